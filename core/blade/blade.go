@@ -1,0 +1,323 @@
+// Package blade describes a finished blade and its forged shape: outline,
+// thickness, grind, ricasso and tang, with volume, mass, balance and zones.
+//
+// x runs from the point (0) toward the handle, y from edge to spine. All
+// lengths are mm.
+package blade
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"coldember/core/section"
+	"coldember/core/steel"
+
+	"gonum.org/v1/gonum/interp"
+)
+
+// Node is a point (x, y) of a curve.
+type Node [2]float64
+
+// Join tells how nodes are connected.
+type Join string
+
+// The joins: Smooth is monotone (Fritsch–Butland), so a curve never swings
+// past its nodes.
+const (
+	Straight Join = "straight"
+	Smooth   Join = "smooth"
+)
+
+// Outline is the blade seen from the side. Both curves start at x = 0 and end
+// at the heel.
+type Outline struct {
+	Spine []Node `json:"spine"`
+	Edge  []Node `json:"edge"`
+	Join  Join   `json:"join,omitempty" enum:"straight,smooth"`
+}
+
+// Grind is the section along the blade, scaled to the local height.
+type Grind struct {
+	Kind           section.Kind `json:"kind" enum:"flat,convex,chisel,hollow,diamond,lens,rect"`
+	BevelFraction  float64      `json:"bevelFraction,omitempty" doc:"bevel height as a fraction of the local height; 0 or 1 is full"`
+	EdgeMm         float64      `json:"edgeMm,omitempty"`
+	WheelRadiusMm  float64      `json:"wheelRadiusMm,omitempty"`
+	SwedgeFraction float64      `json:"swedgeFraction,omitempty" doc:"height of a false edge as a fraction of the local height"`
+	SwedgeEdgeMm   float64      `json:"swedgeEdgeMm,omitempty"`
+}
+
+// Ricasso is the full-thickness piece between blade and tang.
+type Ricasso struct {
+	LengthMm    float64 `json:"lengthMm"`
+	HeightMm    float64 `json:"heightMm"`
+	ThicknessMm float64 `json:"thicknessMm"`
+}
+
+// Hole is drilled through the tang; AtMm from the shoulder.
+type Hole struct {
+	AtMm       float64 `json:"atMm"`
+	DiameterMm float64 `json:"diameterMm"`
+}
+
+// Tang lies behind the shoulder; height and thickness fall linearly. DropMm is
+// how far its top lies below the spine (for drawing and handle, not volume).
+type Tang struct {
+	LengthMm              float64 `json:"lengthMm"`
+	HeightAtShoulderMm    float64 `json:"heightAtShoulderMm"`
+	HeightAtEndMm         float64 `json:"heightAtEndMm"`
+	ThicknessAtShoulderMm float64 `json:"thicknessAtShoulderMm"`
+	ThicknessAtEndMm      float64 `json:"thicknessAtEndMm"`
+	DropMm                float64 `json:"dropMm,omitempty"`
+	Holes                 []Hole  `json:"holes,omitempty"`
+}
+
+// Blade is a whole blade. Thickness is (x, full thickness at the spine or
+// centre line).
+type Blade struct {
+	Outline   Outline  `json:"outline"`
+	Thickness []Node   `json:"thickness"`
+	Grind     Grind    `json:"grind"`
+	Ricasso   *Ricasso `json:"ricasso,omitempty"`
+	Tang      *Tang    `json:"tang,omitempty"`
+}
+
+// Error says what is wrong with a blade, where along it, and the figure that
+// would do.
+type Error struct {
+	Code  string
+	Field string
+	AtMm  float64
+}
+
+func (e *Error) Error() string {
+	return fmt.Sprintf("blade: %s at %.1f mm (%s)", e.Code, e.AtMm, e.Field)
+}
+
+// Body is a blade ready to be measured.
+type Body struct {
+	Blade  Blade
+	spine  interp.Predictor
+	edge   interp.Predictor
+	thick  interp.Predictor
+	breaks []float64 // where a curve may have a corner
+	length float64
+}
+
+// New checks the blade and prepares it. Errors are *Error or a section's.
+func New(b Blade) (*Body, error) {
+	body := &Body{Blade: b}
+	curves := []struct {
+		name  string
+		nodes []Node
+		join  Join
+		dst   *interp.Predictor
+	}{
+		{"outline.spine", b.Outline.Spine, b.Outline.Join, &body.spine},
+		{"outline.edge", b.Outline.Edge, b.Outline.Join, &body.edge},
+		{"thickness", b.Thickness, Straight, &body.thick},
+	}
+	xs := map[float64]bool{}
+	for _, c := range curves {
+		p, err := fit(c.nodes, c.join, c.name)
+		if err != nil {
+			return nil, err
+		}
+		*c.dst = p
+		for _, n := range c.nodes {
+			xs[n[0]] = true
+		}
+	}
+	body.length = b.Outline.Spine[len(b.Outline.Spine)-1][0]
+	if other := b.Outline.Edge[len(b.Outline.Edge)-1][0]; math.Abs(other-body.length) > 1e-9 {
+		return nil, &Error{Code: "blade.heelsDiffer", Field: "outline.edge", AtMm: other}
+	}
+	for x := range xs {
+		if x >= 0 && x <= body.length {
+			body.breaks = append(body.breaks, x)
+		}
+	}
+	sort.Float64s(body.breaks)
+	return body, body.check()
+}
+
+func fit(nodes []Node, join Join, name string) (interp.Predictor, error) {
+	if len(nodes) < 2 {
+		return nil, &Error{Code: "blade.fewNodes", Field: name}
+	}
+	x, y := make([]float64, len(nodes)), make([]float64, len(nodes))
+	for i, n := range nodes {
+		x[i], y[i] = n[0], n[1]
+		if math.IsNaN(n[0]+n[1]) || math.IsInf(n[0]+n[1], 0) || (i > 0 && x[i] <= x[i-1]) {
+			return nil, &Error{Code: "blade.nodesOrder", Field: name, AtMm: n[0]}
+		}
+	}
+	if join == Smooth && len(nodes) > 2 {
+		var f interp.FritschButland
+		if err := f.Fit(x, y); err != nil {
+			return nil, fmt.Errorf("blade: %s: %w", name, err)
+		}
+		return &f, nil
+	}
+	var f interp.PiecewiseLinear
+	if err := f.Fit(x, y); err != nil {
+		return nil, fmt.Errorf("blade: %s: %w", name, err)
+	}
+	return &f, nil
+}
+
+// check finds where the outline crosses itself or a section is impossible.
+func (b *Body) check() error {
+	const n = 96
+	for i := 1; i <= n; i++ {
+		x := b.length * float64(i) / n
+		if b.spine.Predict(x)-b.edge.Predict(x) <= 0 {
+			return &Error{Code: "blade.outlinesCross", Field: "outline", AtMm: x}
+		}
+		if b.thick.Predict(x) <= 0 {
+			return &Error{Code: "blade.thickness", Field: "thickness", AtMm: x}
+		}
+		if b.Blade.Grind.Kind == section.Hollow {
+			if err := b.SectionAt(x).Validate(); err != nil {
+				return &Error{Code: "blade.facesCross", Field: "grind.wheelRadiusMm", AtMm: x}
+			}
+		}
+	}
+	return nil
+}
+
+// LengthMm is the length of the blade proper, point to heel.
+func (b *Body) LengthMm() float64 { return b.length }
+
+// OverallMm is the length with ricasso and tang.
+func (b *Body) OverallMm() float64 {
+	l := b.length
+	if r := b.Blade.Ricasso; r != nil {
+		l += r.LengthMm
+	}
+	if t := b.Blade.Tang; t != nil {
+		l += t.LengthMm
+	}
+	return l
+}
+
+// SpineY and EdgeY are the outline at x, 0 ≤ x ≤ LengthMm.
+func (b *Body) SpineY(x float64) float64 { return b.spine.Predict(x) }
+
+// EdgeY is the edge curve at x.
+func (b *Body) EdgeY(x float64) float64 { return b.edge.Predict(x) }
+
+// SectionAt is the section of the blade proper at x.
+func (b *Body) SectionAt(x float64) section.Section {
+	h, g := b.spine.Predict(x)-b.edge.Predict(x), b.Blade.Grind
+	s := section.Section{
+		Kind: g.Kind, HeightMm: h, SpineMm: b.thick.Predict(x), EdgeMm: g.EdgeMm,
+		WheelRadiusMm: g.WheelRadiusMm, SwedgeHeightMm: g.SwedgeFraction * h, SwedgeEdgeMm: g.SwedgeEdgeMm,
+	}
+	if g.BevelFraction > 0 && g.BevelFraction < 1 {
+		s.BevelHeightMm = g.BevelFraction * h
+	}
+	return s
+}
+
+// Four-point Gauss–Legendre on [0, 1]: exact for the degree-7 polynomials that
+// straight joins give; smooth joins and hollows are cut fine enough.
+var (
+	gaussX = [4]float64{0.069431844202973713, 0.33000947820757187, 0.66999052179242813, 0.93056815579702629}
+	gaussW = [4]float64{0.17392742256872693, 0.32607257743127307, 0.32607257743127307, 0.17392742256872693}
+)
+
+// integrate runs f over [from, to] of the blade proper with weight dx, split at
+// every node.
+func (b *Body) integrate(from, to float64, f func(x, dx float64)) {
+	a := from
+	step := func(e float64) {
+		if e <= a {
+			return
+		}
+		for i, g := range gaussX {
+			f(a+g*(e-a), gaussW[i]*(e-a))
+		}
+		a = e
+	}
+	for _, x := range b.breaks {
+		if x > from && x < to {
+			step(x)
+		}
+	}
+	step(to)
+}
+
+// VolumeMm3 is the volume of the blade proper between two stations, and its
+// first moment about x = 0.
+func (b *Body) VolumeMm3(from, to float64) (v, moment float64) {
+	b.integrate(from, to, func(x, dx float64) {
+		if s := b.SectionAt(x); s.HeightMm > 0 {
+			a := s.AreaMm2() * dx
+			v += a
+			moment += a * x
+		}
+	})
+	return v, moment
+}
+
+// Measures is what a blade amounts to. Zones has blade, ricasso and tang in
+// mm³.
+type Measures struct {
+	VolumeMm3          float64            `json:"volumeMm3"`
+	MassG              float64            `json:"massG"`
+	OverallLengthMm    float64            `json:"overallLengthMm"`
+	BalanceFromPointMm float64            `json:"balanceFromPointMm"`
+	Zones              map[string]float64 `json:"zones"`
+}
+
+// Measure integrates the blade: volume to 0.05 % of the exact solid, balance
+// point of the bare steel.
+func (b *Body) Measure() Measures {
+	v, m := b.VolumeMm3(0, b.length)
+	zones := map[string]float64{"blade": v}
+	x := b.length
+	if r := b.Blade.Ricasso; r != nil {
+		rv := r.LengthMm * r.HeightMm * r.ThicknessMm
+		zones["ricasso"] = rv
+		v += rv
+		m += rv * (x + r.LengthMm/2)
+		x += r.LengthMm
+	}
+	if t := b.Blade.Tang; t != nil {
+		tv, tm := t.volume()
+		zones["tang"] = tv
+		v += tv
+		m += tm + tv*x
+	}
+	out := Measures{VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, OverallLengthMm: b.OverallMm(), Zones: zones}
+	if v > 0 {
+		out.BalanceFromPointMm = m / v
+	}
+	return out
+}
+
+// At is height and thickness of the tang s mm behind the shoulder.
+func (t *Tang) At(s float64) (heightMm, thicknessMm float64) {
+	f := s / t.LengthMm
+	return t.HeightAtShoulderMm + (t.HeightAtEndMm-t.HeightAtShoulderMm)*f,
+		t.ThicknessAtShoulderMm + (t.ThicknessAtEndMm-t.ThicknessAtShoulderMm)*f
+}
+
+// volume is the tang's volume and first moment about its shoulder, holes
+// taken out.
+func (t *Tang) volume() (v, m float64) {
+	for i, g := range gaussX {
+		h, k := t.At(g * t.LengthMm)
+		a := h * k * gaussW[i] * t.LengthMm
+		v += a
+		m += a * g * t.LengthMm
+	}
+	for _, hole := range t.Holes {
+		_, k := t.At(hole.AtMm)
+		a := math.Pi / 4 * hole.DiameterMm * hole.DiameterMm * k
+		v -= a
+		m -= a * hole.AtMm
+	}
+	return v, m
+}

@@ -1,0 +1,139 @@
+package blade
+
+import (
+	"math"
+
+	"coldember/core/fact"
+	"coldember/core/section"
+)
+
+// Shape names a preset outline.
+type Shape string
+
+// The preset outlines.
+const (
+	Drop         Shape = "drop"
+	StraightBack Shape = "straightBack"
+	Sheepsfoot   Shape = "sheepsfoot"
+	Spear        Shape = "spear"
+	Trailing     Shape = "trailing"
+)
+
+// Shapes lists the presets.
+func Shapes() []Shape { return []Shape{Drop, StraightBack, Sheepsfoot, Spear, Trailing} }
+
+// TangKind is the school of tang.
+type TangKind string
+
+// Hidden tangs are drawn narrow and go into the handle; full tangs show all
+// round it.
+const (
+	HiddenTang TangKind = "hidden"
+	FullTang   TangKind = "full"
+)
+
+// Design is a blade as a smith describes it: a preset outline with its
+// proportions, and the figures that matter.
+type Design struct {
+	Shape    Shape    `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing"`
+	LengthMm float64  `json:"lengthMm" doc:"point to heel"`
+	HeightMm float64  `json:"heightMm" doc:"at the heel"`
+	SpineMm  float64  `json:"spineMm" doc:"thickness at the heel"`
+	TipMm    float64  `json:"tipMm" doc:"thickness at the point; the distal taper runs straight between"`
+	Grind    Grind    `json:"grind"`
+	Ricasso  Ricasso  `json:"ricasso"`
+	TangKind TangKind `json:"tangKind" enum:"hidden,full"`
+	Tang     Tang     `json:"tang"`
+}
+
+// Limits of a design: wide enough for anything forged by hand, narrow enough
+// to catch a slip of the keyboard.
+const (
+	minLengthMm, maxLengthMm = 20, 1200
+	minHeightMm, maxHeightMm = 5, 160
+	minThickMm, maxThickMm   = 0.5, 20
+	minEdgeMm                = 0.05
+)
+
+// Validate reports every field of the design that cannot be.
+func (d Design) Validate(c fact.Check) {
+	fact.OneOf(c, "shape", d.Shape, Shapes()...)
+	fact.OneOf(c, "tangKind", d.TangKind, HiddenTang, FullTang)
+	c.Range("lengthMm", d.LengthMm, minLengthMm, maxLengthMm)
+	c.Range("heightMm", d.HeightMm, minHeightMm, maxHeightMm)
+	c.Range("spineMm", d.SpineMm, minThickMm, math.Min(maxThickMm, math.Max(d.HeightMm, minHeightMm)))
+	c.Range("tipMm", d.TipMm, minThickMm, maxThickMm)
+	g := c.Within("grind")
+	fact.OneOf(g, "kind", d.Grind.Kind, section.Kinds()...)
+	g.Range("edgeMm", d.Grind.EdgeMm, minEdgeMm, math.Max(d.SpineMm, minEdgeMm))
+	g.Range("bevelFraction", d.Grind.BevelFraction, 0.1, 1)
+	g.Range("swedgeFraction", d.Grind.SwedgeFraction, 0, 0.45)
+	if d.Grind.SwedgeFraction > 0 {
+		g.Range("swedgeEdgeMm", d.Grind.SwedgeEdgeMm, 0.1, math.Max(d.SpineMm, 0.1))
+	}
+	if d.Grind.Kind == section.Hollow {
+		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, math.Max(15, d.HeightMm*d.Grind.BevelFraction/2), 2000)
+	}
+	r := c.Within("ricasso")
+	r.Range("lengthMm", d.Ricasso.LengthMm, 2, 150)
+	r.Range("heightMm", d.Ricasso.HeightMm, minHeightMm, maxHeightMm)
+	r.Range("thicknessMm", d.Ricasso.ThicknessMm, minThickMm, maxThickMm)
+	t := c.Within("tang")
+	t.Range("lengthMm", d.Tang.LengthMm, 20, 600)
+	t.Range("heightAtShoulderMm", d.Tang.HeightAtShoulderMm, 3, math.Max(3, d.Ricasso.HeightMm))
+	t.Range("heightAtEndMm", d.Tang.HeightAtEndMm, 2, math.Max(3, d.Ricasso.HeightMm))
+	t.Range("thicknessAtShoulderMm", d.Tang.ThicknessAtShoulderMm, minThickMm, maxThickMm)
+	t.Range("thicknessAtEndMm", d.Tang.ThicknessAtEndMm, minThickMm, maxThickMm)
+}
+
+// stationsU are where a preset is sampled, as fractions of the blade length,
+// dense at the point where the curves turn.
+var stationsU = []float64{0, .004, .012, .027, .05, .08, .12, .17, .23, .3, .38, .47, .57, .68, .8, .9, 1}
+
+// curves gives spine and edge height (fractions of the blade height, spine of
+// the heel at 0, edge at −1) of a preset at u, the fraction of the length.
+func (s Shape) curves(u float64) (spine, edge float64) {
+	// quarter: 0 at the point, rising as a root, 1 from u = b on
+	quarter := func(b float64) float64 {
+		if u >= b {
+			return 1
+		}
+		v := 1 - u/b
+		return math.Sqrt(1 - v*v)
+	}
+	// fall: 1 at the point, falling softly to 0 at u = b
+	fall := func(b float64) float64 {
+		if u >= b {
+			return 0
+		}
+		v := 1 - u/b
+		return v * v
+	}
+	switch s {
+	case StraightBack:
+		return 0, -quarter(0.5)
+	case Sheepsfoot:
+		return quarter(0.3) - 1, -1
+	case Spear:
+		q := 0.5 * math.Min(1, quarter(0.6)*0.5+0.5*(1-fall(0.45)))
+		return -0.5 + q, -0.5 - q
+	case Trailing:
+		return 0.28 * fall(0.7), 0.28 - 1.28*quarter(0.62)
+	default:
+		return -0.42 * fall(0.5), -0.42 - 0.58*quarter(0.42)
+	}
+}
+
+// Blade builds the finished blade of the design.
+func (d Design) Blade() Blade {
+	b := Blade{Outline: Outline{Join: Smooth}, Grind: d.Grind}
+	for _, u := range stationsU {
+		s, e := d.Shape.curves(u)
+		b.Outline.Spine = append(b.Outline.Spine, Node{u * d.LengthMm, s * d.HeightMm})
+		b.Outline.Edge = append(b.Outline.Edge, Node{u * d.LengthMm, e * d.HeightMm})
+	}
+	b.Thickness = []Node{{0, d.TipMm}, {d.LengthMm, d.SpineMm}}
+	r, t := d.Ricasso, d.Tang
+	b.Ricasso, b.Tang = &r, &t
+	return b
+}

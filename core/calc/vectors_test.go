@@ -1,0 +1,101 @@
+package calc_test
+
+import (
+	"encoding/json"
+	"math"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"coldember/core/calc"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// later are vector files whose law belongs to a later stage of the product.
+var later = map[string]bool{"largest": true}
+
+// TestVectors runs every reference case through the same door that the command
+// line and the API use.
+func TestVectors(t *testing.T) {
+	files, err := filepath.Glob("../testdata/vectors/*.json")
+	require.NoError(t, err)
+	require.Len(t, files, 15)
+	for _, file := range files {
+		kind := strings.TrimSuffix(filepath.Base(file), ".json")
+		if later[kind] {
+			continue
+		}
+		raw, err := os.ReadFile(file)
+		require.NoError(t, err)
+		var v struct {
+			Kind           string
+			RelTol, AbsTol float64
+			Cases          []struct {
+				Name string
+				In   json.RawMessage
+				Out  any
+			}
+		}
+		require.NoError(t, json.Unmarshal(raw, &v))
+		require.Equal(t, kind, v.Kind)
+		for _, c := range v.Cases {
+			t.Run(kind+"/"+c.Name, func(t *testing.T) {
+				got, err := calc.Run(kind, c.In)
+				require.NoError(t, err)
+				text, err := json.Marshal(got)
+				require.NoError(t, err)
+				var back any
+				require.NoError(t, json.Unmarshal(text, &back))
+				same(t, "", c.Out, back, v.RelTol, v.AbsTol)
+			})
+		}
+	}
+}
+
+// same holds want against got wherever want has a figure.
+func same(t *testing.T, path string, want, got any, rel, abs float64) {
+	t.Helper()
+	switch w := want.(type) {
+	case map[string]any:
+		g, ok := got.(map[string]any)
+		require.True(t, ok, path)
+		for k, v := range w {
+			require.Contains(t, g, k, path)
+			same(t, path+"."+k, v, g[k], rel, abs)
+		}
+	case []any:
+		g, ok := got.([]any)
+		require.True(t, ok, path)
+		require.Len(t, g, len(w), path)
+		for i := range w {
+			same(t, path, w[i], g[i], rel, abs)
+		}
+	case float64:
+		g, ok := got.(float64)
+		require.True(t, ok, path)
+		assert.LessOrEqual(t, math.Abs(w-g), rel*math.Abs(w)+abs, "%s: want %v, got %v", path, w, g)
+	default:
+		assert.Equal(t, want, got, path)
+	}
+}
+
+func TestBadInputSaysWhatIsWrong(t *testing.T) {
+	for kind, in := range map[string]string{
+		"flow":    `{"carbonPct":0.8,"tempC":900,"strain":0.2,"ratePerS":0}`,
+		"cool":    `{"widthMm":-1,"thicknessMm":4,"fromC":900,"toC":800}`,
+		"heat":    `{"widthMm":25,"thicknessMm":6,"fromC":20,"toC":1300,"forgeC":1200}`,
+		"stock":   `{"form":"leaf","widthMm":60,"thicknessMm":8,"chordMm":700,"riseMm":500}`,
+		"section": `{"kind":"hollow","heightMm":28,"spineMm":4.8,"edgeMm":0.6,"wheelRadiusMm":5}`,
+		"blade":   `{"outline":{"spine":[[0,0],[50,-20]],"edge":[[0,0],[50,-10]]},"thickness":[[0,1],[50,3]],"grind":{"kind":"flat"}}`,
+		"spread":  `{"biteMm":8,"widhtMm":30}`,
+		"size":    `[]`,
+		"nonsuch": `{}`,
+	} {
+		_, err := calc.Run(kind, json.RawMessage(in))
+		require.Error(t, err, kind)
+		assert.NotContains(t, err.Error(), "panic", kind)
+	}
+}

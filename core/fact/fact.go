@@ -1,0 +1,119 @@
+// Package fact holds how the core tells what it found: codes with figures,
+// never prose. The message catalogue turns them into words.
+package fact
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+)
+
+// Severity orders warnings.
+type Severity string
+
+// The severities: Stop cannot work as planned, Warn wants a decision, Note is
+// worth knowing.
+const (
+	Stop Severity = "stop"
+	Warn Severity = "warn"
+	Note Severity = "note"
+)
+
+// Figures are the numbers behind a statement; names carry their unit.
+type Figures map[string]float64
+
+// Where places a warning: on a zone, on an operation, or between two distances
+// from the point of the forged shape.
+type Where struct {
+	Zone      string  `json:"zone,omitempty"`
+	Operation string  `json:"operation,omitempty"`
+	FromMm    float64 `json:"fromMm,omitempty"`
+	ToMm      float64 `json:"toMm,omitempty"`
+}
+
+// Warning is something the smith should know.
+type Warning struct {
+	Code     string   `json:"code"`
+	Severity Severity `json:"severity" enum:"stop,warn,note"`
+	Figures  Figures  `json:"figures,omitempty"`
+	Where    Where    `json:"where"`
+}
+
+// FieldError says which field cannot be as it is; its figures name what would
+// be right (usually lowest and highest).
+type FieldError struct {
+	Field   string  `json:"field"`
+	Code    string  `json:"code"`
+	Figures Figures `json:"figures,omitempty"`
+}
+
+// FieldErrors is an error made of every field that is wrong.
+type FieldErrors []FieldError
+
+func (e FieldErrors) Error() string {
+	parts := make([]string, len(e))
+	for i, f := range e {
+		parts[i] = fmt.Sprintf("%s: %s %v", f.Field, f.Code, f.Figures)
+	}
+	sort.Strings(parts)
+	return strings.Join(parts, "; ")
+}
+
+// Check collects field errors.
+type Check struct {
+	prefix string
+	errs   *FieldErrors
+}
+
+// NewCheck starts a collection.
+func NewCheck() Check { return Check{errs: new(FieldErrors)} }
+
+// Within returns a check that puts name before the fields it reports.
+func (c Check) Within(name string) Check { return Check{prefix: c.prefix + name + ".", errs: c.errs} }
+
+// Range reports value when it is not within lowest…highest (NaN never is).
+func (c Check) Range(field string, value, lowest, highest float64) {
+	if !(value >= lowest && value <= highest) {
+		c.Fail(field, rangeCode(field), Figures{"lowest": lowest, "highest": highest})
+	}
+}
+
+// rangeCode tells the catalogue what the figures measure, so that they can be
+// printed in the smith's units.
+func rangeCode(field string) string {
+	switch {
+	case strings.HasSuffix(field, "Mm"):
+		return "field.rangeLength"
+	case strings.HasSuffix(field, "C"):
+		return "field.rangeTemperature"
+	case strings.HasSuffix(field, "Kg"):
+		return "field.rangeKg"
+	case strings.HasSuffix(field, "Fraction"), strings.HasSuffix(field, "Share"):
+		return "field.rangePercent"
+	default:
+		return "field.range"
+	}
+}
+
+// OneOf reports value when it is none of the choices.
+func OneOf[T ~string](c Check, field string, value T, choices ...T) {
+	for _, k := range choices {
+		if k == value {
+			return
+		}
+	}
+	c.Fail(field, "field.choice", nil)
+}
+
+// Fail reports a field.
+func (c Check) Fail(field, code string, figures Figures) {
+	*c.errs = append(*c.errs, FieldError{Field: c.prefix + field, Code: code, Figures: figures})
+}
+
+// Err is nil, or FieldErrors with all that was reported.
+func (c Check) Err() error {
+	if len(*c.errs) == 0 {
+		return nil
+	}
+	return *c.errs
+}

@@ -1,0 +1,80 @@
+package forge
+
+import (
+	"math"
+
+	"coldember/core/thermal"
+)
+
+// Cell is a piece of the bar that moves together: volume never leaves it
+// except as scale. Length is what volume and section leave.
+type Cell struct {
+	Zone        string
+	VolumeMm3   float64
+	WidthMm     float64
+	ThicknessMm float64 // mean, area over width
+	EdgeMm      float64
+	SpineMm     float64
+	TempC       float64
+	ScaleMm     float64 // lost from each face so far
+	Form        float64 // 0 bar … 1 forged: where its centre line lies between them
+	decarb      thermal.DecarbClock
+	hot         bool
+}
+
+// LengthMm is volume over area.
+func (c *Cell) LengthMm() float64 { return c.VolumeMm3 / (c.WidthMm * c.ThicknessMm) }
+
+// Decarb returns how deep the carbon is below fraction of the bar's under the
+// scale, mm.
+func (c *Cell) Decarb(fraction float64) float64 {
+	_, left := c.decarb.Depth(fraction, c.ScaleMm)
+	return left
+}
+
+// scaleOff takes x mm from each face; the length stays, the section shrinks.
+func (c *Cell) scaleOff(x float64) (lostMm3 float64) {
+	l := c.LengthMm()
+	before := c.VolumeMm3
+	k := (c.ThicknessMm - 2*x) / c.ThicknessMm
+	c.WidthMm -= 2 * x
+	c.ThicknessMm -= 2 * x
+	c.EdgeMm *= k
+	c.SpineMm *= k
+	c.ScaleMm += x
+	c.VolumeMm3 = l * c.WidthMm * c.ThicknessMm
+	return before - c.VolumeMm3
+}
+
+// Bar is the state of the piece: its cells from the point back.
+type Bar struct {
+	Cells []Cell
+}
+
+// VolumeMm3 is the sum over the cells.
+func (b *Bar) VolumeMm3() float64 {
+	v := 0.0
+	for i := range b.Cells {
+		v += b.Cells[i].VolumeMm3
+	}
+	return v
+}
+
+// Clone copies the state.
+func (b *Bar) Clone() Bar { return Bar{Cells: append([]Cell(nil), b.Cells...)} }
+
+// Target is what an operation brings a cell to.
+type Target struct {
+	WidthMm     float64
+	ThicknessMm float64
+	EdgeMm      float64
+	SpineMm     float64
+}
+
+// EffectiveStrain is √(⅔(εw²+εt²+εl²)) of carrying (w, t) to (w*, t*) at
+// constant volume.
+func EffectiveStrain(w, t, w1, t1 float64) float64 {
+	ew, et := math.Log(w1/w), math.Log(t1/t)
+	el := -(ew + et)
+	return math.Sqrt(2. / 3 * (ew*ew + et*et + el*el))
+}

@@ -1,0 +1,431 @@
+package forge
+
+import (
+	"fmt"
+	"math"
+
+	"coldember/core/steel"
+	"coldember/core/thermal"
+)
+
+// minWindowC is the least working window a heat is planned with.
+const minWindowC = 50
+
+// Margins under the steel's and the forge's temperature that a piece is taken
+// to.
+const (
+	underSteelC = 20
+	underForgeC = 30
+)
+
+// Shop is who works with what on which steel.
+type Shop struct {
+	Smith Smith
+	Fire  Fire
+	Steel steel.Grade
+}
+
+// WindowError says that the forge or the steel leaves no window to work in;
+// NeedForgeC is the forge temperature that would do (0: no forge will).
+type WindowError struct{ SoakC, LowC, NeedForgeC float64 }
+
+func (e *WindowError) Error() string {
+	return fmt.Sprintf("forge: soaking to %.0f °C leaves under %d °C above %.0f °C", e.SoakC, minWindowC, e.LowC)
+}
+
+// StallError says that the hammer cannot move this piece: in a whole heat it
+// does less than a thousandth of the operation.
+type StallError struct {
+	Operation string
+	NeedKg    float64
+}
+
+func (e *StallError) Error() string { return "forge: the hammer does not move " + e.Operation }
+
+// SoakC is the temperature a piece is taken to, or a *WindowError.
+func (s Shop) SoakC() (float64, error) {
+	soak := math.Min(s.Steel.ForgeHighC-underSteelC, s.Fire.TempC-underForgeC)
+	if soak-s.Steel.ForgeLowC < minWindowC {
+		need := s.Steel.ForgeLowC + minWindowC + underForgeC
+		if s.Steel.ForgeHighC-underSteelC-s.Steel.ForgeLowC < minWindowC {
+			need = 0
+		}
+		return 0, &WindowError{SoakC: soak, LowC: s.Steel.ForgeLowC, NeedForgeC: need}
+	}
+	return soak, nil
+}
+
+// Heat is one trip fire → anvil → fire spent on one stretch of one operation.
+// Fraction is how much of the heat's working time was needed (1 but for the
+// last); its figures are those of the used part, but FireS, CarryS and BrushS,
+// which a started heat costs whole.
+type Heat struct {
+	Operation   string
+	Pass        int
+	First, Last int
+	Fraction    float64
+	StartC      float64 // coldest worked cell at the first blow
+	EndC        float64 // coldest worked cell at the last blow
+	FireS       float64
+	CarryS      float64
+	WorkS       float64
+	BrushS      float64
+	Blows       float64
+	ShareFrom   float64
+	ShareTo     float64
+	ScaleMm3    float64
+	FuelG       float64
+	After       Bar // only when the run keeps its states
+}
+
+// Run is a piece being worked: the bar and what has happened to it.
+type Run struct {
+	Shop       Shop
+	Bar        Bar
+	Heats      []Heat
+	KeepStates bool
+	DoneAt     map[string][]float64 // cumulative scale of each worked cell when the operation was done
+	soakC      float64
+	outOfRange bool
+	clocks     []thermal.ScaleClock
+	work       []effort
+	flows      []steel.Flow
+}
+
+// NewRun starts with a cold bar.
+func NewRun(s Shop, b Bar) (*Run, error) {
+	soak, err := s.SoakC()
+	if err != nil {
+		return nil, err
+	}
+	n := len(b.Cells)
+	return &Run{Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
+		clocks: make([]thermal.ScaleClock, n), work: make([]effort, n), flows: make([]steel.Flow, n)}, nil
+}
+
+// OutOfRange tells whether the flow stress was asked for beyond the measured
+// rates, temperatures or strains (hand hammering always is, in rate).
+func (r *Run) OutOfRange() bool { return r.outOfRange }
+
+// SoakC is the temperature of every forging heat.
+func (r *Run) SoakC() float64 { return r.soakC }
+
+// Do works an operation to its end, one pass after the other.
+func (r *Run) Do(op *Operation) error {
+	n := op.Last - op.First + 1
+	passes := max(1, min(op.Passes, n))
+	done := make([]float64, n)
+	for p := passes - 1; p >= 0; p-- { // from the handle to the point: the next operation starts there
+		first, last := op.First+p*n/passes, op.First+(p+1)*n/passes-1
+		if err := r.pass(op, p, first, last, done); err != nil {
+			return err
+		}
+	}
+	r.DoneAt[op.ID] = done
+	return nil
+}
+
+func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
+	share := 0.0
+	for heat := 0; share < 1; heat++ {
+		rec := Heat{Operation: op.ID, Pass: pass, First: first, Last: last, ShareFrom: share, CarryS: r.Shop.Fire.CarryS, BrushS: r.Shop.Fire.BrushS}
+		if err := r.fire(&rec); err != nil {
+			return err
+		}
+		r.rest(r.Shop.Fire.CarryS)
+		q := r.hammer(op, &rec, 1-share)
+		share += (1 - share) * q
+		if q > 1-1e-12 {
+			share = 1
+			for i := first; i <= last; i++ {
+				done[i-op.First] = r.Bar.Cells[i].ScaleMm
+			}
+		} else if q < 1e-3 || heat > 400 {
+			return &StallError{Operation: op.ID, NeedKg: r.Shop.Smith.HammerKg * 2}
+		}
+		rec.ShareTo = share
+		r.rest(r.Shop.Fire.BrushS)
+		r.shed(&rec)
+		rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS * rec.Fraction
+		if r.KeepStates {
+			rec.After = r.Bar.Clone()
+		}
+		r.Heats = append(r.Heats, rec)
+	}
+	return nil
+}
+
+// hotRange marks the cells that come to heat: the worked stretch, which the
+// smith keeps in the middle of the fire. What lies beyond stays dull.
+func (r *Run) hotRange(first, last int) {
+	for i := range r.Bar.Cells {
+		r.Bar.Cells[i].hot = i >= first && i <= last
+	}
+}
+
+// fire brings the hot cells to the soak temperature: the slowest worked cell
+// sets the time, and the smith keeps thin cells from going past it.
+func (r *Run) fire(rec *Heat) error {
+	r.hotRange(rec.First, rec.Last)
+	surface := thermal.Forge(r.Shop.Fire.TempC)
+	cells := r.Bar.Cells
+	slowest, thickest := 0.0, 0.0
+	for i := range cells {
+		r.clocks[i] = thermal.ScaleClock{}
+		if i < rec.First || i > rec.Last {
+			continue
+		}
+		c := &cells[i]
+		t, err := surface.CoarseTimeTo(c.WidthMm, c.ThicknessMm, math.Min(c.TempC, r.soakC), r.soakC)
+		if err != nil {
+			return fmt.Errorf("forge: heating for %s: %w", rec.Operation, err)
+		}
+		slowest = math.Max(slowest, t)
+		thickest = math.Max(thickest, math.Min(c.ThicknessMm, c.WidthMm))
+	}
+	rec.FireS = slowest + r.Shop.Fire.HoldSPerMm*thickest
+	for i := range cells {
+		c := &cells[i]
+		if !c.hot {
+			c.TempC = thermal.Air().Step(c.WidthMm, c.ThicknessMm, c.TempC, rec.FireS)
+			continue
+		}
+		r.soak(i, surface, rec.FireS)
+	}
+	return nil
+}
+
+// soak heats cell i for s seconds, holding at the soak temperature once there.
+func (r *Run) soak(i int, surface thermal.Surface, s float64) {
+	c, a := &r.Bar.Cells[i], r.Shop.Fire.Atmosphere
+	for s > 0 && c.TempC < r.soakC-1e-9 {
+		rate := surface.Rate(c.WidthMm, c.ThicknessMm, c.TempC)
+		if rate <= 0 {
+			break
+		}
+		rise := math.Min(heatingStepC, r.soakC-c.TempC)
+		dt := rise / surface.Rate(c.WidthMm, c.ThicknessMm, c.TempC+rise/2)
+		if dt > s {
+			rise *= s / dt
+			dt = s
+		}
+		r.clocks[i].Add(c.TempC+rise/2, dt, a)
+		c.decarb.Add(c.TempC+rise/2, dt)
+		c.TempC += rise
+		s -= dt
+	}
+	if s > 0 {
+		r.clocks[i].Add(c.TempC, s, a)
+		c.decarb.Add(c.TempC, s)
+	}
+}
+
+// heatingStepC is the temperature step of the heating integral: the midpoint
+// rule over 20 °C is within 0.2 % of over 1 °C.
+const heatingStepC = 20
+
+// air lets cell i lose heat for dt on this surface, scaling in open air.
+func (r *Run) air(i int, s thermal.Surface, dt float64) {
+	c := &r.Bar.Cells[i]
+	before := c.TempC
+	c.TempC = s.Step(c.WidthMm, c.ThicknessMm, before, dt)
+	mid := (before + c.TempC) / 2
+	r.clocks[i].Add(mid, dt, thermal.AtmosphereAir)
+	c.decarb.Add(mid, dt)
+}
+
+// rest holds the piece in the air: carried to the anvil, or brushed.
+func (r *Run) rest(dt float64) {
+	if dt <= 0 {
+		return
+	}
+	s := thermal.Air()
+	for i := range r.Bar.Cells {
+		if r.Bar.Cells[i].hot {
+			r.air(i, s, dt)
+		}
+	}
+}
+
+// shed lets the scale of the heat fall; a heat that was needed in part is
+// counted in part, so that loss follows work without steps.
+func (r *Run) shed(rec *Heat) {
+	for i := range r.Bar.Cells {
+		if c := &r.Bar.Cells[i]; c.hot {
+			rec.ScaleMm3 += c.scaleOff(r.clocks[i].LossMm() * rec.Fraction)
+		}
+	}
+}
+
+// coldest of the worked cells.
+func (r *Run) coldest(first, last int) float64 {
+	t := math.Inf(1)
+	for i := first; i <= last; i++ {
+		t = math.Min(t, r.Bar.Cells[i].TempC)
+	}
+	return t
+}
+
+// hammer works the stretch blow by blow until it is done or the coldest worked
+// cell is at the lower limit; it returns the fraction of what was left that was
+// done (1: all) and fills the record.
+func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
+	s, low := r.Shop.Smith, r.Shop.Steel.ForgeLowC
+	for i := rec.First; i <= rec.Last; i++ {
+		var to *Target
+		if op.Kind.shapes() {
+			to = &op.Targets[i-op.First]
+		}
+		r.work[i] = op.effort(s, &r.Bar.Cells[i], to, remaining)
+	}
+	energy, dt := s.UsefulJ()*1000, 1/s.RatePerS // mJ
+	if op.Kind.light() {
+		energy *= lightBlow * lightBlow
+	}
+	rec.StartC = r.coldest(rec.First, rec.Last)
+	q, temp, spent := 0.0, rec.StartC, 0.0
+	guess := 0.05
+	for temp > low && q < 1 {
+		need, used := r.blow(rec, q, energy, guess)
+		guess = need
+		part := 1.0
+		if q+need > 1 {
+			part, need = used, 1-q
+		}
+		r.cool(rec, dt*part)
+		next := r.coldest(rec.First, rec.Last)
+		if next < low && part*dt > 0 {
+			// the lower limit comes within this blow: count it in part
+			cut := (temp - low) / (temp - next)
+			part *= cut
+			need *= cut
+		}
+		q += need
+		rec.Blows += part
+		spent += part * dt
+		temp = next
+	}
+	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
+	if q >= 1-1e-12 {
+		q = 1
+		if temp > low {
+			rec.Fraction = spent / (spent + r.windowLeft(rec, low))
+		}
+	}
+	if op.Kind.shapes() {
+		for i := rec.First; i <= rec.Last; i++ {
+			r.Bar.Cells[i].advance(op.Targets[i-op.First], q)
+		}
+	}
+	return q
+}
+
+// blow solves how far one blow of energy (mJ) carries the stretch from q, all
+// cells alike. It returns the step, and what part of the blow the way to the
+// end would have taken if the step goes past it.
+func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64) {
+	s := r.Shop
+	for i := rec.First; i <= rec.Last; i++ {
+		rate := s.Smith.SpeedMPerS * 1000 / (2 * r.work[i].heightMm)
+		r.flows[i] = steel.NewFlow(s.Steel.CarbonPct, r.Bar.Cells[i].TempC, rate)
+		r.outOfRange = r.outOfRange || !r.flows[i].InRange || r.work[i].strain > steel.MaxStrain
+	}
+	took := func(to float64) (w, slope float64) {
+		for i := rec.First; i <= rec.Last; i++ {
+			e, f := &r.work[i], &r.flows[i]
+			k := e.volumeMm3 * e.redundancy * s.Steel.FlowFactor
+			w += k * f.BaseMPa * (f.Integral(to*e.strain) - f.Integral(q*e.strain))
+			slope += k * e.strain * f.StressMPa(to*e.strain)
+		}
+		return w, slope
+	}
+	if w, _ := took(1); w <= energy {
+		if energy == 0 {
+			return 0, 0
+		}
+		return 1.0000001 - q, w / energy
+	}
+	step = math.Min(guess, 1-q)
+	for range 12 {
+		w, slope := took(q + step)
+		next := step - (w-energy)/slope
+		if next <= 0 {
+			next = step / 4
+		}
+		if math.Abs(next-step) < 1e-7*step {
+			return next, 1
+		}
+		step = next
+	}
+	return step, 1
+}
+
+// cool lets the worked cells lose heat to air and anvil, the others to air.
+func (r *Run) cool(rec *Heat, dt float64) {
+	on, air := thermal.OnAnvil(), thermal.Air()
+	for i := range r.Bar.Cells {
+		switch {
+		case i >= rec.First && i <= rec.Last:
+			r.air(i, on, dt)
+		case r.Bar.Cells[i].hot:
+			r.air(i, air, dt)
+		}
+	}
+}
+
+// windowLeft is how much longer the coldest worked cell would have stayed above
+// the lower limit, s.
+func (r *Run) windowLeft(rec *Heat, low float64) float64 {
+	least := math.Inf(1)
+	for i := rec.First; i <= rec.Last; i++ {
+		c := &r.Bar.Cells[i]
+		if t, err := thermal.OnAnvil().CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, low); err == nil {
+			least = math.Min(least, t)
+		}
+	}
+	return least
+}
+
+// Cycle takes the whole piece to tempC once and lets it cool in still air to
+// black (480 °C): normalising. No blows; it scales like everything hot.
+func (r *Run) Cycle(id string, tempC float64) error {
+	saved := r.soakC
+	defer func() { r.soakC = saved }()
+	if tempC > r.Shop.Fire.TempC-underForgeC {
+		return &WindowError{SoakC: r.Shop.Fire.TempC - underForgeC, LowC: tempC, NeedForgeC: tempC + underForgeC}
+	}
+	r.soakC = tempC
+	for i := range r.Bar.Cells { // it goes in once the last heat is black
+		r.Bar.Cells[i].TempC = math.Min(r.Bar.Cells[i].TempC, blackC)
+	}
+	last := len(r.Bar.Cells) - 1
+	rec := Heat{Operation: id, Last: last, Fraction: 1, StartC: tempC, EndC: blackC, ShareTo: 1}
+	if err := r.fire(&rec); err != nil {
+		return err
+	}
+	air := thermal.Air()
+	for i := range r.Bar.Cells {
+		c := &r.Bar.Cells[i]
+		t, err := air.CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, blackC)
+		if err != nil {
+			return fmt.Errorf("forge: cooling: %w", err)
+		}
+		rec.WorkS = math.Max(rec.WorkS, t)
+		r.clocks[i].Add((c.TempC+decarbMidC)/2, t/2, thermal.AtmosphereAir)
+		c.TempC = blackC
+	}
+	r.shed(&rec)
+	rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS
+	if r.KeepStates {
+		rec.After = r.Bar.Clone()
+	}
+	r.Heats = append(r.Heats, rec)
+	return nil
+}
+
+// blackC is where the last glow is gone in a dim shop; below decarbMidC scaling
+// on the way down hardly counts.
+const (
+	blackC     = 480
+	decarbMidC = 750
+)

@@ -1,0 +1,106 @@
+package forge
+
+import "math"
+
+// Kind names an operation.
+type Kind string
+
+// The operations, in the order of a point-first hand-hammer smith.
+const (
+	Corners   Kind = "corners"
+	BreakDown Kind = "breakDown"
+	Point     Kind = "point"
+	SetDown   Kind = "setDown"
+	DrawTang  Kind = "tang"
+	SetUp     Kind = "ricasso"
+	Profile   Kind = "profile"
+	PreCurve  Kind = "preCurve"
+	Bevel     Kind = "bevel"
+	Correct   Kind = "correct"
+	Planish   Kind = "planish"
+	CutOff    Kind = "cutOff"
+)
+
+// Operation carries the cells First…Last (inclusive) to their targets.
+type Operation struct {
+	ID      string
+	Kind    Kind
+	Face    Face
+	First   int
+	Last    int
+	Targets []Target // one a cell of the range; nil keeps the section
+	BendPer float64  // curvature to give or take out, 1/mm
+	Passes  int      // stretches that fit the hot length
+}
+
+// Judgement figures of the light operations: what share of the surface or the
+// corner is worked, how far, and how hard the blow is (share of full speed).
+const (
+	cornerChamfer = 0.18 // of the thickness, broken at 45°
+	cornerStrain  = 0.5
+	planishDepth  = 0.1 // mm of hammer marks evened on each face
+	planishStrain = 0.15
+	shearShare    = 0.577 // shear over tensile flow stress (von Mises)
+	lightBlow     = 0.6
+)
+
+// effort is the deformation one cell still owes: an equivalent volume brought
+// to an effective strain with some redundancy.
+type effort struct {
+	volumeMm3  float64
+	strain     float64
+	redundancy float64
+	heightMm   float64
+}
+
+// effort of the cell for its target (nil where the section is kept).
+func (op *Operation) effort(h Smith, c *Cell, to *Target, remaining float64) effort {
+	switch op.Kind {
+	case Corners:
+		k := cornerChamfer * math.Min(c.ThicknessMm, c.WidthMm)
+		v := 2 * k * k * c.LengthMm() // four corners of k²/2
+		return effort{v * remaining, cornerStrain, Redundancy(k, k), c.ThicknessMm}
+	case Planish:
+		v := 2 * planishDepth * c.WidthMm * c.LengthMm()
+		return effort{v * remaining, planishStrain, Redundancy(c.ThicknessMm, h.BiteMm(FlatFace, c.WidthMm)), c.ThicknessMm}
+	case PreCurve, Correct:
+		return effort{c.VolumeMm3 * remaining, math.Abs(op.BendPer) * c.WidthMm / 4, 1, c.WidthMm}
+	case CutOff:
+		// sheared through half the thickness from both sides
+		v := c.WidthMm * c.ThicknessMm * c.ThicknessMm / 2
+		return effort{v * remaining, 1 * shearShare, 1.2, c.ThicknessMm}
+	}
+	ew, et := math.Log(to.WidthMm/c.WidthMm), math.Log(to.ThicknessMm/c.ThicknessMm)
+	edge := 0.0
+	if ew < 0 {
+		edge = -ew / (-ew + math.Abs(et) + 1e-12)
+	}
+	q := (1-edge)*Redundancy(c.ThicknessMm, h.contactMm(op.Face, c.WidthMm)) + edge*Redundancy(c.WidthMm, EdgeBiteMm)
+	return effort{
+		volumeMm3:  c.VolumeMm3,
+		strain:     EffectiveStrain(c.WidthMm, c.ThicknessMm, to.WidthMm, to.ThicknessMm),
+		redundancy: q,
+		heightMm:   (1-edge)*c.ThicknessMm + edge*c.WidthMm,
+	}
+}
+
+// shapes tells whether the operation changes sections.
+func (k Kind) shapes() bool {
+	switch k {
+	case Corners, Planish, PreCurve, Correct, CutOff:
+		return false
+	}
+	return true
+}
+
+// light tells whether the blows are light.
+func (k Kind) light() bool { return k == Corners || k == Planish || k == PreCurve || k == Correct }
+
+// advance carries the cell the fraction q of what is left.
+func (c *Cell) advance(to Target, q float64) {
+	lerp := func(a, b float64) float64 { return a * math.Pow(b/a, q) }
+	c.WidthMm = lerp(c.WidthMm, to.WidthMm)
+	c.ThicknessMm = lerp(c.ThicknessMm, to.ThicknessMm)
+	c.EdgeMm = lerp(c.EdgeMm, to.EdgeMm)
+	c.SpineMm = lerp(c.SpineMm, to.SpineMm)
+}

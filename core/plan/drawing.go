@@ -1,0 +1,142 @@
+package plan
+
+import (
+	"math"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+)
+
+// Station is one station of a drawn piece. x from the point, y over the spine
+// of the heel.
+type Station struct {
+	XMm         float64 `json:"x"`
+	SpineY      float64 `json:"s"`
+	EdgeY       float64 `json:"e"`
+	ThicknessMm float64 `json:"t"`
+	Zone        string  `json:"z"`
+	TempC       float64 `json:"c,omitempty"`
+}
+
+// Span is where a zone lies on a drawn piece.
+type Span struct {
+	Zone   string  `json:"zone"`
+	FromMm float64 `json:"fromMm"`
+	ToMm   float64 `json:"toMm"`
+}
+
+// Drawing is the finished blade and the forged shape, ready to be drawn.
+type Drawing struct {
+	Finished      []Station `json:"finished"`
+	Forged        []Station `json:"forged"`
+	FinishedZones []Span    `json:"finishedZones"`
+	ForgedZones   []Span    `json:"forgedZones"`
+}
+
+func drawing(fin, fog *blade.Body, forgedZones []zone) Drawing {
+	fz := zonesOf(fin)
+	return Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
+}
+
+func spans(zones []zone) []Span {
+	out := make([]Span, len(zones))
+	for i, z := range zones {
+		out[i] = Span{z.Name, z.From, z.To}
+	}
+	return out
+}
+
+// drawnStations is how many stations a blade is drawn with; they crowd toward
+// the point where the outline turns.
+const drawnStations = 44
+
+func stations(b *blade.Body, zones []zone) []Station {
+	var out []Station
+	l := b.LengthMm()
+	for i := range drawnStations + 1 {
+		u := float64(i) / drawnStations
+		x := l * u * u
+		out = append(out, at(b, zones[:2], x))
+	}
+	for _, z := range zones[2:] {
+		for _, x := range []float64{z.From + 1e-6, z.To} {
+			out = append(out, at(b, zones, x))
+		}
+	}
+	return out
+}
+
+func at(b *blade.Body, zones []zone, x float64) Station {
+	p, ok := sliceAt(b, zones, x)
+	if !ok { // the very point
+		y := b.SpineY(0)
+		return Station{XMm: x, SpineY: y, EdgeY: b.EdgeY(0), ThicknessMm: b.SectionAt(0).SpineMm, Zone: ZonePoint}
+	}
+	return Station{XMm: x, SpineY: p.spineY, EdgeY: p.edgeY, ThicknessMm: p.spine, Zone: p.zone}
+}
+
+// perCell is how many stations a simulated cell is drawn with.
+const perCell = 3
+
+// shape draws the piece in a state of its forging. Within a cell it follows the
+// forged outline as far as the cell has come from the bar toward it.
+func (r *route) shape(b *blade.Body, zones []zone, bar forge.Bar) []Station {
+	out := make([]Station, 0, len(r.cells)*perCell)
+	x := 0.0
+	barCentre := (r.cells[0].centre + r.cells[len(r.cells)-1].centre) / 2
+	for i := range bar.Cells {
+		c, f := &bar.Cells[i], &r.cells[i]
+		l := c.LengthMm()
+		done := progress(c.WidthMm*c.ThicknessMm, r.bar.AreaMm2, f.final.WidthMm*f.final.ThicknessMm)
+		for k := range perCell {
+			u := (float64(k) + .5) / perCell
+			switch {
+			case k == 0:
+				u = 0.001
+			case k == perCell-1:
+				u = 0.999
+			}
+			p, ok := sliceAt(b, zones, f.from+u*(f.to-f.from))
+			h, t, centre := c.WidthMm, c.SpineMm, f.centre
+			if ok {
+				h *= 1 + (p.height/f.final.WidthMm-1)*done
+				t *= 1 + (p.spine/f.final.SpineMm-1)*done
+				centre = (p.spineY + p.edgeY) / 2
+			}
+			y := barCentre + (centre-barCentre)*done
+			out = append(out, Station{XMm: x + u*l, SpineY: y + h/2, EdgeY: y - h/2, ThicknessMm: t, Zone: c.Zone, TempC: math.Round(c.TempC)})
+		}
+		x += l
+	}
+	return out
+}
+
+// progress is how far an area has come from the bar's to the final one, 0–1.
+func progress(area, from, to float64) float64 {
+	whole := math.Log(to / from)
+	if math.Abs(whole) < 1e-3 {
+		return 1
+	}
+	return math.Max(0, math.Min(1, math.Log(area/from)/whole))
+}
+
+// readings picks a few stations of the worked zones for the calipers.
+func readings(shape []Station, zones []string) []Reading {
+	var in []Station
+	for _, s := range shape {
+		for _, z := range zones {
+			if s.Zone == z {
+				in = append(in, s)
+			}
+		}
+	}
+	if len(in) == 0 {
+		return nil
+	}
+	var out []Reading
+	for _, f := range []float64{.12, .5, .95} {
+		s := in[int(f*float64(len(in)-1))]
+		out = append(out, Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.SpineY - s.EdgeY, ThicknessMm: s.ThicknessMm})
+	}
+	return out
+}

@@ -1,0 +1,200 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"coldember/core/forge"
+	"coldember/core/stock"
+)
+
+// needsBreakDown: a bar this much thicker than the thickest part of the piece
+// is first drawn down to it along its whole length.
+const needsBreakDown = 1.5
+
+// hotSlack lets a stretch be this share longer than the hot length before it is
+// split: its ends are worked last.
+const hotSlack = 0.05
+
+// route is the list of operations, with what the scale still to come adds to
+// their targets left open.
+type route struct {
+	req   *Request
+	cells []cell
+	bar   stock.BarSection
+	bend  forge.Bend
+}
+
+func (r *route) span(zones ...string) (first, last int) {
+	first, last = -1, -1
+	for i, c := range r.cells {
+		for _, z := range zones {
+			if c.zone == z {
+				if first < 0 {
+					first = i
+				}
+				last = i
+			}
+		}
+	}
+	return first, last
+}
+
+// operations of a point-first smith with a hand hammer.
+func (r *route) operations() []*forge.Operation {
+	var ops []*forge.Operation
+	add := func(k forge.Kind, face forge.Face, first, last int, target func(c cell) forge.Target) *forge.Operation {
+		op := &forge.Operation{ID: string(k), Kind: k, Face: face, First: first, Last: last, Passes: r.passes(first, last)}
+		if target != nil {
+			for i := first; i <= last; i++ {
+				op.Targets = append(op.Targets, target(r.cells[i]))
+			}
+		}
+		ops = append(ops, op)
+		return op
+	}
+	all := len(r.cells) - 1
+	preform := func(c cell) forge.Target { return c.preform }
+	final := func(c cell) forge.Target { return c.final }
+
+	add(forge.Corners, forge.FlatFace, 0, all, nil)
+	p0, p1 := r.span(ZonePoint)
+	b0, b1 := r.span(ZoneBlade)
+	w, t := r.bar.WidthMm, r.bar.ThicknessMm
+	thickest := 0.0
+	for _, c := range r.cells {
+		thickest = math.Max(thickest, c.preform.ThicknessMm)
+	}
+	if r.req.Bar.Form != stock.Flat || t > needsBreakDown*thickest {
+		_, end := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
+		if down := r.flatten(w, t, thickest, end); down != nil {
+			add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, func(cell) forge.Target { return *down })
+			w, t = down.WidthMm, down.ThicknessMm
+		}
+	}
+	add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preform)
+	if t0, t1 := r.span(ZoneTang); t0 >= 0 {
+		add(forge.SetDown, forge.AnvilEdge, t0, t0, final)
+		if t1 > t0 {
+			add(forge.DrawTang, forge.PeenAcross, t0+1, t1, final)
+		}
+	}
+	if r0, r1 := r.span(ZoneRicasso); r0 >= 0 {
+		add(forge.SetUp, forge.FlatFace, r0, r1, final)
+	}
+	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preform)
+	if r.bevelled() {
+		if r.req.Choices.Curve == PreCurveFirst && r.bend.CurvaturePerMm > 0 {
+			add(forge.PreCurve, forge.FlatFace, p0, b1, nil).BendPer = r.bend.CurvaturePerMm
+		}
+		add(forge.Bevel, forge.BevelFace, p0, b1, final)
+	}
+	correct := add(forge.Correct, forge.FlatFace, p0, b1, nil)
+	correct.BendPer = r.correction()
+	_, faceEnd := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
+	add(forge.Planish, forge.FlatFace, 0, faceEnd, nil)
+	if r.req.Choices.Holding == WholeBar {
+		add(forge.CutOff, forge.AnvilEdge, all, all, nil)
+	}
+	return ops
+}
+
+// flatten is the flat that a thick or unflat bar is first drawn to: as thick as
+// the thickest part, as wide as a face makes it that suits the blade.
+func (r *route) flatten(w, t, thickest float64, last int) *forge.Target {
+	if thickest >= t {
+		return nil
+	}
+	want := 0.0
+	for _, c := range r.cells[:last+1] {
+		want = math.Max(want, c.preform.WidthMm)
+	}
+	strain := math.Log(t / thickest)
+	least, _ := forge.Spread(r.req.Smith.PeenBiteMm, w)
+	most, _ := forge.Spread(1.5*w, w)
+	s := math.Max(least, math.Min(most, math.Log(want/w)/strain))
+	return &forge.Target{WidthMm: w * math.Exp(s*strain), ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
+}
+
+// faceFor picks the face by the spread that the stretch needs from w × t to its
+// preform.
+func (r *route) faceFor(first, last int, w, t float64) forge.Face {
+	need, n := 0.0, 0.0
+	for _, c := range r.cells[first : last+1] {
+		if et := math.Log(t / c.preform.ThicknessMm); et > noStrain {
+			need += math.Log(c.preform.WidthMm/w) / et
+			n++
+		}
+	}
+	switch {
+	case n == 0 || need/n < lengthenBelow:
+		return forge.PeenAcross
+	case need/n < eitherBelow:
+		return forge.FlatFace
+	default:
+		return forge.PeenAlong
+	}
+}
+
+// passes is how many stretches of the hot length the forged range makes.
+func (r *route) passes(first, last int) int {
+	l := r.cells[last].to - r.cells[first].from
+	return max(1, int(math.Ceil(l/r.req.Fire.HotLengthMm-hotSlack)))
+}
+
+// bevelled tells whether any stretch is thinner at the edge than at the spine.
+func (r *route) bevelled() bool {
+	for _, c := range r.cells {
+		if c.final.ThicknessMm < c.preform.ThicknessMm-1e-9 {
+			return true
+		}
+	}
+	return false
+}
+
+// Residual curvature to take out after bevelling: all of the sweep where the
+// smith corrects as they go, a share of it where it was met by a pre-curve, and
+// what a hand leaves anyway (judgement, by skill).
+const (
+	residualShare   = 0.2
+	handBendPerMm   = 0.0004
+	handBendLearner = 0.0008
+)
+
+func (r *route) correction() float64 {
+	hand := handBendPerMm
+	if r.req.Smith.Skill == forge.Learning {
+		hand = handBendLearner
+	}
+	switch r.req.Choices.Curve {
+	case CorrectAsYou:
+		return math.Abs(r.bend.CurvaturePerMm) + hand
+	case LetSweep:
+		return hand
+	default:
+		return residualShare*math.Abs(r.bend.CurvaturePerMm) + hand
+	}
+}
+
+// reason explains the place of an operation in the order.
+type reason struct {
+	Code  string
+	After string
+}
+
+// needs is the graph of needs: what must come before an operation, and why.
+var needs = map[forge.Kind][]reason{
+	forge.BreakDown: {{"need.cornersBeforeDrawing", string(forge.Corners)}},
+	forge.Point:     {{"need.cornersBeforePoint", string(forge.Corners)}},
+	forge.SetDown:   {{"need.pointFixesLength", string(forge.Point)}},
+	forge.DrawTang:  {{"need.shoulderBeforeTang", string(forge.SetDown)}},
+	forge.SetUp:     {{"need.shoulderBeforeRicasso", string(forge.SetDown)}},
+	forge.Profile:   {{"need.pointBeforeTaper", string(forge.Point)}},
+	forge.PreCurve:  {{"need.profileBeforeCurve", string(forge.Profile)}},
+	forge.Bevel:     {{"need.preformBeforeBevel", string(forge.Profile)}},
+	forge.Correct:   {{"need.bevelBeforeCorrect", string(forge.Bevel)}},
+	forge.Planish:   {{"need.straightBeforePlanish", string(forge.Correct)}},
+	forge.CutOff:    {{"need.barHoldsUntilLast", string(forge.Planish)}},
+}
+
+func cycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }

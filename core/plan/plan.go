@@ -1,0 +1,237 @@
+package plan
+
+import (
+	"context"
+	"errors"
+	"math"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/section"
+	"coldember/core/steel"
+)
+
+// Mark is a stretch of the bar that becomes a zone.
+type Mark struct {
+	Zone   string  `json:"zone"`
+	FromMm float64 `json:"fromMm"`
+	ToMm   float64 `json:"toMm"`
+}
+
+// Line is one line of the ledger, from the finished blade up to the bar.
+type Line struct {
+	Code      string       `json:"code"`
+	VolumeMm3 float64      `json:"volumeMm3"`
+	MassG     float64      `json:"massG"`
+	BarMm     float64      `json:"barMm"`
+	Total     bool         `json:"total,omitempty" doc:"a sum so far, not an addition"`
+	Figures   fact.Figures `json:"figures,omitempty"`
+}
+
+// BarPlan is what is taken from the bar.
+type BarPlan struct {
+	WidthMm      float64 `json:"widthMm"`
+	ThicknessMm  float64 `json:"thicknessMm"`
+	AreaMm2      float64 `json:"areaMm2"`
+	AvailableMm  float64 `json:"availableMm"`
+	CutLengthMm  float64 `json:"cutLengthMm"`
+	StartMm3     float64 `json:"startMm3"`
+	LossFraction float64 `json:"lossFraction" doc:"that sizes the bar"`
+	ScaleShare   float64 `json:"scaleShare" doc:"as the heats compute it"`
+	LeftMm       float64 `json:"leftMm" doc:"of the bar after the cut; negative: short by so much"`
+	Marks        []Mark  `json:"marks"`
+}
+
+// Totals sum the plan up. Fractional figures size the bar; Heats is what a
+// smith will count.
+type Totals struct {
+	Heats           int     `json:"heats"`
+	FractionalHeats float64 `json:"fractionalHeats"`
+	Cycles          int     `json:"cycles"`
+	Blows           int     `json:"blows"`
+	TimeS           float64 `json:"timeS" doc:"fire and anvil, forging heats"`
+	CycleTimeS      float64 `json:"cycleTimeS"`
+	FuelG           float64 `json:"fuelG"`
+	SoakC           float64 `json:"soakC"`
+	LowC            float64 `json:"lowC"`
+	DecarbMm        float64 `json:"decarbMm" doc:"deepest, to 90 % of the carbon, under the scale"`
+	UsefulJ         float64 `json:"usefulJ"`
+}
+
+// Plan is the answer.
+type Plan struct {
+	Version     int                `json:"version"`
+	Laws        int                `json:"laws"`
+	Steel       steel.Grade        `json:"steel"`
+	Finished    blade.Measures     `json:"finished"`
+	Forged      blade.Measures     `json:"forged"`
+	ForgedZones map[string]float64 `json:"forgedZones"`
+	Bar         BarPlan            `json:"bar"`
+	Ledger      []Line             `json:"ledger"`
+	Feasibility []Feasibility      `json:"feasibility"`
+	Bend        forge.Bend         `json:"bend"`
+	Operations  []Step             `json:"operations"`
+	Heats       []HeatStep         `json:"heats"`
+	Totals      Totals             `json:"totals"`
+	Warnings    []fact.Warning     `json:"warnings"`
+	Drawing     Drawing            `json:"drawing"`
+}
+
+// Make plans a request. It is deterministic and gives no partial result: the
+// error is fact.FieldErrors for fields that cannot be, or context's.
+func Make(ctx context.Context, req Request) (*Plan, error) {
+	if err := req.Validate(); err != nil {
+		return nil, err
+	}
+	grade, err := steel.Find(req.SteelID)
+	if err != nil {
+		return nil, err
+	}
+	if req.Steel != nil {
+		grade = *req.Steel
+	}
+	bar, err := req.Bar.Bar()
+	if err != nil {
+		return nil, err
+	}
+	finished := req.Forged
+	forged := req.Forged
+	if forged == nil {
+		b := req.Design.Blade()
+		f := b.Forged(req.Allowances, bar.ThicknessMm)
+		finished, forged = &b, &f
+	}
+	fin, err := blade.New(*finished)
+	if err != nil {
+		return nil, fieldError(err)
+	}
+	fog, err := blade.New(*forged)
+	if err != nil {
+		return nil, fieldError(err)
+	}
+	zones := zonesOf(fog)
+	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
+	r.bend = bend(fog, zones, req)
+	s, err := r.settle(ctx, forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade})
+	if err != nil {
+		return nil, fieldError(err)
+	}
+	p := &Plan{Version: RequestVersion, Laws: LawsVersion, Steel: grade, Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.bend}
+	p.ForgedZones = map[string]float64{}
+	for _, c := range r.cells {
+		p.ForgedZones[c.zone] += c.volume
+	}
+	p.Bar = r.barPlan(s, zones)
+	p.Ledger = ledger(p, &req)
+	p.Feasibility = feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
+	p.Drawing = drawing(fin, fog, zones)
+	r.schedule(p, s, fog, zones)
+	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), grade.ForgeLowC, req.Smith.UsefulJ()
+	for i := range s.run.Bar.Cells {
+		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))
+	}
+	p.Warnings = r.warnings(p, s)
+	return p, nil
+}
+
+// fieldError puts what the geometry or the physics refused beside the field
+// that would mend it.
+func fieldError(err error) error {
+	var be *blade.Error
+	var we *forge.WindowError
+	var se *forge.StallError
+	var sec *section.Error
+	switch {
+	case errors.As(err, &be):
+		return fact.FieldErrors{{Field: "design." + be.Field, Code: be.Code, Figures: fact.Figures{"atMm": be.AtMm}}}
+	case errors.As(err, &sec):
+		return fact.FieldErrors{{Field: "design.grind." + sec.Field, Code: sec.Code, Figures: fact.Figures{"limitMm": sec.LimitMm}}}
+	case errors.As(err, &we):
+		return fact.FieldErrors{{Field: "fire.tempC", Code: "forge.noWindow", Figures: fact.Figures{"soakC": we.SoakC, "lowC": we.LowC, "needC": we.NeedForgeC}}}
+	case errors.As(err, &se):
+		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": se.NeedKg}}}
+	}
+	return err
+}
+
+// bend of the blade from its section two thirds of the way to the heel.
+func bend(b *blade.Body, zones []zone, req Request) forge.Bend {
+	x := b.LengthMm() * 2 / 3
+	s := b.SectionAt(x)
+	if s.Kind == section.Rect || s.EdgeMm >= s.SpineMm {
+		return forge.Bend{}
+	}
+	spread := forge.BevelSpread(req.Choices.Method, forge.BevelBiteMm, s.HeightMm)
+	return forge.BevelBend(s, s.SpineMm, spread, forge.BendFactor, b.LengthMm())
+}
+
+// SizeMarks lays forged zone volumes along a bar with one loss for all: the
+// chalk marks from the point, and the length to cut with trim and kerf.
+func SizeMarks(names []string, forgedMm3 []float64, lossFraction, areaMm2, trimMm, kerfMm float64) (marks []Mark, cutMm, startMm3 float64) {
+	starts := make([]float64, len(forgedMm3))
+	for i, v := range forgedMm3 {
+		starts[i] = v / (1 - lossFraction)
+	}
+	return layOut(names, starts, areaMm2, trimMm, kerfMm)
+}
+
+// layOut lays start volumes along a bar.
+func layOut(names []string, startMm3 []float64, areaMm2, trimMm, kerfMm float64) (marks []Mark, cutMm, total float64) {
+	x := 0.0
+	for i, v := range startMm3 {
+		l := v / areaMm2
+		marks = append(marks, Mark{Zone: names[i], FromMm: x, ToMm: x + l})
+		x += l
+	}
+	cutMm = x + trimMm + kerfMm
+	return marks, cutMm, cutMm * areaMm2
+}
+
+func (r *route) barPlan(s *settled, zones []zone) BarPlan {
+	names, forged, start := make([]string, len(zones)), make([]float64, len(zones)), make([]float64, len(zones))
+	var vf, vs float64
+	for k, z := range zones {
+		names[k] = z.Name
+		for i, c := range r.cells {
+			if c.zone == z.Name {
+				forged[k] += c.volume
+				start[k] += s.start[i]
+			}
+		}
+		vf, vs = vf+forged[k], vs+start[k]
+	}
+	q := r.req.Sizing
+	b := BarPlan{WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, AreaMm2: r.bar.AreaMm2, AvailableMm: r.req.Bar.LengthMm,
+		ScaleShare: s.loss, LossFraction: 1 - vf/vs}
+	if q.LossMode == ThumbLoss {
+		b.LossFraction = q.ThumbLossFraction
+		b.Marks, b.CutLengthMm, b.StartMm3 = SizeMarks(names, forged, q.ThumbLossFraction, r.bar.AreaMm2, q.TrimMm, q.KerfMm)
+	} else {
+		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.bar.AreaMm2, q.TrimMm, q.KerfMm)
+	}
+	b.LeftMm = b.AvailableMm - b.CutLengthMm
+	return b
+}
+
+// ledger from the finished blade up to the bar.
+func ledger(p *Plan, req *Request) []Line {
+	a := p.Bar.AreaMm2
+	line := func(code string, v float64, total bool, f fact.Figures) Line {
+		return Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
+	}
+	lost := p.Bar.StartMm3 - p.Forged.VolumeMm3 - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
+	code := "ledger.scale"
+	if req.Sizing.LossMode == ThumbLoss {
+		code = "ledger.thumb"
+	}
+	return []Line{
+		line("ledger.finished", p.Finished.VolumeMm3, true, nil),
+		line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm}),
+		line("ledger.forged", p.Forged.VolumeMm3, true, nil),
+		line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}),
+		line("ledger.trim", req.Sizing.TrimMm*a, false, nil),
+		line("ledger.kerf", req.Sizing.KerfMm*a, false, nil),
+		line("ledger.start", p.Bar.StartMm3, true, nil),
+	}
+}

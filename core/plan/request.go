@@ -1,0 +1,148 @@
+// Package plan turns a wanted blade, a bar and a smith into a plan: how much
+// bar, where to chalk it, and which heats in which order. Make is its one door.
+package plan
+
+import (
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/steel"
+	"coldember/core/stock"
+)
+
+// RequestVersion is the version of the shape of Request and Plan; LawsVersion
+// changes whenever the same request would be answered with other figures.
+const (
+	RequestVersion = 1
+	LawsVersion    = 1
+)
+
+// Curve is the school of dealing with the sweep that bevelling gives.
+type Curve string
+
+// The schools of curve.
+const (
+	PreCurveFirst Curve = "preCurve"
+	CorrectAsYou  Curve = "correct"
+	LetSweep      Curve = "sweep"
+)
+
+// Holding is the school of holding the piece.
+type Holding string
+
+// WholeBar is cut off last and held by hand; Tongs hold a piece cut to length.
+const (
+	WholeBar Holding = "wholeBar"
+	Tongs    Holding = "tongs"
+)
+
+// Cycles is the school of normalising.
+type Cycles string
+
+// The schools of normalising.
+const (
+	Descending Cycles = "descending"
+	Equal      Cycles = "equal"
+	Once       Cycles = "once"
+)
+
+// LossMode tells which loss sizes the bar.
+type LossMode string
+
+// ComputedLoss follows the heats; ThumbLoss is the smith's own figure.
+const (
+	ComputedLoss LossMode = "computed"
+	ThumbLoss    LossMode = "thumb"
+)
+
+// Choices are the schools a smith chooses among.
+type Choices struct {
+	Method  forge.Method `json:"method" enum:"pinchOut,pushIn"`
+	Curve   Curve        `json:"curve" enum:"preCurve,correct,sweep"`
+	Holding Holding      `json:"holding" enum:"wholeBar,tongs"`
+	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once"`
+}
+
+// Sizing is how the bar is measured off.
+type Sizing struct {
+	LossMode          LossMode `json:"lossMode" enum:"computed,thumb"`
+	ThumbLossFraction float64  `json:"thumbLossFraction"`
+	TrimMm            float64  `json:"trimMm" doc:"ground or cropped off the bar's end"`
+	KerfMm            float64  `json:"kerfMm"`
+}
+
+// Request is everything a plan is made from.
+type Request struct {
+	Version    int              `json:"version"`
+	Design     blade.Design     `json:"design"`
+	Allowances blade.Allowances `json:"allowances"`
+	SteelID    string           `json:"steelId"`
+	Bar        stock.Piece      `json:"bar"`
+	Smith      forge.Smith      `json:"smith"`
+	Fire       forge.Fire       `json:"fire"`
+	Choices    Choices          `json:"choices"`
+	Sizing     Sizing           `json:"sizing"`
+
+	// Forged, when given, is the shape to forge instead of the design with its
+	// allowances.
+	Forged *blade.Blade `json:"-"`
+	// Steel, when given, stands in for the grade of SteelID.
+	Steel *steel.Grade `json:"-"`
+	// CellCount is how finely the piece is simulated (0: the preview's).
+	CellCount int `json:"-"`
+}
+
+// NewRequest is a request with the defaults of the trade for a design, a bar
+// and a hand.
+func NewRequest(d blade.Design, steelID string, bar stock.Piece, skill forge.Skill) Request {
+	return Request{
+		Version: RequestVersion, Design: d, Allowances: blade.ThickAndGrind.Allowances(), SteelID: steelID, Bar: bar,
+		Smith: forge.NewSmith(skill), Fire: forge.NewFire(),
+		Choices: Choices{Method: forge.PinchOut, Curve: PreCurveFirst, Holding: WholeBar, Cycles: Descending},
+		Sizing:  Sizing{LossMode: ComputedLoss, ThumbLossFraction: .1, TrimMm: 2, KerfMm: 1.5},
+	}
+}
+
+// Validate reports every field that cannot be, as fact.FieldErrors.
+func (r Request) Validate() error {
+	c := fact.NewCheck()
+	if r.Forged == nil {
+		r.Design.Validate(c.Within("design"))
+	}
+	r.Allowances.Validate(c.Within("allowances"))
+	r.Smith.Validate(c.Within("smith"))
+	r.Fire.Validate(c.Within("fire"))
+	if _, err := steel.Find(r.SteelID); err != nil {
+		c.Fail("steelId", "field.steel", nil)
+	}
+	validateBar(c.Within("bar"), r.Bar)
+	s := c.Within("sizing")
+	fact.OneOf(s, "lossMode", r.Sizing.LossMode, ComputedLoss, ThumbLoss)
+	s.Range("thumbLossFraction", r.Sizing.ThumbLossFraction, 0, .6)
+	s.Range("trimMm", r.Sizing.TrimMm, 0, 200)
+	s.Range("kerfMm", r.Sizing.KerfMm, 0, 20)
+	k := c.Within("choices")
+	fact.OneOf(k, "method", r.Choices.Method, forge.PinchOut, forge.PushIn)
+	fact.OneOf(k, "curve", r.Choices.Curve, PreCurveFirst, CorrectAsYou, LetSweep)
+	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs)
+	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once)
+	return c.Err()
+}
+
+func validateBar(c fact.Check, p stock.Piece) {
+	switch p.Form {
+	case stock.Flat:
+		c.Range("widthMm", p.WidthMm, 3, 200)
+		c.Range("thicknessMm", p.ThicknessMm, .8, 80)
+	case stock.Square:
+		c.Range("sideMm", p.SideMm, 3, 100)
+	case stock.Round:
+		c.Range("diameterMm", p.DiameterMm, 3, 100)
+	case stock.Hex, stock.Octagon:
+		c.Range("acrossFlatsMm", p.AcrossFlatsMm, 3, 100)
+	default:
+		c.Fail("form", "field.notABar", nil)
+		return
+	}
+	c.Range("lengthMm", p.LengthMm, 10, 8000)
+}

@@ -1,0 +1,301 @@
+package plan
+
+import (
+	"math"
+	"sort"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+)
+
+// Reading is what the calipers should say at a station.
+type Reading struct {
+	Zone        string  `json:"zone"`
+	AtMm        float64 `json:"atMm" doc:"from the point of the piece as it then is"`
+	HeightMm    float64 `json:"heightMm"`
+	ThicknessMm float64 `json:"thicknessMm"`
+}
+
+// Step is an operation of the plan with what it takes.
+type Step struct {
+	ID           string     `json:"id"`
+	Kind         string     `json:"kind"`
+	Face         forge.Face `json:"face,omitempty"`
+	Zones        []string   `json:"zones"`
+	Heats        float64    `json:"heats" doc:"fractional: what is left of a heat goes to the next operation"`
+	Blows        float64    `json:"blows"`
+	TimeS        float64    `json:"timeS"`
+	StartC       float64    `json:"startC"`
+	EndC         float64    `json:"endC"`
+	TargetC      float64    `json:"targetC,omitempty" doc:"of a thermal cycle"`
+	ScaleMm3     float64    `json:"scaleMm3"`
+	Passes       int        `json:"passes"`
+	Readings     []Reading  `json:"readings,omitempty"`
+	After        string     `json:"after,omitempty"`
+	BecauseCode  string     `json:"becauseCode,omitempty"`
+	BendPerMm    float64    `json:"bendPerMm,omitempty"`
+	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
+	CautionCodes []string   `json:"cautionCodes"`
+}
+
+// Part is the share of an operation done in one heat.
+type Part struct {
+	Operation string  `json:"operation"`
+	FromShare float64 `json:"fromShare"`
+	ToShare   float64 `json:"toShare"`
+	Blows     float64 `json:"blows"`
+}
+
+// HeatStep is one trip fire → anvil → fire as the smith counts it.
+type HeatStep struct {
+	Number   int       `json:"number"`
+	Parts    []Part    `json:"parts"`
+	StartC   float64   `json:"startC"`
+	EndC     float64   `json:"endC"`
+	FireS    float64   `json:"fireS"`
+	CarryS   float64   `json:"carryS"`
+	WorkS    float64   `json:"workS"`
+	BrushS   float64   `json:"brushS"`
+	Blows    int       `json:"blows"`
+	FuelG    float64   `json:"fuelG"`
+	ScaleMm3 float64   `json:"scaleMm3"`
+	HotSoFar float64   `json:"hotSoFarS"`
+	HotFrom  float64   `json:"hotFromMm"`
+	HotTo    float64   `json:"hotToMm"`
+	Readings []Reading `json:"readings"`
+	Shape    []Station `json:"shape"`
+}
+
+// leastRest is the least part of a heat worth starting another operation in.
+const leastRest = 0.15
+
+// schedule turns the fractional heats of the run into the heats a smith counts:
+// what is left of a heat goes to the next operation if it works the same hot
+// stretch.
+func (r *route) schedule(p *Plan, s *settled, b *blade.Body, zones []zone) {
+	byOp := map[string]*Step{}
+	for _, op := range s.ops {
+		p.Operations = append(p.Operations, r.step(op))
+	}
+	for i, c := range normalising(r.req.Choices.Cycles, s.run.Shop.Steel) {
+		p.Operations = append(p.Operations, Step{ID: cycleID(i), Kind: "normalise", Zones: r.zonesIn(0, len(r.cells)-1), TargetC: c, Passes: 1,
+			BecauseCode: "need.cyclesLast", CautionCodes: cautions("normalise")})
+	}
+	for i := range p.Operations {
+		byOp[p.Operations[i].ID] = &p.Operations[i]
+	}
+	var cur *HeatStep
+	left := 0.0
+	var before *forge.Heat
+	hot := 0.0
+	for i := range s.run.Heats {
+		h := &s.run.Heats[i]
+		step := byOp[h.Operation]
+		addTo(step, h)
+		cycle := step.Kind == "normalise"
+		todo, from := h.Fraction, h.ShareFrom
+		for todo > 1e-9 {
+			if cur == nil || cycle || left < math.Min(leastRest, todo) || !r.sameFire(before, h) {
+				p.Heats = append(p.Heats, HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: h.FireS, CarryS: h.CarryS, BrushS: h.BrushS})
+				cur, left = &p.Heats[len(p.Heats)-1], 1
+			}
+			take := math.Min(left, todo)
+			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
+			cur.take(h, take, from, to)
+			left -= take
+			todo -= take
+			from = to
+			before = h
+			cur.Shape = r.shape(b, zones, r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)))
+			cur.Readings = readings(cur.Shape, r.zonesIn(h.First, h.Last))
+			cur.HotFrom, cur.HotTo = r.extent(h)
+		}
+		if cycle {
+			cur = nil
+		}
+	}
+	for i := range p.Heats {
+		h := &p.Heats[i]
+		blows := 0.0
+		for _, part := range h.Parts {
+			blows += part.Blows
+		}
+		h.Blows = int(math.Ceil(blows - 1e-6))
+		t := h.FireS + h.CarryS + h.WorkS + h.BrushS
+		hot += t
+		h.HotSoFar = hot
+		if byOp[h.Parts[0].Operation].Kind == "normalise" {
+			p.Totals.Cycles++
+			p.Totals.CycleTimeS += t
+		} else {
+			p.Totals.Heats++
+			p.Totals.TimeS += t
+			p.Totals.Blows += h.Blows
+		}
+		p.Totals.FuelG += h.FuelG
+	}
+	for _, st := range p.Operations {
+		if st.Kind != "normalise" {
+			p.Totals.FractionalHeats += st.Heats
+		}
+	}
+	for i := range p.Operations {
+		st := &p.Operations[i]
+		if op := find(s.ops, st.ID); op != nil {
+			st.Readings = r.targetReadings(op, s)
+		}
+	}
+}
+
+func find(ops []*forge.Operation, id string) *forge.Operation {
+	for _, op := range ops {
+		if op.ID == id {
+			return op
+		}
+	}
+	return nil
+}
+
+func (h *HeatStep) take(rec *forge.Heat, take, from, to float64) {
+	k := take / rec.Fraction
+	h.WorkS += rec.WorkS * k
+	h.FuelG += rec.FuelG * k
+	h.ScaleMm3 += rec.ScaleMm3 * k
+	h.EndC = rec.EndC
+	h.Parts = append(h.Parts, Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k})
+}
+
+func addTo(s *Step, h *forge.Heat) {
+	if s.Heats == 0 {
+		s.StartC = h.StartC
+	}
+	s.Heats += h.Fraction
+	s.Blows += h.Blows
+	s.EndC = h.EndC
+	s.TimeS += (h.FireS+h.CarryS+h.BrushS)*h.Fraction + h.WorkS
+	s.ScaleMm3 += h.ScaleMm3
+}
+
+// sameFire tells whether the stretch of b came to heat with that of a: both lie
+// within one hot length.
+func (r *route) sameFire(a, b *forge.Heat) bool {
+	if a == nil {
+		return false
+	}
+	first, last := min(a.First, b.First), max(a.Last, b.Last)
+	l := 0.0
+	for i := first; i <= last; i++ {
+		l += b.After.Cells[i].LengthMm()
+	}
+	return l <= r.req.Fire.HotLengthMm*(1+hotSlack)
+}
+
+func (r *route) step(op *forge.Operation) Step {
+	st := Step{ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
+		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer}
+	if n := needs[op.Kind]; len(n) > 0 {
+		st.BecauseCode, st.After = n[0].Code, n[0].After
+	}
+	if op.Kind == forge.PreCurve {
+		st.BendRiseMm = r.bend.RiseMm
+	}
+	return st
+}
+
+func (r *route) zonesIn(first, last int) []string {
+	var out []string
+	for _, c := range r.cells[first : last+1] {
+		if len(out) == 0 || out[len(out)-1] != c.zone {
+			out = append(out, c.zone)
+		}
+	}
+	return out
+}
+
+// stateAt is the bar part of the way through heat i of the run.
+func (r *route) stateAt(s *settled, i int, part float64) forge.Bar {
+	after := s.run.Heats[i].After.Clone()
+	if part >= 1-1e-9 {
+		return after
+	}
+	for k := range after.Cells {
+		from := forge.Cell{WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, VolumeMm3: s.start[k], EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm}
+		if i > 0 {
+			from = s.run.Heats[i-1].After.Cells[k]
+		}
+		c := &after.Cells[k]
+		mix := func(a, b float64) float64 { return a + (b-a)*part }
+		c.WidthMm, c.ThicknessMm, c.VolumeMm3 = mix(from.WidthMm, c.WidthMm), mix(from.ThicknessMm, c.ThicknessMm), mix(from.VolumeMm3, c.VolumeMm3)
+		c.EdgeMm, c.SpineMm = mix(from.EdgeMm, c.EdgeMm), mix(from.SpineMm, c.SpineMm)
+	}
+	return after
+}
+
+// extent is where the worked cells lie on the piece after the heat.
+func (r *route) extent(h *forge.Heat) (from, to float64) {
+	x := 0.0
+	for i := range h.After.Cells {
+		l := h.After.Cells[i].LengthMm()
+		if i == h.First {
+			from = x
+		}
+		x += l
+		if i == h.Last {
+			to = x
+		}
+	}
+	return from, to
+}
+
+// targetReadings are the calipers' figures when the operation is done: first,
+// middle and last of its cells.
+func (r *route) targetReadings(op *forge.Operation, s *settled) []Reading {
+	if op.Targets == nil {
+		return nil
+	}
+	last := -1
+	for i := range s.run.Heats {
+		if s.run.Heats[i].Operation == op.ID {
+			last = i
+		}
+	}
+	if last < 0 {
+		return nil
+	}
+	pick := []int{op.First, (op.First + op.Last) / 2, op.Last}
+	sort.Ints(pick)
+	var out []Reading
+	cells := s.run.Heats[last].After.Cells
+	x := 0.0
+	for i := range cells {
+		l := cells[i].LengthMm()
+		for _, k := range pick {
+			if k == i {
+				t := op.Targets[i-op.First]
+				out = append(out, Reading{Zone: cells[i].Zone, AtMm: x + l/2, HeightMm: t.WidthMm, ThicknessMm: t.SpineMm})
+				break
+			}
+		}
+		x += l
+	}
+	return out
+}
+
+// cautions belong to the step where the danger is.
+func cautions(kind string) []string {
+	switch kind {
+	case string(forge.Corners):
+		return []string{"caution.eyesEars", "caution.fire"}
+	case string(forge.SetDown):
+		return []string{"caution.easedEdge"}
+	case string(forge.Bevel):
+		return []string{"caution.sharpFromNow"}
+	case string(forge.Planish):
+		return []string{"caution.scaleFlies"}
+	case string(forge.CutOff):
+		return []string{"caution.hotCut"}
+	case "normalise":
+		return []string{"caution.hotLooksCold"}
+	}
+	return []string{}
+}

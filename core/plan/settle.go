@@ -1,0 +1,152 @@
+package plan
+
+import (
+	"context"
+	"math"
+
+	"coldember/core/forge"
+	"coldember/core/steel"
+)
+
+// The fixed point of loss and bar length.
+const (
+	settleWithin    = 1e-5
+	settleMaxRounds = 12
+	firstGuess      = 0.08
+)
+
+// settled is a bar length that agrees with the loss of the heats it takes.
+type settled struct {
+	run      *forge.Run
+	ops      []*forge.Operation
+	start    []float64 // volume each cell starts from
+	loss     float64   // share of the start volume lost to scale
+	rounds   int
+	unstable bool // still moving after the last round: the longer bar was taken
+}
+
+// settle iterates: the loss of each cell is put back, the piece is forged from
+// that, and its loss compared. Heats count in fractions, so that the loss
+// follows the bar without steps.
+func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
+	n := len(r.cells)
+	loss := make([]float64, n) // mm³ lost by each cell
+	for i, c := range r.cells {
+		loss[i] = c.volume * firstGuess / (1 - firstGuess)
+	}
+	var toCome map[string][]float64
+	last := math.Inf(1)
+	out := &settled{}
+	for out.rounds = 1; ; out.rounds++ {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		run, ops, start, forgedMm3, err := r.once(shop, loss, toCome, false)
+		if err != nil {
+			return nil, err
+		}
+		total, lost := 0.0, 0.0
+		for i := range forgedMm3 {
+			now := start[i] - forgedMm3[i]
+			total += start[i]
+			lost += now
+			loss[i] = now
+		}
+		out.loss = lost / total
+		toCome = scaleToCome(run, ops)
+		if math.Abs(out.loss-last) < settleWithin {
+			break
+		}
+		if out.rounds == settleMaxRounds {
+			out.unstable = true
+			if out.loss < last { // the longer bar
+				for i := range loss {
+					loss[i] *= last / out.loss
+				}
+			}
+			break
+		}
+		last = out.loss
+	}
+	var err error
+	out.run, out.ops, out.start, _, err = r.once(shop, loss, toCome, true)
+	return out, err
+}
+
+// scaleToCome is the scale (mm a face) that each cell of each operation still
+// loses after that operation.
+func scaleToCome(run *forge.Run, ops []*forge.Operation) map[string][]float64 {
+	out := make(map[string][]float64, len(ops))
+	for _, op := range ops {
+		done := run.DoneAt[op.ID]
+		left := make([]float64, len(done))
+		for i, d := range done {
+			left[i] = run.Bar.Cells[op.First+i].ScaleMm - d
+		}
+		out[op.ID] = left
+	}
+	return out
+}
+
+// once forges the piece from the forged volumes with loss put back; the target
+// of every operation carries the scale still to come.
+func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float64, keep bool) (run *forge.Run, ops []*forge.Operation, start, forgedMm3 []float64, err error) {
+	bar := forge.Bar{Cells: make([]forge.Cell, len(r.cells))}
+	start, forgedMm3 = make([]float64, len(r.cells)), make([]float64, len(r.cells))
+	for i, c := range r.cells {
+		start[i] = c.volume + loss[i]
+		bar.Cells[i] = forge.Cell{Zone: c.zone, VolumeMm3: start[i], WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm,
+			EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm, TempC: 20}
+	}
+	if run, err = forge.NewRun(shop, bar); err != nil {
+		return nil, nil, nil, nil, err
+	}
+	run.KeepStates = keep
+	ops = r.operations()
+	for _, op := range ops {
+		for i, x := range toCome[op.ID] {
+			if op.Targets != nil {
+				grow(&op.Targets[i], 2*x)
+			}
+		}
+		if err := run.Do(op); err != nil {
+			return nil, nil, nil, nil, err
+		}
+	}
+	for i := range run.Bar.Cells {
+		forgedMm3[i] = run.Bar.Cells[i].VolumeMm3
+	}
+	if !keep {
+		return run, ops, start, forgedMm3, nil // the cycles scale away what is ground off anyway
+	}
+	for i, c := range normalising(r.req.Choices.Cycles, shop.Steel) {
+		if err := run.Cycle(cycleID(i), c); err != nil {
+			return nil, nil, nil, nil, err
+		}
+	}
+	return run, ops, start, forgedMm3, nil
+}
+
+// grow adds to every dimension of a target.
+func grow(t *forge.Target, by float64) {
+	k := (t.ThicknessMm + by) / t.ThicknessMm
+	t.WidthMm += by
+	t.ThicknessMm += by
+	t.EdgeMm *= k
+	t.SpineMm *= k
+}
+
+// normalising gives the temperatures of the school for a steel.
+func normalising(c Cycles, g steel.Grade) []float64 {
+	t := g.NormalisingC()
+	switch {
+	case t == nil:
+		return nil
+	case c == Once:
+		return t[:1]
+	case c == Equal:
+		return []float64{t[0], t[0], t[0]}
+	default:
+		return t
+	}
+}

@@ -1,0 +1,153 @@
+package plan
+
+import (
+	"math"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/thermal"
+)
+
+// Limits behind the warnings.
+const (
+	buckleRatio      = 3.0  // width over thickness struck on edge
+	seriousNarrowing = 0.08 // strain; less than this is a light tap that does not buckle
+	thinEdgeMm       = 1.5
+	handleWallMm     = 3.0
+	handleHeightMm   = 26.0 // a usual handle over a hidden tang
+	shortWindowS     = 6.0
+)
+
+// warnings looks the plan over.
+func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
+	out := []fact.Warning{}
+	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
+		out = append(out, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
+	}
+	r.warnBar(p, add)
+	r.warnReach(p, add)
+	r.warnHeats(p, s, add)
+	if e := r.req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.req.Forged == nil {
+		add("warn.edgeThin", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
+	}
+	if d, g := p.Totals.DecarbMm, r.req.Allowances.FaceMm; r.req.Forged == nil && d > g {
+		add("warn.decarb", fact.Warn, fact.Where{Zone: ZoneBlade}, fact.Figures{"decarbMm": d, "faceMm": g})
+	}
+	if t := r.req.Design.Tang; r.req.Forged == nil && r.req.Design.TangKind == "hidden" {
+		if wall := (handleHeightMm - t.HeightAtShoulderMm) / 2; wall < handleWallMm {
+			add("warn.tangWall", fact.Warn, fact.Where{Zone: ZoneTang, Operation: string(forge.DrawTang)},
+				fact.Figures{"wallMm": wall, "leastMm": handleWallMm, "handleMm": handleHeightMm})
+		}
+	}
+	if p.Steel.Assumed {
+		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
+	}
+	if s.unstable {
+		add("warn.unsettled", fact.Note, fact.Where{}, fact.Figures{"lossFraction": s.loss})
+	}
+	return out
+}
+
+type adder func(code string, sev fact.Severity, w fact.Where, f fact.Figures)
+
+// warnBar: enough bar, thick enough.
+func (r *route) warnBar(p *Plan, add adder) {
+	if p.Bar.LeftMm < 0 {
+		add("warn.volumeShort", fact.Stop, fact.Where{}, fact.Figures{"shortMm": -p.Bar.LeftMm, "needMm": p.Bar.CutLengthMm, "haveMm": p.Bar.AvailableMm})
+	}
+	if d := r.req.Design.Ricasso.ThicknessMm; r.req.Forged == nil && d > r.bar.ThicknessMm {
+		add("warn.ricassoThin", fact.Stop, fact.Where{Zone: ZoneRicasso}, fact.Figures{"wantMm": d, "barMm": r.bar.ThicknessMm})
+	}
+	thick, at := 0.0, cell{}
+	for _, c := range r.cells {
+		if (c.zone == ZoneBlade || c.zone == ZonePoint) && c.preform.ThicknessMm > thick {
+			thick, at = c.preform.ThicknessMm, c
+		}
+	}
+	if thick > r.bar.ThicknessMm+1e-9 {
+		add("warn.barThin", fact.Stop, fact.Where{Zone: at.zone, FromMm: at.from, ToMm: at.to},
+			fact.Figures{"needMm": thick, "barMm": r.bar.ThicknessMm, "byMm": thick - r.bar.ThicknessMm})
+	}
+	if t := r.bar.ThicknessMm; t > thermal.LumpedLimitMm {
+		add("warn.thickSection", fact.Note, fact.Where{}, fact.Figures{"barMm": t, "limitMm": thermal.LumpedLimitMm})
+	}
+	w := r.bar.WidthMm
+	if t := r.bar.ThicknessMm; w/t > buckleRatio {
+		for _, z := range []string{ZonePoint, ZoneTang} {
+			narrowest := math.Inf(1)
+			for _, c := range r.cells {
+				if c.zone == z {
+					narrowest = math.Min(narrowest, c.preform.WidthMm)
+				}
+			}
+			if math.Log(w/narrowest) > seriousNarrowing {
+				op := forge.Point
+				if z == ZoneTang {
+					op = forge.DrawTang
+				}
+				add("warn.edgewise", fact.Warn, fact.Where{Zone: z, Operation: string(op)},
+					fact.Figures{"ratio": w / t, "limit": buckleRatio})
+			}
+		}
+	}
+}
+
+// warnReach: where the bar is too narrow, with the width or thickness that
+// would do.
+func (r *route) warnReach(p *Plan, add adder) {
+	var from, to, worst float64
+	var at Feasibility
+	found, upset := false, false
+	for i, f := range p.Feasibility {
+		bad := f.Way == TooNarrow
+		upset = upset || (f.Way == UpsetIt && f.AreaRatio < 1)
+		if !bad {
+			continue
+		}
+		step := p.Feasibility[min(i+1, len(p.Feasibility)-1)].XMm - p.Feasibility[max(i-1, 0)].XMm
+		if !found {
+			from = f.XMm - step/4
+		}
+		to = f.XMm + step/4
+		if found = true; f.HeightMm-f.ReachableHeightMm > worst {
+			worst, at = f.HeightMm-f.ReachableHeightMm, f
+		}
+	}
+	if found {
+		w, t := r.remedy(at)
+		add("warn.tooNarrow", fact.Stop, fact.Where{Zone: ZoneBlade, FromMm: from, ToMm: to}, fact.Figures{
+			"needed": at.SpreadNeeded, "reachable": at.SpreadReachable, "heightMm": at.HeightMm,
+			"reachMm": at.ReachableHeightMm, "widthMm": w, "thicknessMm": t})
+	}
+	if upset {
+		add("warn.upset", fact.Stop, fact.Where{}, nil)
+	}
+}
+
+// remedy finds the bar width at this thickness, and the thickness at this
+// width, that would reach the station.
+func (r *route) remedy(f Feasibility) (widthMm, thicknessMm float64) {
+	t0, s := r.bar.ThicknessMm, f.SpreadReachable
+	widthMm = f.HeightMm / math.Exp(s*math.Log(t0/f.MeanThicknessMm))
+	thicknessMm = f.MeanThicknessMm * math.Exp(math.Log(f.HeightMm/r.bar.WidthMm)/s)
+	return widthMm, thicknessMm
+}
+
+// warnHeats: lips, short heats, sweep.
+func (r *route) warnHeats(p *Plan, s *settled, add adder) {
+	if r.bend.RiseMm > 1 && r.req.Choices.Curve != PreCurveFirst {
+		add("warn.sweep", fact.Note, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)},
+			fact.Figures{"riseMm": r.bend.RiseMm, "curvaturePerMm": r.bend.CurvaturePerMm})
+	}
+	if w := r.bar.WidthMm / forge.EdgeBiteMm; w > 2 {
+		add("warn.lip", fact.Warn, fact.Where{Zone: ZonePoint, Operation: string(forge.Point)}, fact.Figures{"ratio": w, "limit": 2})
+	}
+	short := map[string]bool{}
+	for i := range s.run.Heats {
+		h := &s.run.Heats[i]
+		if h.Fraction >= 1 && h.WorkS < shortWindowS && !short[h.Operation] && h.Blows > 0 {
+			short[h.Operation] = true
+			add("warn.shortHeat", fact.Note, fact.Where{Operation: h.Operation}, fact.Figures{"workS": h.WorkS, "lowC": p.Totals.LowC})
+		}
+	}
+}

@@ -1,0 +1,163 @@
+package plan
+
+import (
+	"math"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+)
+
+// Zone names from the point back.
+const (
+	ZonePoint   = "point"
+	ZoneBlade   = "blade"
+	ZoneRicasso = "ricasso"
+	ZoneTang    = "tang"
+)
+
+// zone is a stretch of a blade along x from its point.
+type zone struct {
+	Name     string
+	From, To float64
+}
+
+// pointHeightShare: the point is the stretch where the blade is lower than this
+// share of its greatest height, but not more than pointMaxShare of its length.
+const (
+	pointHeightShare = 0.85
+	pointMaxShare    = 0.45
+)
+
+// zonesOf divides a blade.
+func zonesOf(b *blade.Body) []zone {
+	l := b.LengthMm()
+	highest := 0.0
+	const n = 80
+	for i := 1; i <= n; i++ {
+		x := l * float64(i) / n
+		highest = math.Max(highest, b.SpineY(x)-b.EdgeY(x))
+	}
+	end := pointMaxShare * l
+	for i := 1; i <= n; i++ {
+		if x := l * float64(i) / n; b.SpineY(x)-b.EdgeY(x) >= pointHeightShare*highest {
+			end = math.Min(end, x)
+			break
+		}
+	}
+	zones := []zone{{ZonePoint, 0, end}, {ZoneBlade, end, l}}
+	if r := b.Blade.Ricasso; r != nil {
+		zones = append(zones, zone{ZoneRicasso, l, l + r.LengthMm})
+		l += r.LengthMm
+	}
+	if t := b.Blade.Tang; t != nil {
+		zones = append(zones, zone{ZoneTang, l, l + t.LengthMm})
+	}
+	return zones
+}
+
+// slice is a section of the whole piece at x.
+type slice struct {
+	zone         string
+	spineY       float64
+	edgeY        float64
+	height, area float64
+	spine, edge  float64 // thicknesses
+}
+
+func sliceAt(b *blade.Body, zones []zone, x float64) (slice, bool) {
+	l := b.LengthMm()
+	heel := b.SpineY(l)
+	for _, z := range zones {
+		if x > z.To && z.Name != zones[len(zones)-1].Name {
+			continue
+		}
+		switch z.Name {
+		case ZoneRicasso:
+			r := b.Blade.Ricasso
+			top := heel
+			return slice{z.Name, top, top - r.HeightMm, r.HeightMm, r.HeightMm * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm}, true
+		case ZoneTang:
+			h, t := b.Blade.Tang.At(x - z.From)
+			h0, _ := b.Blade.Tang.At(0)
+			// the tang narrows toward its own centre line
+			top := heel - b.Blade.Tang.DropMm - (h0-h)/2
+			return slice{z.Name, top, top - h, h, h * t, t, t}, true
+		default:
+			s := b.SectionAt(x)
+			if s.HeightMm <= 0 {
+				return slice{}, false
+			}
+			return slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.EdgeMm}, true
+		}
+	}
+	return slice{}, false
+}
+
+// cell is a stretch of the forged shape that the simulation moves as one.
+type cell struct {
+	zone     string
+	from, to float64
+	volume   float64
+	final    forge.Target
+	preform  forge.Target
+	centre   float64 // height of its centre line over the spine of the heel
+}
+
+// Shares of the simulated cells by zone, at least one each.
+var cellShare = map[string]float64{ZonePoint: .2, ZoneBlade: .4, ZoneRicasso: .1, ZoneTang: .3}
+
+// previewCells is how many cells a preview simulates.
+const previewCells = 14
+
+// cellsOf cuts the forged shape into cells and gives each its final section and
+// the preform it has before bevelling.
+func cellsOf(b *blade.Body, zones []zone, count int, m forge.Method) []cell {
+	if count == 0 {
+		count = previewCells
+	}
+	var out []cell
+	for _, z := range zones {
+		n := max(1, int(math.Round(cellShare[z.Name]*float64(count))))
+		for i := range n {
+			c := cell{zone: z.Name, from: z.From + (z.To-z.From)*float64(i)/float64(n), to: z.From + (z.To-z.From)*float64(i+1)/float64(n)}
+			c.fill(b, zones, m)
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+func (c *cell) fill(b *blade.Body, zones []zone, m forge.Method) {
+	const k = 4
+	var h, s, e, centre, n float64
+	for i := range k {
+		x := c.from + (c.to-c.from)*(float64(i)+.5)/k
+		if p, ok := sliceAt(b, zones, x); ok {
+			h, s, e, centre, n = h+p.height, s+p.spine, e+p.edge, centre+(p.spineY+p.edgeY)/2, n+1
+		}
+	}
+	h, s, e, c.centre = h/n, s/n, e/n, centre/n
+	switch c.zone {
+	case ZonePoint, ZoneBlade:
+		c.volume, _ = b.VolumeMm3(c.from, c.to)
+	case ZoneRicasso:
+		c.volume = h * s * (c.to - c.from)
+	default:
+		h0, t0 := b.Blade.Tang.At(c.from - zones[len(zones)-1].From)
+		h1, t1 := b.Blade.Tang.At(c.to - zones[len(zones)-1].From)
+		c.volume = (c.to - c.from) / 6 * (2*h0*t0 + h0*t1 + h1*t0 + 2*h1*t1)
+	}
+	mean := c.volume / (c.to - c.from) / h
+	c.final = forge.Target{WidthMm: h, ThicknessMm: mean, EdgeMm: e, SpineMm: s}
+	c.preform = c.final
+	if c.zone != ZonePoint && c.zone != ZoneBlade || s <= mean {
+		return
+	}
+	// before bevels the stretch is a rectangle as thick as its spine, narrower
+	// by what bevelling will spread
+	w := h
+	for range 4 {
+		w = h * math.Exp(-forge.BevelSpread(m, forge.BevelBiteMm, w)*math.Log(s/mean))
+	}
+	c.preform = forge.Target{WidthMm: w, ThicknessMm: s, EdgeMm: s, SpineMm: s}
+}

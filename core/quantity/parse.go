@@ -1,0 +1,293 @@
+// Package quantity parses and prints the lengths, masses, temperatures and
+// plain numbers a smith types: "6mm", "1 1/4", "3/8in", "110+15", "1.2 kg".
+//
+// Everything is held in millimetres, grams and degrees Celsius; units exist
+// only at the edges. The package is the one parser of the application.
+package quantity
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Kind is what a text is meant to measure.
+type Kind string
+
+// The kinds of quantity that can be typed.
+const (
+	Length      Kind = "length"      // stored in mm
+	Mass        Kind = "mass"        // stored in g
+	Temperature Kind = "temperature" // stored in °C
+	Number      Kind = "number"      // plain, no unit
+	Percent     Kind = "percent"     // stored as a fraction; "8" and "8 %" are both 0.08
+)
+
+// System is the smith's choice of units for what is typed without a unit and
+// for what is printed.
+type System string
+
+// The two unit systems.
+const (
+	Metric   System = "mm"
+	Imperial System = "in"
+)
+
+// Code names what is wrong with a text; the message catalogue has the words.
+type Code string
+
+// Codes of ParseError.
+const (
+	CodeEmpty         Code = "quantity.empty"
+	CodeUnexpected    Code = "quantity.unexpected"
+	CodeUnit          Code = "quantity.unit"
+	CodeZeroDivisor   Code = "quantity.zeroDivisor"
+	CodeMissingNumber Code = "quantity.missingNumber"
+	CodeTooLarge      Code = "quantity.tooLarge"
+)
+
+// ParseError says what is wrong with a typed text and where: Offset is the
+// byte position of the offending character (len(Text) if something is missing
+// at the end).
+type ParseError struct {
+	Text   string `json:"text"`
+	Offset int    `json:"offset"`
+	Code   Code   `json:"code"`
+	Found  string `json:"found,omitempty"`
+}
+
+func (e *ParseError) Error() string {
+	return fmt.Sprintf("%s at %d in %q", e.Code, e.Offset, e.Text)
+}
+
+// maxMagnitude bounds what is accepted (1 km in mm), so that no sum overflows
+// into a meaningless number.
+const maxMagnitude = 1e6
+
+var units = map[Kind]map[string]float64{
+	Length: {
+		"mm": 1, "cm": 10, "m": 1000,
+		"in": 25.4, "inch": 25.4, "inches": 25.4, "\"": 25.4, "″": 25.4, "”": 25.4,
+	},
+	Mass:    {"g": 1, "kg": 1000, "oz": 28.349523125, "lb": 453.59237, "lbs": 453.59237},
+	Number:  {"": 1},
+	Percent: {"%": 0.01},
+}
+
+// defaultUnit is the factor of a number typed without a unit.
+func defaultUnit(k Kind, s System) float64 {
+	switch k {
+	case Length:
+		if s == Imperial {
+			return 25.4
+		}
+		return 1
+	case Percent:
+		return 0.01
+	default:
+		return 1
+	}
+}
+
+// Parse reads text as a quantity of kind k and returns it in the kind's stored
+// unit. A number may be decimal (point or comma), a fraction "3/8" or a mixed
+// number "1 1/4"; terms may be added and subtracted; each term may carry its
+// own unit, and takes the system's unit if it does not. The error, if any, is a
+// *ParseError. Signs are allowed: whether a negative value makes sense is for
+// the caller's range to say.
+func Parse(text string, k Kind, s System) (float64, error) {
+	if k == Temperature {
+		return parseTemperature(text, s)
+	}
+	p := &parser{text: text, kind: k, fallback: defaultUnit(k, s), units: units[k]}
+	return p.sum()
+}
+
+func parseTemperature(text string, s System) (float64, error) {
+	trimmed := strings.TrimSpace(text)
+	lower := strings.ToLower(trimmed)
+	fahrenheit := s == Imperial
+	for _, u := range []struct {
+		suffix string
+		f      bool
+	}{{"°f", true}, {"f", true}, {"°c", false}, {"c", false}, {"°", fahrenheit}} {
+		if strings.HasSuffix(lower, u.suffix) {
+			fahrenheit = u.f
+			trimmed = trimmed[:len(trimmed)-len(u.suffix)]
+			break
+		}
+	}
+	p := &parser{text: trimmed, kind: Temperature, fallback: 1, units: map[string]float64{}}
+	v, err := p.sum()
+	if err != nil {
+		if pe, ok := err.(*ParseError); ok { //nolint:errorlint // our own, unwrapped
+			pe.Text = text
+		}
+		return 0, err
+	}
+	if fahrenheit {
+		v = (v - 32) / 1.8
+	}
+	return v, nil
+}
+
+type parser struct {
+	text     string
+	pos      int
+	kind     Kind
+	fallback float64
+	units    map[string]float64
+}
+
+func (p *parser) fail(at int, c Code) error {
+	found := ""
+	if at < len(p.text) {
+		found = firstRune(p.text[at:])
+	}
+	return &ParseError{Text: p.text, Offset: at, Code: c, Found: found}
+}
+
+func firstRune(s string) string {
+	for _, r := range s {
+		return string(r)
+	}
+	return ""
+}
+
+func (p *parser) space() {
+	for p.pos < len(p.text) {
+		switch {
+		case p.text[p.pos] == ' ' || p.text[p.pos] == '\t':
+			p.pos++
+		case strings.HasPrefix(p.text[p.pos:], "\u00a0"):
+			p.pos += 2
+		default:
+			return
+		}
+	}
+}
+
+func (p *parser) sum() (float64, error) {
+	p.space()
+	if p.pos == len(p.text) {
+		return 0, p.fail(p.pos, CodeEmpty)
+	}
+	total, sign := 0.0, 1.0
+	for first := true; ; first = false {
+		p.space()
+		switch {
+		case p.pos < len(p.text) && (p.text[p.pos] == '+' || p.text[p.pos] == '-'):
+			if p.text[p.pos] == '-' {
+				sign = -1
+			}
+			p.pos++
+		case !first:
+			return 0, p.fail(p.pos, CodeUnexpected)
+		}
+		at := p.pos
+		v, err := p.term()
+		if err != nil {
+			return 0, err
+		}
+		total += sign * v
+		if math.Abs(total) > maxMagnitude || math.IsNaN(total) {
+			return 0, p.fail(at, CodeTooLarge)
+		}
+		sign = 1
+		p.space()
+		if p.pos == len(p.text) {
+			return total, nil
+		}
+	}
+}
+
+// term reads "1 1/4 in", "3/8", "25.4mm".
+func (p *parser) term() (float64, error) {
+	p.space()
+	v, err := p.number()
+	if err != nil {
+		return 0, err
+	}
+	p.space()
+	if p.pos < len(p.text) && p.text[p.pos] == '/' {
+		if v, err = p.divide(v); err != nil {
+			return 0, err
+		}
+	} else if p.pos < len(p.text) && isDigit(p.text[p.pos]) {
+		f, err := p.number()
+		if err != nil {
+			return 0, err
+		}
+		p.space()
+		if p.pos >= len(p.text) || p.text[p.pos] != '/' {
+			return 0, p.fail(p.pos, CodeUnexpected)
+		}
+		if f, err = p.divide(f); err != nil {
+			return 0, err
+		}
+		v += f
+	}
+	p.space()
+	factor, err := p.unit()
+	if err != nil {
+		return 0, err
+	}
+	return v * factor, nil
+}
+
+func (p *parser) divide(v float64) (float64, error) {
+	p.pos++ // the slash
+	p.space()
+	at := p.pos
+	d, err := p.number()
+	if err != nil {
+		return 0, err
+	}
+	if d == 0 {
+		return 0, p.fail(at, CodeZeroDivisor)
+	}
+	return v / d, nil
+}
+
+func isDigit(b byte) bool { return b >= '0' && b <= '9' }
+
+func (p *parser) number() (float64, error) {
+	start, digits, marks := p.pos, 0, 0
+	for p.pos < len(p.text) {
+		c := p.text[p.pos]
+		if isDigit(c) {
+			digits++
+		} else if (c == '.' || c == ',') && marks == 0 {
+			marks++
+		} else {
+			break
+		}
+		p.pos++
+	}
+	if digits == 0 {
+		return 0, p.fail(start, CodeMissingNumber)
+	}
+	v, err := strconv.ParseFloat(strings.Replace(p.text[start:p.pos], ",", ".", 1), 64)
+	if err != nil || v > maxMagnitude {
+		return 0, p.fail(start, CodeTooLarge)
+	}
+	return v, nil
+}
+
+func (p *parser) unit() (float64, error) {
+	start := p.pos
+	for p.pos < len(p.text) && !strings.ContainsRune(" \t+-/.,0123456789", rune(p.text[p.pos])) &&
+		!strings.HasPrefix(p.text[p.pos:], "\u00a0") {
+		p.pos++
+	}
+	name := strings.ToLower(p.text[start:p.pos])
+	if name == "" {
+		return p.fallback, nil
+	}
+	f, ok := p.units[strings.TrimSuffix(name, ".")]
+	if !ok {
+		return 0, p.fail(start, CodeUnit)
+	}
+	return f, nil
+}

@@ -1,0 +1,100 @@
+package quantity
+
+import (
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Denominator is the finest fraction of an inch printed for reading: 1/32.
+const Denominator = 32
+
+// FormatLength prints mm for reading: one decimal of a millimetre, or the
+// nearest 1/32 inch ("1 1/4 in"). The unit is always there.
+func FormatLength(mm float64, s System) string {
+	if s == Imperial {
+		return fraction(mm/25.4, Denominator) + " in"
+	}
+	return trimZero(mm, 1) + " mm"
+}
+
+// FormatThickness prints mm for reading a thickness, which wants one more
+// place: 0.05 mm, or a thousandth of an inch.
+func FormatThickness(mm float64, s System) string {
+	if s == Imperial {
+		return strconv.FormatFloat(mm/25.4, 'f', 3, 64) + " in"
+	}
+	return trimZero(mm, 2) + " mm"
+}
+
+// EditLength prints mm so that Parse gives back the very same value in the
+// same system: for a field that is opened and left without a change. Inches
+// that are a 64th are printed as fractions; a value that no short inch text
+// gives back is printed in millimetres with its unit.
+func EditLength(mm float64, s System) string {
+	if s != Imperial {
+		return strconv.FormatFloat(mm, 'f', -1, 64)
+	}
+	in := mm / 25.4
+	for _, text := range []string{fraction(in, 64), strconv.FormatFloat(in, 'f', -1, 64)} {
+		if back, err := Parse(text, Length, s); err == nil && back == mm {
+			return text
+		}
+	}
+	return strconv.FormatFloat(mm, 'f', -1, 64) + "mm"
+}
+
+// FormatMass prints grams for reading: 1 g below a kilogram, or ounces.
+func FormatMass(g float64, s System) string {
+	if s == Imperial {
+		return trimZero(g/28.349523125, 1) + " oz"
+	}
+	if math.Abs(g) >= 1000 {
+		return trimZero(g/1000, 2) + " kg"
+	}
+	return trimZero(g, 0) + " g"
+}
+
+// FormatTemperature prints °C to the nearest 5 degrees, or °F to the nearest
+// 10: no eye and few pyrometers see finer in a fire.
+func FormatTemperature(c float64, s System) string {
+	if s == Imperial {
+		return strconv.Itoa(int(math.Round((c*1.8+32)/10)*10)) + " °F"
+	}
+	return strconv.Itoa(int(math.Round(c/5)*5)) + " °C"
+}
+
+func trimZero(v float64, places int) string {
+	t := strconv.FormatFloat(v, 'f', places, 64)
+	if strings.Contains(t, ".") {
+		t = strings.TrimRight(strings.TrimRight(t, "0"), ".")
+	}
+	if t == "-0" {
+		t = "0"
+	}
+	return t
+}
+
+// fraction prints v to the nearest 1/den in lowest terms: "1 1/4", "3/8", "2".
+func fraction(v float64, den int) string {
+	sign := ""
+	if v < 0 {
+		sign, v = "-", -v
+	}
+	n := int(math.Round(v * float64(den)))
+	whole, rest := n/den, n%den
+	for rest > 0 && rest%2 == 0 {
+		rest, den = rest/2, den/2
+	}
+	switch {
+	case rest == 0:
+		if whole == 0 {
+			sign = ""
+		}
+		return sign + strconv.Itoa(whole)
+	case whole == 0:
+		return sign + strconv.Itoa(rest) + "/" + strconv.Itoa(den)
+	default:
+		return sign + strconv.Itoa(whole) + " " + strconv.Itoa(rest) + "/" + strconv.Itoa(den)
+	}
+}

@@ -1,0 +1,71 @@
+// Package steel knows the grades: forging window, flow stress, thermal
+// properties, tempering.
+package steel
+
+import (
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"strings"
+)
+
+// DensityGPerCm3 is the density that masses are computed with.
+const DensityGPerCm3 = 7.85
+
+// Grade is one steel. Zero AustenitiseC means it is not hardened, or that only
+// a coupon can tell; Assumed marks a family's narrowest window standing in for
+// a steel that nobody has identified.
+type Grade struct {
+	ID           string    `json:"id"`
+	Name         string    `json:"name"`
+	CarbonPct    float64   `json:"carbonPct"`
+	ForgeLowC    float64   `json:"forgeLowC"`
+	ForgeHighC   float64   `json:"forgeHighC"`
+	NormaliseC   float64   `json:"normaliseC,omitempty"`
+	AustenitiseC float64   `json:"austenitiseC,omitempty"`
+	SoakMin      float64   `json:"soakMin,omitempty"`
+	Quench       string    `json:"quench"`
+	HRC          []float64 `json:"hrc,omitempty" doc:"as quenched, then after one hour at 200, 230 and 260 °C"`
+	FlowFactor   float64   `json:"flowFactor"`
+	Assumed      bool      `json:"assumed,omitempty"`
+}
+
+//go:embed grades.json
+var gradesJSON []byte
+
+var grades = mustLoad()
+
+func mustLoad() []Grade {
+	var g []Grade
+	if err := json.Unmarshal(gradesJSON, &g); err != nil {
+		panic(fmt.Sprintf("steel: embedded table: %v", err))
+	}
+	return g
+}
+
+// Grades returns a copy of the table, in its own order.
+func Grades() []Grade { return append([]Grade(nil), grades...) }
+
+// UnknownError is returned for an id that the table does not have.
+type UnknownError struct{ ID string }
+
+func (e *UnknownError) Error() string { return fmt.Sprintf("steel: no grade %q", e.ID) }
+
+// Find returns the grade of this id, whatever the case, or an *UnknownError.
+func Find(id string) (Grade, error) {
+	for _, g := range grades {
+		if strings.EqualFold(g.ID, strings.TrimSpace(id)) {
+			return g, nil
+		}
+	}
+	return Grade{}, &UnknownError{ID: id}
+}
+
+// NormalisingC returns the descending normalising temperatures of the grade:
+// the table's value, 40 °C less, 70 °C less. Empty for a steel without one.
+func (g Grade) NormalisingC() []float64 {
+	if g.NormaliseC == 0 {
+		return nil
+	}
+	return []float64{g.NormaliseC, g.NormaliseC - 40, g.NormaliseC - 70}
+}
