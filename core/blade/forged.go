@@ -23,6 +23,9 @@ const (
 	ForgedFlats   School = "flats"
 )
 
+// Schools lists them.
+func Schools() []School { return []School{ThickAndGrind, ForgeClose, ForgedFlats} }
+
 // Allowances returns the preset of the school.
 func (s School) Allowances() Allowances {
 	switch s {

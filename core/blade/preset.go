@@ -137,3 +137,18 @@ func (d Design) Blade() Blade {
 	b.Ricasso, b.Tang = &r, &t
 	return b
 }
+
+// SetTang gives the tang the proportions of its school, from the ricasso: a
+// hidden tang is a good half as high and tapers; a full tang is nearly the
+// ricasso itself. The length stays.
+func (d *Design) SetTang(k TangKind) {
+	d.TangKind = k
+	t, r := &d.Tang, d.Ricasso
+	if k == FullTang {
+		t.HeightAtShoulderMm, t.HeightAtEndMm, t.DropMm = r.HeightMm, r.HeightMm*.85, 0
+		t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = r.ThicknessMm, r.ThicknessMm*.85
+		return
+	}
+	t.HeightAtShoulderMm, t.HeightAtEndMm, t.DropMm = r.HeightMm*.6, r.HeightMm*.34, r.HeightMm*.15
+	t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = r.ThicknessMm*.95, r.ThicknessMm*.6
+}

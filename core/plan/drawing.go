@@ -104,12 +104,15 @@ func (r *route) shape(b *blade.Body, zones []zone, bar forge.Bar) []Station {
 				centre = (p.spineY + p.edgeY) / 2
 			}
 			y := barCentre + (centre-barCentre)*done
-			out = append(out, Station{XMm: x + u*l, SpineY: y + h/2, EdgeY: y - h/2, ThicknessMm: t, Zone: c.Zone, TempC: math.Round(c.TempC)})
+			out = append(out, Station{XMm: micron(x + u*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)})
 		}
 		x += l
 	}
 	return out
 }
+
+// micron rounds a drawn figure: a plan carries thousands of them.
+func micron(mm float64) float64 { return math.Round(mm*1000) / 1000 }
 
 // progress is how far an area has come from the bar's to the final one, 0–1.
 func progress(area, from, to float64) float64 {

@@ -1,0 +1,42 @@
+// Command coldember serves the application and answers on the command line.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"github.com/spf13/cobra"
+)
+
+// version is set when the binary is built.
+var version = "dev"
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	err := root().ExecuteContext(ctx)
+	stop()
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "coldember:", err)
+		os.Exit(1)
+	}
+}
+
+func root() *cobra.Command {
+	c := &cobra.Command{
+		Use:           "coldember",
+		Short:         "Plan forging a blade: the bar, the chalk marks, the heats",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+	}
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), backupCommand(), versionCommand())
+	return c
+}
+
+func versionCommand() *cobra.Command {
+	return &cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, Run: func(c *cobra.Command, _ []string) {
+		fmt.Fprintln(c.OutOrStdout(), "coldember", version)
+	}}
+}

@@ -1,0 +1,102 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+	"reflect"
+	"strings"
+
+	"coldember/core/calc"
+	"coldember/core/steel"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+)
+
+// Version of the API document.
+const Version = "1"
+
+// maxBody bounds a request.
+const maxBody = 1 << 20
+
+// Mount puts the resources on a router and returns the API for its document.
+func Mount(r chi.Router, w *work.Work) huma.API {
+	huma.DefaultArrayNullable = false
+	c := huma.DefaultConfig("Cold Ember", Version)
+	c.DocsPath, c.SchemasPath, c.CreateHooks = "", "", nil
+	c.OpenAPIPath = "/api/v1/openapi"
+	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	api := humachi.New(r, c)
+	h := &handlers{w}
+	h.pieces(api)
+	h.library(api)
+	h.planning(api)
+	return api
+}
+
+// schemaName keeps a piece of stock and a piece of work apart.
+func schemaName(t reflect.Type, hint string) string {
+	n := huma.DefaultSchemaNamer(t, hint)
+	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+		t = t.Elem()
+	}
+	if strings.HasSuffix(t.PkgPath(), "/core/stock") {
+		return "Stock" + n
+	}
+	return n
+}
+
+// Document is the OpenAPI document, indented, for the file in docs.
+func Document() ([]byte, error) {
+	api := Mount(chi.NewRouter(), nil)
+	return json.MarshalIndent(api.OpenAPI(), "", " ")
+}
+
+type handlers struct{ work *work.Work }
+
+// body wraps what is sent and answered.
+type body[T any] struct{ Body T }
+
+type idIn struct {
+	ID string `path:"id"`
+}
+
+func op(id, method, path, summary string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: maxBody,
+		Errors: []int{http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}}
+}
+
+// answer maps errors with the shop's units.
+func answer[T any](ctx context.Context, h *handlers, v T, err error) (*body[T], error) {
+	if err != nil {
+		s, shopErr := h.work.Shop(ctx)
+		if shopErr != nil {
+			return nil, fail(ctx, shopErr, "")
+		}
+		return nil, fail(ctx, err, s.Units)
+	}
+	return &body[T]{v}, nil
+}
+
+type calcIn struct {
+	Kind    string `path:"kind"`
+	RawBody []byte `contentType:"application/json"`
+}
+
+func (h *handlers) planning(api huma.API) {
+	huma.Register(api, op("previewPlan", http.MethodPost, "/plan/preview", "Plan an unsaved piece, with edits made on it"),
+		func(ctx context.Context, in *body[PreviewIn]) (*body[Preview], error) {
+			d, p, err := h.work.Preview(ctx, in.Body.Doc, in.Body.Edits)
+			return answer(ctx, h, Preview{Doc: d, Plan: p}, err)
+		})
+	huma.Register(api, op("calc", http.MethodPost, "/calc/{kind}", "Answer one question of a law"),
+		func(ctx context.Context, in *calcIn) (*body[any], error) {
+			v, err := calc.Run(in.Kind, in.RawBody)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("listSteels", http.MethodGet, "/steels", "The steel table"),
+		func(context.Context, *struct{}) (*body[[]steel.Grade], error) { return &body[[]steel.Grade]{steel.Grades()}, nil })
+}

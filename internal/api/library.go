@@ -1,0 +1,89 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"coldember/core/stock"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+type newStock struct {
+	Body struct {
+		Form  stock.Form  `json:"form" enum:"flat,square,round,hex,octagon"`
+		Edits []work.Edit `json:"edits" maxItems:"50"`
+	}
+}
+
+type versionedEdits struct {
+	ID   string `path:"id"`
+	Body struct {
+		Version int         `json:"version"`
+		Edits   []work.Edit `json:"edits" maxItems:"200"`
+	}
+}
+
+type shopEdits struct {
+	Body struct {
+		Version int         `json:"version"`
+		Edits   []work.Edit `json:"edits" maxItems:"50"`
+	}
+}
+
+type savePattern struct {
+	ID   string `path:"id"`
+	Body struct {
+		Version int             `json:"version"`
+		Doc     work.PatternDoc `json:"doc"`
+	}
+}
+
+func (h *handlers) library(api huma.API) {
+	huma.Register(api, op("listPatterns", http.MethodGet, "/patterns", "The pattern library"),
+		func(ctx context.Context, _ *struct{}) (*body[[]work.Pattern], error) {
+			v, err := h.work.Patterns(ctx)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("createPattern", http.MethodPost, "/patterns", "A new pattern"),
+		func(ctx context.Context, in *body[work.PatternDoc]) (*body[work.Pattern], error) {
+			v, err := h.work.AddPattern(ctx, in.Body)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("savePattern", http.MethodPut, "/patterns/{id}", "A new revision of a pattern"),
+		func(ctx context.Context, in *savePattern) (*body[work.Pattern], error) {
+			v, err := h.work.SavePattern(ctx, in.ID, in.Body.Version, in.Body.Doc)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("listStock", http.MethodGet, "/stock", "The rack"),
+		func(ctx context.Context, _ *struct{}) (*body[[]work.Stock], error) {
+			v, err := h.work.Rack(ctx)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("createStock", http.MethodPost, "/stock", "Put a piece on the rack"),
+		func(ctx context.Context, in *newStock) (*body[work.Stock], error) {
+			v, err := h.work.NewStock(ctx, in.Body.Form, in.Body.Edits)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("editStock", http.MethodPatch, "/stock/{id}", "Change what is known of a piece"),
+		func(ctx context.Context, in *versionedEdits) (*body[work.Stock], error) {
+			v, err := h.work.EditStock(ctx, in.ID, in.Body.Version, in.Body.Edits)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("archiveStock", http.MethodPost, "/stock/{id}/archive", "Take a piece off the rack"),
+		func(ctx context.Context, in *versionIn) (*body[work.Stock], error) {
+			v, err := h.work.ArchiveStock(ctx, in.ID, in.Body.Version)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("getShop", http.MethodGet, "/shop", "The shop's settings"),
+		func(ctx context.Context, _ *struct{}) (*body[work.Settings], error) {
+			v, err := h.work.Shop(ctx)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("editShop", http.MethodPatch, "/shop", "Change settings"),
+		func(ctx context.Context, in *shopEdits) (*body[work.Settings], error) {
+			v, err := h.work.EditShop(ctx, in.Body.Version, in.Body.Edits)
+			return answer(ctx, h, v, err)
+		})
+}

@@ -1,0 +1,122 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+
+	"coldember/core/plan"
+	"coldember/internal/export"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// PreviewIn is an unsaved document and edits on it.
+type PreviewIn struct {
+	Doc   work.Doc    `json:"doc"`
+	Edits []work.Edit `json:"edits"`
+}
+
+// Preview is the document after the edits, with its plan.
+type Preview struct {
+	Doc  work.Doc   `json:"doc"`
+	Plan *plan.Plan `json:"plan"`
+}
+
+// PieceAnswer is a piece with its plan.
+type PieceAnswer struct {
+	Piece work.Piece `json:"piece"`
+	Plan  *plan.Plan `json:"plan"`
+}
+
+type versionIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Version int `json:"version"`
+	}
+}
+
+type nameIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Name string `json:"name"`
+	}
+}
+
+type listIn struct {
+	Archived bool `query:"archived"`
+}
+
+type fileOut struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}
+
+func (h *handlers) pieces(api huma.API) {
+	huma.Register(api, op("listPieces", http.MethodGet, "/pieces", "Pieces of work, newest first"),
+		func(ctx context.Context, in *listIn) (*body[[]work.Piece], error) {
+			v, err := h.work.Pieces(ctx, in.Archived)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("createPiece", http.MethodPost, "/pieces", "A new piece"),
+		func(ctx context.Context, in *body[work.Start]) (*body[PieceAnswer], error) {
+			p, pl, err := h.work.StartPiece(ctx, in.Body)
+			return answer(ctx, h, PieceAnswer{p, pl}, err)
+		})
+	huma.Register(api, op("getPiece", http.MethodGet, "/pieces/{id}", "A piece with its plan"),
+		func(ctx context.Context, in *idIn) (*body[PieceAnswer], error) {
+			p, err := h.work.Piece(ctx, in.ID)
+			if err != nil {
+				return answer(ctx, h, PieceAnswer{}, err)
+			}
+			pl, err := h.work.Plan(ctx, p.Doc)
+			return answer(ctx, h, PieceAnswer{p, pl}, err)
+		})
+	huma.Register(api, op("editPiece", http.MethodPatch, "/pieces/{id}", "Save edits of a piece"),
+		func(ctx context.Context, in *versionedEdits) (*body[PieceAnswer], error) {
+			p, pl, err := h.work.SavePiece(ctx, in.ID, in.Body.Version, in.Body.Edits)
+			return answer(ctx, h, PieceAnswer{p, pl}, err)
+		})
+	for name, by := range map[string]int{"undo": -1, "redo": 1} {
+		huma.Register(api, op(name+"Piece", http.MethodPost, "/pieces/{id}/"+name, name+" one step"),
+			func(ctx context.Context, in *versionIn) (*body[PieceAnswer], error) {
+				p, pl, err := h.work.Undo(ctx, in.ID, in.Body.Version, by)
+				return answer(ctx, h, PieceAnswer{p, pl}, err)
+			})
+	}
+	huma.Register(api, op("duplicatePiece", http.MethodPost, "/pieces/{id}/duplicate", "Copy a piece under a new name"),
+		func(ctx context.Context, in *nameIn) (*body[PieceAnswer], error) {
+			p, pl, err := h.work.DuplicatePiece(ctx, in.ID, in.Body.Name)
+			return answer(ctx, h, PieceAnswer{p, pl}, err)
+		})
+	for name, archived := range map[string]bool{"archive": true, "restore": false} {
+		huma.Register(api, op(name+"Piece", http.MethodPost, "/pieces/{id}/"+name, name+" a piece"),
+			func(ctx context.Context, in *idIn) (*body[work.Piece], error) {
+				p, err := h.work.ArchivePiece(ctx, in.ID, archived)
+				return answer(ctx, h, p, err)
+			})
+	}
+	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"), h.card)
+}
+
+func (h *handlers) card(ctx context.Context, in *idIn) (*fileOut, error) {
+	p, err := h.work.Piece(ctx, in.ID)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	shop, err := h.work.Shop(ctx)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	pl, err := h.work.Plan(ctx, p.Doc)
+	if err != nil {
+		return nil, fail(ctx, err, shop.Units)
+	}
+	pdf, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, shop.Units, shop.Paper)
+	if err != nil {
+		return nil, fail(ctx, fmt.Errorf("card: %w", err), shop.Units)
+	}
+	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="fire-card.pdf"`, Body: pdf}, nil
+}

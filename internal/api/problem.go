@@ -1,0 +1,121 @@
+// Package api is the HTTP resources under /api/v1: typed in and out, mapped to
+// the use cases. No rule of the job lives here.
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"net/http"
+
+	"coldember/core/calc"
+	"coldember/core/quantity"
+	"coldember/internal/text"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// FieldMessage is a field problem in words.
+type FieldMessage struct {
+	Field   string `json:"field"`
+	Code    string `json:"code"`
+	Message string `json:"message"`
+	Text    string `json:"text,omitempty"`
+	Offset  int    `json:"offset" doc:"byte of the typed text that is wrong; -1 where not known"`
+}
+
+// Problem is what every error looks like (RFC 9457).
+type Problem struct {
+	Type    string         `json:"type,omitempty"`
+	Title   string         `json:"title"`
+	Status  int            `json:"status"`
+	Code    string         `json:"code"`
+	Detail  string         `json:"detail"`
+	Fields  []FieldMessage `json:"fields,omitempty"`
+	Current any            `json:"current,omitempty" doc:"what is stored now, where a save came too late"`
+}
+
+func (p *Problem) Error() string { return p.Code + ": " + p.Detail }
+
+// GetStatus is the HTTP status.
+func (p *Problem) GetStatus() int { return p.Status }
+
+// ContentType names the media type of problems.
+func (p *Problem) ContentType(string) string { return "application/problem+json" }
+
+func problem(status int, code string, with map[string]string) *Problem {
+	return &Problem{Title: http.StatusText(status), Status: status, Code: code, Detail: text.Say(code, with)}
+}
+
+// WriteProblem answers with a problem outside of huma: unknown paths and
+// methods, refused origins.
+func WriteProblem(w http.ResponseWriter, status int, code string) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	_ = json.NewEncoder(w).Encode(problem(status, code, nil))
+}
+
+func init() {
+	// Whatever huma itself refuses (malformed JSON, wrong types) comes in the
+	// same shape.
+	huma.NewError = func(status int, msg string, errs ...error) huma.StatusError {
+		detail := msg
+		var fields []FieldMessage
+		for _, e := range errs {
+			var d *huma.ErrorDetail
+			if errors.As(e, &d) {
+				fields = append(fields, FieldMessage{Field: d.Location, Code: "problem.body", Message: d.Message, Offset: -1})
+				detail += "; " + d.Location + " " + d.Message
+			}
+		}
+		p := problem(status, "problem.body", map[string]string{"detail": detail})
+		p.Fields = fields
+		return p
+	}
+}
+
+// fail maps an error of the use cases to a problem in the smith's units; what
+// it does not know is logged and answered without its insides.
+func fail(ctx context.Context, err error, units quantity.System) error {
+	var inv *work.InvalidError
+	var stale *work.StaleError
+	var state *work.StateError
+	var in *calc.InputError
+	var kind *calc.UnknownKindError
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &inv):
+		p := problem(http.StatusUnprocessableEntity, "problem.invalid", nil)
+		for _, f := range inv.Fields {
+			p.Fields = append(p.Fields, fieldMessage(f, units))
+		}
+		return p
+	case errors.As(err, &stale):
+		p := problem(http.StatusConflict, "problem.stale", nil)
+		p.Current = stale.Current
+		return p
+	case errors.As(err, &state):
+		return problem(http.StatusConflict, state.Code, nil)
+	case errors.As(err, &in):
+		return problem(http.StatusUnprocessableEntity, "problem.body", map[string]string{"detail": in.Error()})
+	case errors.As(err, &kind), errors.Is(err, work.ErrNotFound):
+		return problem(http.StatusNotFound, "problem.notFound", nil)
+	case errors.Is(err, context.Canceled):
+		return problem(499, "problem.internal", nil)
+	}
+	slog.ErrorContext(ctx, "request failed", "error", err)
+	return problem(http.StatusInternalServerError, "problem.internal", nil)
+}
+
+func fieldMessage(f work.FieldProblem, units quantity.System) FieldMessage {
+	with := text.FigureFor(f.Code, f.Figures, units)
+	with["found"] = f.Found
+	with["example"], with["units"] = "110, 25.4mm or 110+15", "mm, cm or in"
+	if units == quantity.Imperial {
+		with["example"] = "4 3/8, 3/8in or 110mm"
+	}
+	return FieldMessage{Field: f.Field, Code: f.Code, Message: text.Say(f.Code, with), Text: f.Text, Offset: f.Offset}
+}

@@ -1,0 +1,145 @@
+// Package demo makes the demonstration: the small yard smithy of Quillet Haven,
+// built through the use cases as its smiths would.
+package demo
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+	"coldember/core/section"
+	"coldember/core/stock"
+	"coldember/internal/store"
+	"coldember/internal/work"
+)
+
+// ErrForeign is returned for a database that holds somebody's own work.
+var ErrForeign = errors.New("demo: this file holds your own work; name another with --data")
+
+// The names of the yard.
+const (
+	YardHand     = "Yard hand"
+	SecondHand   = "Second hand"
+	Rigging      = "Rigging knife"
+	SlicerNarrow = "Galley slicer, from the 32 mm bar"
+	Slicer       = "Galley slicer"
+)
+
+// clock steps through the weeks before the demo is made, so that it never
+// looks stale.
+type clock struct{ at time.Time }
+
+func (c *clock) now() time.Time { return c.at }
+
+func (c *clock) daysBefore(now time.Time, days int) { c.at = now.AddDate(0, 0, -days) }
+
+// Build fills an empty database with the demonstration. It leaves one that is
+// built already as it is, and refuses one with other work in it.
+func Build(ctx context.Context, s *store.Store, now time.Time) error {
+	c := &clock{at: now}
+	w := work.New(s, c.now)
+	shop, err := w.Shop(ctx)
+	if err != nil || shop.Demo {
+		return err
+	}
+	pieces, err := w.Pieces(ctx, false)
+	if err != nil {
+		return err
+	}
+	if len(pieces) > 0 || shop.Version > 0 {
+		return ErrForeign
+	}
+	c.daysBefore(now, 58)
+	y := &yard{ctx: ctx, work: w}
+	y.shop()
+	rack := y.rack()
+	c.daysBefore(now, 40)
+	y.library()
+	c.daysBefore(now, 33)
+	y.piece(work.Start{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
+	c.daysBefore(now, 12)
+	y.piece(work.Start{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
+	c.daysBefore(now, 11)
+	y.piece(work.Start{Name: Slicer, PatternID: y.patterns[Slicer], StockID: rack["1084"], Hand: YardHand})
+	return y.err
+}
+
+// yard builds on; after the first error it does nothing more.
+type yard struct {
+	ctx      context.Context
+	work     *work.Work
+	patterns map[string]string
+	err      error
+}
+
+func (y *yard) shop() {
+	s := work.DefaultSettings()
+	s.Demo = true
+	hand, second := forge.NewSmith(forge.Sure), forge.NewSmith(forge.Learning)
+	hand.HammerKg, second.HammerKg = 1.3, 0.9
+	s.Smiths = []work.Hand{{Name: YardHand, Smith: hand}, {Name: SecondHand, Smith: second}}
+	_, y.err = y.work.SaveShop(y.ctx, s)
+}
+
+func (y *yard) rack() map[string]string {
+	flat := func(w, t, l float64) stock.Piece {
+		return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
+	}
+	ids := map[string]string{}
+	for _, d := range []work.StockDoc{
+		{Name: "Yard bar", Piece: flat(25, 5, 1000), SteelID: "80CrV2"},
+		{Name: "Wide bar", Piece: flat(40, 6, 610), SteelID: "1084"},
+		{Name: "Thin bar", Piece: flat(32, 4, 500), SteelID: "1075"},
+		{Name: "Nickel strip", Piece: flat(40, 1.6, 900), SteelID: "15N20"},
+		{Name: "Drill rod", Piece: stock.Piece{Form: stock.Round, DiameterMm: 12, LengthMm: 400}, SteelID: "W1"},
+		{Name: "Practice bar", Piece: flat(20, 5, 1200), SteelID: "1018", Notes: "mild, for practice only"},
+	} {
+		if y.err != nil {
+			return ids
+		}
+		var s work.Stock
+		s, y.err = y.work.AddStock(y.ctx, d)
+		ids[d.SteelID] = s.ID
+	}
+	return ids
+}
+
+// library has the starters and the yard's own two designs.
+func (y *yard) library() {
+	y.patterns = map[string]string{}
+	if y.err == nil {
+		y.err = y.work.Ensure(y.ctx)
+	}
+	if y.err != nil {
+		return
+	}
+	slicer := blade.Design{Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
+		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},
+		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110}}
+	slicer.SetTang(blade.HiddenTang)
+	p, err := y.work.AddPattern(y.ctx, work.PatternDoc{Name: Slicer, Tags: []string{"kitchen", "deep"}, Design: slicer, Allowances: blade.ThickAndGrind.Allowances()})
+	y.err = err
+	y.patterns[Slicer] = p.ID
+	all, err := y.work.Patterns(y.ctx)
+	if err != nil {
+		y.err = err
+		return
+	}
+	for _, p := range all {
+		if p.Design.Shape == blade.Sheepsfoot {
+			y.patterns[Rigging] = p.ID
+		}
+	}
+}
+
+func (y *yard) piece(in work.Start) {
+	if y.err != nil {
+		return
+	}
+	if _, _, err := y.work.StartPiece(y.ctx, in); err != nil {
+		y.err = fmt.Errorf("demo: %s: %w", in.Name, err)
+	}
+}

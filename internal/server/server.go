@@ -1,0 +1,190 @@
+// Package server is the HTTP server: router, middleware, the embedded front
+// end, and its lifecycle.
+package server
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"log/slog"
+	"mime"
+	"net"
+	"net/http"
+	"path"
+	"strings"
+	"time"
+
+	"coldember/internal/api"
+	"coldember/internal/work"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+)
+
+// Limits of a connection.
+const (
+	readTimeout  = 15 * time.Second
+	writeTimeout = 60 * time.Second
+	idleTimeout  = 2 * time.Minute
+	drainTimeout = 5 * time.Second
+)
+
+// Handler is the whole application over the use cases and a front end.
+func Handler(w *work.Work, front fs.FS) http.Handler {
+	r := chi.NewRouter()
+	r.Use(middleware.RequestID, recoverer, secure, middleware.Compress(5, "application/json", "application/problem+json"))
+	r.NotFound(func(w http.ResponseWriter, _ *http.Request) { api.WriteProblem(w, http.StatusNotFound, "problem.notFound") })
+	r.MethodNotAllowed(func(w http.ResponseWriter, _ *http.Request) {
+		api.WriteProblem(w, http.StatusMethodNotAllowed, "problem.method")
+	})
+	api.Mount(r, w)
+	r.Get("/*", pages(front))
+	return r
+}
+
+// ErrNotLoopback refuses to serve to a network.
+var ErrNotLoopback = errors.New("only this machine may be served: use an address such as 127.0.0.1:8080 or localhost:8080")
+
+// Loopback checks that addr (host:port) is on this machine.
+func Loopback(addr string) error {
+	host, _, err := net.SplitHostPort(addr)
+	if err != nil {
+		return fmt.Errorf("address %q: want host:port, such as 127.0.0.1:8080", addr)
+	}
+	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		return fmt.Errorf("address %q: %w", addr, ErrNotLoopback)
+	}
+	return nil
+}
+
+// Run serves on addr until the context ends, then lets requests finish. ready
+// is told the address that was taken.
+func Run(ctx context.Context, addr string, h http.Handler, ready func(net.Addr)) error {
+	if err := Loopback(addr); err != nil {
+		return err
+	}
+	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", addr)
+	if err != nil {
+		return fmt.Errorf("serve: %w", err)
+	}
+	srv := &http.Server{Handler: h, ReadTimeout: readTimeout, WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16}
+	done := make(chan error, 1)
+	go func() { done <- srv.Serve(l) }()
+	ready(l.Addr())
+	select {
+	case err := <-done:
+		return fmt.Errorf("serve: %w", err)
+	case <-ctx.Done():
+		stop, cancel := context.WithTimeout(context.WithoutCancel(ctx), drainTimeout)
+		defer cancel()
+		return srv.Shutdown(stop)
+	}
+}
+
+// secure sets the headers of every answer and refuses other hosts and origins:
+// a page elsewhere must not reach the smith's own server.
+func secure(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "no-referrer")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		host, _, err := net.SplitHostPort(r.Host)
+		if err != nil {
+			host = r.Host
+		}
+		if Loopback(net.JoinHostPort(host, "0")) != nil {
+			api.WriteProblem(w, http.StatusForbidden, "problem.origin")
+			return
+		}
+		if o := r.Header.Get("Origin"); o != "" && o != "http://"+r.Host {
+			api.WriteProblem(w, http.StatusForbidden, "problem.origin")
+			return
+		}
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// recoverer logs a panic once and answers without its insides.
+func recoverer(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		defer func() {
+			if v := recover(); v != nil {
+				slog.ErrorContext(r.Context(), "panic", "value", v, "path", r.URL.Path, "request", middleware.GetReqID(r.Context()))
+				api.WriteProblem(w, http.StatusInternalServerError, "problem.internal")
+			}
+		}()
+		next.ServeHTTP(w, r)
+	})
+}
+
+// asset is a file of the front end, packed once.
+type asset struct {
+	raw, packed []byte
+	kind        string
+}
+
+// pages serves the front end; paths without a file are the application's own
+// and get its page.
+func pages(front fs.FS) http.HandlerFunc {
+	assets := map[string]asset{}
+	_ = fs.WalkDir(front, ".", func(p string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		raw, err := fs.ReadFile(front, p)
+		if err != nil {
+			return err
+		}
+		a := asset{raw: raw, kind: mime.TypeByExtension(path.Ext(p))}
+		if strings.Contains(a.kind, "text") || strings.Contains(a.kind, "javascript") || strings.Contains(a.kind, "svg") {
+			var b bytes.Buffer
+			z := gzip.NewWriter(&b)
+			_, _ = z.Write(raw)
+			_ = z.Close()
+			a.packed = b.Bytes()
+		}
+		assets["/"+p] = a
+		return nil
+	})
+	return func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
+			return
+		}
+		name := r.URL.Path
+		a, ok := assets[name]
+		if !ok && path.Ext(name) == "" {
+			name = "/index.html"
+			a, ok = assets[name]
+		}
+		if !ok {
+			if name == "/index.html" {
+				http.Error(w, "The pages are not built in: run make build.", http.StatusNotFound)
+				return
+			}
+			api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
+			return
+		}
+		w.Header().Set("Content-Type", a.kind)
+		w.Header().Set("Cache-Control", "no-cache")
+		if strings.HasPrefix(name, "/assets/") { // named by their content
+			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		send := a.raw
+		if a.packed != nil && strings.Contains(r.Header.Get("Accept-Encoding"), "gzip") {
+			w.Header().Set("Content-Encoding", "gzip")
+			send = a.packed
+		}
+		w.Header().Set("Vary", "Accept-Encoding")
+		_, _ = io.Copy(w, bytes.NewReader(send))
+	}
+}

@@ -1,0 +1,213 @@
+// Package store keeps everything in one SQLite file. It is the only place that
+// knows the database.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"os"
+	"time"
+
+	"github.com/glebarez/sqlite"
+	"github.com/pressly/goose/v3"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Store is an open database: one writer connection, several readers.
+type Store struct {
+	write *gorm.DB
+	read  *gorm.DB
+	path  string
+}
+
+// ErrNotFound is returned where a row is not there.
+var ErrNotFound = errors.New("store: not found")
+
+// Open opens or makes the database file and brings it up to date.
+func Open(ctx context.Context, path string) (*Store, error) {
+	write, err := connect(path, 1)
+	if err != nil {
+		return nil, err
+	}
+	db, err := write.DB()
+	if err != nil {
+		return nil, fmt.Errorf("store: %w", err)
+	}
+	if err := migrate(ctx, db); err != nil {
+		_ = db.Close()
+		return nil, fmt.Errorf("store: migrate %s: %w", path, err)
+	}
+	read, err := connect(path, 4)
+	if err != nil {
+		return nil, err
+	}
+	return &Store{write: write, read: read, path: path}, nil
+}
+
+func connect(path string, conns int) (*gorm.DB, error) {
+	dsn := "file:" + (&url.URL{Path: path}).EscapedPath() +
+		"?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
+	g, err := gorm.Open(sqlite.Open(dsn), &gorm.Config{Logger: logger.Discard, SkipDefaultTransaction: true, TranslateError: true})
+	if err != nil {
+		return nil, fmt.Errorf("store: open %s: %w", path, err)
+	}
+	db, err := g.DB()
+	if err != nil {
+		return nil, fmt.Errorf("store: %w", err)
+	}
+	db.SetMaxOpenConns(conns)
+	db.SetMaxIdleConns(conns)
+	return g, nil
+}
+
+func migrate(ctx context.Context, db *sql.DB) error {
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectSQLite3, db, dir, goose.WithVerbose(false))
+	if err != nil {
+		return err
+	}
+	_, err = p.Up(ctx)
+	return err
+}
+
+// Close closes all connections.
+func (s *Store) Close() error {
+	var errs []error
+	for _, g := range []*gorm.DB{s.read, s.write} {
+		db, err := g.DB()
+		if err == nil {
+			err = db.Close()
+		}
+		errs = append(errs, err)
+	}
+	return errors.Join(errs...)
+}
+
+// Backup copies the live database into a new file; it refuses to overwrite one.
+func (s *Store) Backup(ctx context.Context, file string) error {
+	if _, err := os.Stat(file); err == nil {
+		return fmt.Errorf("store: %s is there already; name a new file", file)
+	}
+	if err := s.read.WithContext(ctx).Exec("VACUUM INTO ?", file).Error; err != nil {
+		return fmt.Errorf("store: backup: %w", err)
+	}
+	return nil
+}
+
+// Tx is a transaction, or plain reading.
+type Tx struct{ db *gorm.DB }
+
+// Read runs f without a transaction on a reader.
+func (s *Store) Read(ctx context.Context, f func(Tx) error) error {
+	return f(Tx{s.read.WithContext(ctx)})
+}
+
+// Write runs f in a transaction on the one writer; an error rolls it back.
+func (s *Store) Write(ctx context.Context, f func(Tx) error) error {
+	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(Tx{db}) })
+}
+
+// Shop is the one row of settings.
+type Shop struct {
+	ID        int `gorm:"primaryKey"`
+	Doc       string
+	Version   int
+	UpdatedAt time.Time
+}
+
+// TableName names the table.
+func (Shop) TableName() string { return "shop" }
+
+// StockItem is a piece on the rack.
+type StockItem struct {
+	ID         string `gorm:"primaryKey"`
+	Doc        string
+	Version    int
+	ArchivedAt *time.Time
+	CreatedAt  time.Time
+	UpdatedAt  time.Time
+}
+
+// Pattern is a design in the library; its documents are revisions.
+type Pattern struct {
+	ID         string `gorm:"primaryKey"`
+	Name       string
+	Head       int
+	Version    int
+	ArchivedAt *time.Time
+	CreatedAt  time.Time
+	UpdatedAt  time.Time
+}
+
+// PatternRevision is one state of a pattern.
+type PatternRevision struct {
+	PatternID string `gorm:"primaryKey"`
+	N         int    `gorm:"primaryKey"`
+	Doc       string
+	CreatedAt time.Time
+}
+
+// Piece is a piece of work.
+type Piece struct {
+	ID         string `gorm:"primaryKey"`
+	Doc        string
+	Summary    string
+	Version    int
+	Cursor     int
+	ArchivedAt *time.Time
+	CreatedAt  time.Time
+	UpdatedAt  time.Time
+}
+
+// PieceEdit is one step of the history of a piece.
+type PieceEdit struct {
+	PieceID   string `gorm:"primaryKey"`
+	Seq       int    `gorm:"primaryKey"`
+	Doc       string
+	Label     string
+	CreatedAt time.Time
+}
+
+// PieceRevision is a named state of a piece.
+type PieceRevision struct {
+	PieceID   string `gorm:"primaryKey"`
+	N         int    `gorm:"primaryKey"`
+	Label     string
+	Doc       string
+	CreatedAt time.Time
+}
+
+// Cut is what a piece takes from the rack.
+type Cut struct {
+	ID        string `gorm:"primaryKey"`
+	PieceID   string
+	StockID   *string
+	LengthMm  float64
+	Role      string
+	State     string
+	CreatedAt time.Time
+	UpdatedAt time.Time
+}
+
+// Plan is a snapshot of a plan.
+type Plan struct {
+	PieceID   string `gorm:"primaryKey"`
+	N         int    `gorm:"primaryKey"`
+	Laws      int
+	Request   string
+	Result    string
+	FrozenAt  *time.Time
+	CreatedAt time.Time
+}

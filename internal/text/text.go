@@ -1,0 +1,135 @@
+// Package text is the one message catalogue: codes to words. The front end
+// imports the same file.
+package text
+
+import (
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"math"
+	"sort"
+	"strconv"
+	"strings"
+
+	"coldember/core/fact"
+	"coldember/core/quantity"
+)
+
+//go:embed en.json
+var enJSON []byte
+
+var messages = func() map[string]string {
+	m := map[string]string{}
+	if err := json.Unmarshal(enJSON, &m); err != nil {
+		panic(fmt.Sprintf("text: catalogue: %v", err))
+	}
+	return m
+}()
+
+// Has tells whether the catalogue has words for a code.
+func Has(code string) bool { _, ok := messages[code]; return ok }
+
+// Codes lists every code, sorted.
+func Codes() []string {
+	var out []string
+	for k := range messages {
+		out = append(out, k)
+	}
+	sort.Strings(out)
+	return out
+}
+
+// Say fills the placeholders of a message. A code without words is returned as
+// it is, so that nothing is ever silent.
+func Say(code string, with map[string]string) string {
+	m, ok := messages[code]
+	if !ok {
+		return code
+	}
+	for k, v := range with {
+		m = strings.ReplaceAll(m, "{"+k+"}", v)
+	}
+	return m
+}
+
+// Figures prints figures in the smith's units by the unit their name carries.
+func Figures(f map[string]float64, s quantity.System) map[string]string {
+	out := make(map[string]string, len(f))
+	for k, v := range f {
+		out[k] = Figure(k, v, s)
+	}
+	return out
+}
+
+// Figure prints one figure by its name: Mm, C, Fraction or Share, S, else plain.
+func Figure(name string, v float64, s quantity.System) string {
+	switch {
+	case strings.HasSuffix(name, "Mm"):
+		if v < 10 {
+			return quantity.FormatThickness(v, s)
+		}
+		return quantity.FormatLength(v, s)
+	case strings.HasSuffix(name, "C"):
+		return quantity.FormatTemperature(v, s)
+	case strings.HasSuffix(name, "Fraction"), strings.HasSuffix(name, "Share"):
+		return fmt.Sprintf("%.1f %%", v*100)
+	case strings.HasSuffix(name, "S"):
+		return fmt.Sprintf("%.0f s", v)
+	}
+	return strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.2f", v), "0"), ".")
+}
+
+// FigureFor prints figures whose unit is told by the code rather than by their
+// name (lowest and highest of a range).
+func FigureFor(code string, f map[string]float64, s quantity.System) map[string]string {
+	suffix := map[string]string{"field.rangeLength": "Mm", "field.rangeTemperature": "C", "field.rangePercent": "Share"}[code]
+	if suffix == "" {
+		return Figures(f, s)
+	}
+	out := map[string]string{}
+	for k, v := range f {
+		out[k] = Figure(k+suffix, v, s)
+	}
+	return out
+}
+
+// Count picks the plural key of a count: code.one or code.other, with {n}.
+func Count(code string, n int, with map[string]string) string {
+	key := code + ".other"
+	if n == 1 {
+		key = code + ".one"
+	}
+	if !Has(key) {
+		key = code
+	}
+	all := map[string]string{"n": strconv.Itoa(n)}
+	for k, v := range with {
+		all[k] = v
+	}
+	return Say(key, all)
+}
+
+// Warning is a warning in words and the smith's units, its zone named first.
+func Warning(w fact.Warning, s quantity.System) string {
+	words := Say(w.Code, Figures(w.Figures, s))
+	if w.Where.Zone != "" {
+		return Say("zone."+w.Where.Zone, nil) + ": " + words
+	}
+	return words
+}
+
+// heatColours is the scale of heat in dim light, °C; each holds from its value
+// up to the next.
+var heatColours = []int{550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300}
+
+// HeatColour names the colour of steel at tempC in dim light: the nearest of
+// the scale.
+func HeatColour(tempC float64) string {
+	best := heatColours[0]
+	for _, c := range heatColours {
+		if math.Abs(tempC-float64(c)) < math.Abs(tempC-float64(best)) {
+			best = c
+		}
+	}
+	return Say("colour."+strconv.Itoa(best), nil)
+}

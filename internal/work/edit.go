@@ -1,0 +1,197 @@
+package work
+
+import (
+	"errors"
+	"math"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/quantity"
+)
+
+// kindOf reads a field's quantity off its name: names carry their unit.
+func kindOf(name string) quantity.Kind {
+	switch {
+	case strings.HasSuffix(name, "Mm"):
+		return quantity.Length
+	case strings.HasSuffix(name, "Fraction"), strings.HasSuffix(name, "Share"):
+		return quantity.Percent
+	case strings.HasSuffix(name, "Kg"):
+		return quantity.Mass
+	case strings.HasSuffix(name, "C"):
+		return quantity.Temperature
+	}
+	return quantity.Number
+}
+
+// special fields of a piece are choices that set several figures at once; they
+// report whether the choice exists.
+var special = map[string]func(*Doc, string) bool{
+	"allowances.school": func(d *Doc, v string) bool {
+		s := blade.School(v)
+		if !slices.Contains(blade.Schools(), s) {
+			return false
+		}
+		d.Request.Allowances = s.Allowances()
+		return true
+	},
+	"smith.skill": func(d *Doc, v string) bool { return setSkill(&d.Request.Smith, v) },
+	"design.tangKind": func(d *Doc, v string) bool {
+		k := blade.TangKind(v)
+		if k != blade.HiddenTang && k != blade.FullTang {
+			return false
+		}
+		if k != d.Request.Design.TangKind {
+			d.Request.Design.SetTang(k)
+		}
+		return true
+	},
+}
+
+func setSkill(h *forge.Smith, v string) bool {
+	s := forge.Skill(v)
+	if !slices.Contains(forge.Skills(), s) {
+		return false
+	}
+	*h = h.WithSkill(s)
+	return true
+}
+
+// apply makes the edits on a document; every field that cannot be is reported,
+// and nothing is changed if any is.
+func apply(doc Doc, edits []Edit) (Doc, error) {
+	out := doc
+	err := editAll(edits, func(e Edit) *FieldProblem {
+		switch e.Field {
+		case "name":
+			if out.Name = strings.TrimSpace(e.Text); out.Name == "" {
+				return problemAt(e, "field.nameMissing", 0)
+			}
+			return nil
+		case "notes":
+			out.Notes = e.Text
+			return nil
+		}
+		if f, ok := special[e.Field]; ok {
+			if !f(&out, e.Text) {
+				return problemAt(e, "field.choice", -1)
+			}
+			return nil
+		}
+		if strings.HasPrefix(e.Field, "bar.") {
+			out.StockID = "" // no longer the piece on the rack
+		}
+		return setField(&out.Request, e)
+	})
+	if err != nil {
+		return doc, err
+	}
+	return out, nil
+}
+
+// editAll applies edits one by one and gathers what cannot be.
+func editAll(edits []Edit, one func(Edit) *FieldProblem) error {
+	var bad []FieldProblem
+	for _, e := range edits {
+		if p := one(e); p != nil {
+			bad = append(bad, *p)
+		}
+	}
+	if len(bad) > 0 {
+		return &InvalidError{Fields: bad}
+	}
+	return nil
+}
+
+func problemAt(e Edit, code string, offset int) *FieldProblem {
+	return &FieldProblem{FieldError: fact.FieldError{Field: e.Field, Code: code}, Text: e.Text, Offset: offset}
+}
+
+// setField writes one typed text into the struct that root points to. Figures
+// are parsed by the quantity that the field's name tells.
+func setField(root any, e Edit) *FieldProblem {
+	v, name, ok := field(reflect.ValueOf(root).Elem(), e.Field)
+	if !ok {
+		return problemAt(e, "field.unknown", -1)
+	}
+	switch v.Kind() {
+	case reflect.String:
+		v.SetString(strings.TrimSpace(e.Text))
+	case reflect.Float64:
+		n, bad := figure(name, e)
+		if bad != nil {
+			return bad
+		}
+		v.SetFloat(n)
+	case reflect.Int:
+		n, bad := figure(name, e)
+		if bad != nil {
+			return bad
+		}
+		v.SetInt(int64(math.Round(n)))
+	default:
+		return problemAt(e, "field.unknown", -1)
+	}
+	return nil
+}
+
+// figure reads a typed figure.
+func figure(name string, e Edit) (float64, *FieldProblem) {
+	k, text := kindOf(name), e.Text
+	if k == quantity.Mass && strings.TrimRight(text, "0123456789., /") == "" {
+		text += " kg" // a hammer's mass is spoken of in kilograms
+	}
+	n, err := quantity.Parse(text, k, e.Units)
+	var pe *quantity.ParseError
+	if errors.As(err, &pe) {
+		p := problemAt(e, string(pe.Code), pe.Offset)
+		p.Found = pe.Found
+		return 0, p
+	}
+	if k == quantity.Mass {
+		n /= 1000
+	}
+	return n, nil
+}
+
+// field finds a field by its dotted JSON name; a number picks from a list.
+func field(v reflect.Value, path string) (reflect.Value, string, bool) {
+	name := ""
+	for part := range strings.SplitSeq(path, ".") {
+		if n, err := strconv.Atoi(part); err == nil && v.Kind() == reflect.Slice && n >= 0 && n < v.Len() {
+			v = v.Index(n)
+			continue
+		}
+		if v.Kind() != reflect.Struct {
+			return v, "", false
+		}
+		f, ok := member(v, part)
+		if !ok {
+			return v, "", false
+		}
+		v, name = f, part
+	}
+	return v, name, true
+}
+
+// member finds a field of a struct, or of one embedded in it, by its JSON name.
+func member(v reflect.Value, name string) (reflect.Value, bool) {
+	for i := range v.NumField() {
+		f := v.Type().Field(i)
+		if f.Anonymous {
+			if in, ok := member(v.Field(i), name); ok {
+				return in, true
+			}
+			continue
+		}
+		if tag, _, _ := strings.Cut(f.Tag.Get("json"), ","); tag == name && tag != "-" {
+			return v.Field(i), true
+		}
+	}
+	return v, false
+}

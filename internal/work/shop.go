@@ -1,0 +1,134 @@
+package work
+
+import (
+	"context"
+	"errors"
+	"slices"
+	"strconv"
+	"strings"
+
+	"coldember/core/fact"
+	"coldember/core/quantity"
+	"coldember/internal/store"
+)
+
+// Shop reads the settings; a new database has the defaults.
+func (w *Work) Shop(ctx context.Context) (Settings, error) {
+	out := DefaultSettings()
+	err := w.store.Read(ctx, func(tx store.Tx) error {
+		row, err := store.Find[store.Shop](tx, "id = 1")
+		if errors.Is(err, store.ErrNotFound) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if out, err = decode[Settings](row.Doc); err != nil {
+			return err
+		}
+		out.Version = row.Version
+		return nil
+	})
+	return out, err
+}
+
+func (s Settings) validate() error {
+	c := fact.NewCheck()
+	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
+	if !slices.Contains([]string{"night", "day", "system"}, s.Theme) {
+		c.Fail("theme", "field.choice", nil)
+	}
+	if !slices.Contains([]string{"a4", "letter"}, s.Paper) {
+		c.Fail("paper", "field.choice", nil)
+	}
+	if len(s.Smiths) == 0 {
+		c.Fail("smiths", "field.smithMissing", nil)
+	}
+	names := map[string]bool{}
+	for i, h := range s.Smiths {
+		at := c.Within("smiths." + strconv.Itoa(i))
+		if h.Name == "" {
+			at.Fail("name", "field.nameMissing", nil)
+		}
+		if names[h.Name] {
+			at.Fail("name", "field.nameTaken", nil)
+		}
+		names[h.Name] = true
+		h.Validate(at)
+	}
+	s.Fire.Validate(c.Within("fire"))
+	return invalid(c.Err())
+}
+
+// EditShop applies edits to the settings if nobody saved since version. Beside
+// the fields there are smiths.add (a copy of the first, under this name),
+// smiths.remove (by place) and smiths.N.skill, which sets what a skill sets.
+func (w *Work) EditShop(ctx context.Context, version int, edits []Edit) (Settings, error) {
+	s, err := w.Shop(ctx)
+	if err != nil {
+		return s, err
+	}
+	if s.Version != version {
+		return s, &StaleError{Current: s}
+	}
+	next := s
+	next.Smiths = slices.Clone(s.Smiths)
+	if err := editAll(edits, next.edit); err != nil {
+		return s, err
+	}
+	return w.SaveShop(ctx, next)
+}
+
+func (s *Settings) edit(e Edit) *FieldProblem {
+	parts := strings.Split(e.Field, ".")
+	switch {
+	case e.Field == "smiths.add":
+		h := s.Smiths[0]
+		h.Name = strings.TrimSpace(e.Text)
+		s.Smiths = append(s.Smiths, h)
+		return nil
+	case e.Field == "smiths.remove":
+		n, err := strconv.Atoi(e.Text)
+		if err != nil || n < 0 || n >= len(s.Smiths) {
+			return problemAt(e, "field.unknown", -1)
+		}
+		s.Smiths = slices.Delete(s.Smiths, n, n+1)
+		return nil
+	case len(parts) == 3 && parts[0] == "smiths" && parts[2] == "skill":
+		n, err := strconv.Atoi(parts[1])
+		if err != nil || n < 0 || n >= len(s.Smiths) || !setSkill(&s.Smiths[n].Smith, e.Text) {
+			return problemAt(e, "field.choice", -1)
+		}
+		return nil
+	case e.Field == "version" || e.Field == "demo":
+		return problemAt(e, "field.unknown", -1)
+	}
+	return setField(s, e)
+}
+
+// SaveShop keeps the settings if nobody saved since s.Version.
+func (w *Work) SaveShop(ctx context.Context, s Settings) (Settings, error) {
+	if err := s.validate(); err != nil {
+		return s, err
+	}
+	stale := false
+	err := w.store.Write(ctx, func(tx store.Tx) error {
+		row, err := store.Find[store.Shop](tx, "id = 1")
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+		if stale = row.Version != s.Version; stale {
+			return nil
+		}
+		s.Version++
+		return store.Put(tx, &store.Shop{ID: 1, Doc: encode(s), Version: s.Version, UpdatedAt: w.now()})
+	})
+	if err != nil {
+		return s, err
+	}
+	now, err := w.Shop(ctx)
+	if err == nil && stale {
+		err = &StaleError{Current: now}
+	}
+	return now, err
+}

@@ -1,0 +1,162 @@
+// Package work has the use cases: pieces with their history, patterns, the
+// rack and the shop. It is the only caller of store.
+package work
+
+import (
+	"time"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/quantity"
+	"coldember/core/stock"
+	"coldember/internal/text"
+)
+
+// Settings are the shop's: units, looks, and the smith's usual set.
+type Settings struct {
+	Units   quantity.System `json:"units" enum:"mm,in"`
+	Theme   string          `json:"theme" enum:"night,day,system"`
+	Paper   string          `json:"paper" enum:"a4,letter"`
+	Smiths  []Hand          `json:"smiths" doc:"who works here, with whose hammer"`
+	Fire    forge.Fire      `json:"fire"`
+	Demo    bool            `json:"demo,omitempty" doc:"this database holds the demonstration"`
+	Version int             `json:"version"`
+}
+
+// Hand is one smith of the shop.
+type Hand struct {
+	Name string `json:"name"`
+	forge.Smith
+}
+
+// DefaultSettings are those of a new database.
+func DefaultSettings() Settings {
+	return Settings{Units: quantity.Metric, Theme: "night", Paper: "a4",
+		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire()}
+}
+
+// StockDoc is what is known about a piece on the rack.
+type StockDoc struct {
+	Name     string      `json:"name"`
+	Piece    stock.Piece `json:"piece"`
+	SteelID  string      `json:"steelId"`
+	Count    int         `json:"count"`
+	Believed bool        `json:"believed,omitempty" doc:"the steel is presumed, not known"`
+	Hazards  []string    `json:"hazards,omitempty"`
+	Notes    string      `json:"notes,omitempty"`
+}
+
+// Stock is a stored StockDoc.
+type Stock struct {
+	ID      string `json:"id"`
+	Version int    `json:"version"`
+	StockDoc
+	Bar      bool    `json:"bar" doc:"has one section along its length, so that a piece can be planned from it"`
+	MassG    float64 `json:"massG"`
+	FreeMm   float64 `json:"freeMm" doc:"length not yet asked for by pieces; for bars"`
+	Archived bool    `json:"archived"`
+}
+
+// PatternDoc is a design to start from.
+type PatternDoc struct {
+	Name       string           `json:"name"`
+	Tags       []string         `json:"tags"`
+	Design     blade.Design     `json:"design"`
+	Allowances blade.Allowances `json:"allowances"`
+}
+
+// Pattern is a stored PatternDoc; Revision counts its states.
+type Pattern struct {
+	ID       string `json:"id"`
+	Version  int    `json:"version"`
+	Revision int    `json:"revision"`
+	PatternDoc
+}
+
+// Doc is the document of a piece of work: its own blade and everything the
+// plan is made from.
+type Doc struct {
+	Name    string       `json:"name"`
+	Notes   string       `json:"notes,omitempty"`
+	StockID string       `json:"stockId,omitempty"`
+	Hand    string       `json:"hand,omitempty" doc:"whose hammer it is planned for"`
+	Request plan.Request `json:"request"`
+}
+
+// Start is what a new piece asks: what for, what bar, whose hammer and how sure
+// a hand. Without StockID, BarForm and Edits (fields of bar and steelId) say
+// what the bar is; Edits may change any other field too.
+type Start struct {
+	Name      string      `json:"name"`
+	PatternID string      `json:"patternId"`
+	StockID   string      `json:"stockId,omitempty"`
+	BarForm   stock.Form  `json:"barForm,omitempty"`
+	Hand      string      `json:"hand,omitempty" doc:"a smith of the shop; the first if empty"`
+	Skill     forge.Skill `json:"skill,omitempty" doc:"the smith's own if empty"`
+	Edits     []Edit      `json:"edits"`
+}
+
+// Summary is what the list of pieces shows.
+type Summary struct {
+	CutLengthMm float64 `json:"cutLengthMm"`
+	Heats       int     `json:"heats"`
+	Stops       int     `json:"stops"`
+	BladeMm     float64 `json:"bladeMm"`
+	MassG       float64 `json:"massG"`
+	SteelID     string  `json:"steelId"`
+	Shape       string  `json:"shape"`
+}
+
+// Piece is a stored piece of work.
+type Piece struct {
+	ID        string    `json:"id"`
+	Version   int       `json:"version"`
+	Doc       Doc       `json:"doc"`
+	Summary   Summary   `json:"summary"`
+	CanUndo   bool      `json:"canUndo"`
+	CanRedo   bool      `json:"canRedo"`
+	Archived  bool      `json:"archived"`
+	CreatedAt time.Time `json:"createdAt"`
+	UpdatedAt time.Time `json:"updatedAt"`
+}
+
+// Edit changes one field. Text is what was typed and is read in Units; Value is
+// a choice.
+type Edit struct {
+	Field string          `json:"field"`
+	Text  string          `json:"text"`
+	Units quantity.System `json:"units,omitempty" enum:"mm,in"`
+}
+
+// FieldProblem is what is wrong with one field, Offset pointing into the typed
+// text where that is known (-1 elsewhere).
+type FieldProblem struct {
+	fact.FieldError
+	Text   string `json:"text,omitempty"`
+	Found  string `json:"found,omitempty"`
+	Offset int    `json:"offset"`
+}
+
+// InvalidError carries every field problem.
+type InvalidError struct{ Fields []FieldProblem }
+
+func (e *InvalidError) Error() string {
+	errs := make(fact.FieldErrors, len(e.Fields))
+	for i, f := range e.Fields {
+		errs[i] = f.FieldError
+	}
+	return errs.Error()
+}
+
+// StaleError is returned when somebody else saved first; Current is what they
+// saved.
+type StaleError struct{ Current any }
+
+func (e *StaleError) Error() string { return "work: another save came first" }
+
+// StateError refuses what the state does not allow, by a problem code.
+type StateError struct{ Code string }
+
+func (e *StateError) Error() string { return "work: " + e.Code }
