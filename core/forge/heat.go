@@ -87,9 +87,10 @@ type Run struct {
 	DoneAt     map[string][]float64 // cumulative scale of each worked cell when the operation was done
 	soakC      float64
 	outOfRange bool
-	clocks     []thermal.ScaleClock
+	clocks     []thermal.ScaleClock  // of this heat
+	decarb     []thermal.DecarbClock // of this heat
 	work       []effort
-	flows      []steel.Flow
+	large      []largeCell
 }
 
 // NewRun starts with a cold bar.
@@ -100,7 +101,7 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 	}
 	n := len(b.Cells)
 	return &Run{Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
-		clocks: make([]thermal.ScaleClock, n), work: make([]effort, n), flows: make([]steel.Flow, n)}, nil
+		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), work: make([]effort, n)}, nil
 }
 
 // OutOfRange tells whether the flow stress was asked for beyond the measured
@@ -151,8 +152,24 @@ func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 			rec.After = r.Bar.Clone()
 		}
 		r.Heats = append(r.Heats, rec)
+		r.useUp(&rec)
 	}
 	return nil
+}
+
+// useUp cools the worked stretch for the part of the heat that was not needed:
+// the next operation takes that part, so that its own first fire is counted as
+// after a whole heat. Without this, loss would jump where a heat is just used
+// up or just not.
+func (r *Run) useUp(rec *Heat) {
+	if rec.Fraction >= 1 {
+		return
+	}
+	on, left := thermal.OnAnvil(), rec.WorkS/rec.Fraction-rec.WorkS
+	for i := rec.First; i <= rec.Last; i++ {
+		c := &r.Bar.Cells[i]
+		c.TempC = on.Step(c.WidthMm, c.ThicknessMm, c.TempC, left)
+	}
 }
 
 // hotRange marks the cells that come to heat: the worked stretch, which the
@@ -171,7 +188,7 @@ func (r *Run) fire(rec *Heat) error {
 	cells := r.Bar.Cells
 	slowest, thickest := 0.0, 0.0
 	for i := range cells {
-		r.clocks[i] = thermal.ScaleClock{}
+		r.clocks[i], r.decarb[i] = thermal.ScaleClock{}, thermal.DecarbClock{}
 		if i < rec.First || i > rec.Last {
 			continue
 		}
@@ -210,13 +227,13 @@ func (r *Run) soak(i int, surface thermal.Surface, s float64) {
 			dt = s
 		}
 		r.clocks[i].Add(c.TempC+rise/2, dt, a)
-		c.decarb.Add(c.TempC+rise/2, dt)
+		r.decarb[i].Add(c.TempC+rise/2, dt)
 		c.TempC += rise
 		s -= dt
 	}
 	if s > 0 {
 		r.clocks[i].Add(c.TempC, s, a)
-		c.decarb.Add(c.TempC, s)
+		r.decarb[i].Add(c.TempC, s)
 	}
 }
 
@@ -231,7 +248,7 @@ func (r *Run) air(i int, s thermal.Surface, dt float64) {
 	c.TempC = s.Step(c.WidthMm, c.ThicknessMm, before, dt)
 	mid := (before + c.TempC) / 2
 	r.clocks[i].Add(mid, dt, thermal.AtmosphereAir)
-	c.decarb.Add(mid, dt)
+	r.decarb[i].Add(mid, dt)
 }
 
 // rest holds the piece in the air: carried to the anvil, or brushed.
@@ -253,6 +270,7 @@ func (r *Run) shed(rec *Heat) {
 	for i := range r.Bar.Cells {
 		if c := &r.Bar.Cells[i]; c.hot {
 			rec.ScaleMm3 += c.scaleOff(r.clocks[i].LossMm() * rec.Fraction)
+			c.decarb.AddShare(r.decarb[i], rec.Fraction)
 		}
 	}
 }
@@ -276,7 +294,10 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
 		if op.Kind.shapes() {
 			to = &op.Targets[i-op.First]
 		}
-		r.work[i] = op.effort(s, &r.Bar.Cells[i], to, remaining)
+		e := op.effort(s, &r.Bar.Cells[i], to, remaining)
+		e.logRate = math.Log(s.SpeedMPerS * 1000 / (2 * e.heightMm) / 10)
+		e.a, e.b = steel.Coefficients(steel.Exponent(r.Shop.Steel.CarbonPct), e.strain)
+		r.work[i] = e
 	}
 	energy, dt := s.UsefulJ()*1000, 1/s.RatePerS // mJ
 	if op.Kind.light() {
@@ -323,30 +344,20 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
 // blow solves how far one blow of energy (mJ) carries the stretch from q, all
 // cells alike. It returns the step, and what part of the blow the way to the
 // end would have taken if the step goes past it.
+//
+// The work to reach q is a·q^(n+1) − b·q² summed over the cells, so that the
+// solution takes one power a turn, however many cells there are; past the
+// measured strain it goes on with the line that the law is held at there.
 func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64) {
-	s := r.Shop
-	for i := rec.First; i <= rec.Last; i++ {
-		rate := s.Smith.SpeedMPerS * 1000 / (2 * r.work[i].heightMm)
-		r.flows[i] = steel.NewFlow(s.Steel.CarbonPct, r.Bar.Cells[i].TempC, rate)
-		r.outOfRange = r.outOfRange || !r.flows[i].InRange || r.work[i].strain > steel.MaxStrain
+	if energy == 0 {
+		return 0, 0
 	}
-	took := func(to float64) (w, slope float64) {
-		for i := rec.First; i <= rec.Last; i++ {
-			e, f := &r.work[i], &r.flows[i]
-			k := e.volumeMm3 * e.redundancy * s.Steel.FlowFactor
-			w += k * f.BaseMPa * (f.Integral(to*e.strain) - f.Integral(q*e.strain))
-			slope += k * e.strain * f.StressMPa(to*e.strain)
-		}
-		return w, slope
-	}
+	took := r.workFrom(rec, q)
 	if w, _ := took(1); w <= energy {
-		if energy == 0 {
-			return 0, 0
-		}
 		return 1.0000001 - q, w / energy
 	}
 	step = math.Min(guess, 1-q)
-	for range 12 {
+	for range 20 {
 		w, slope := took(q + step)
 		next := step - (w-energy)/slope
 		if next <= 0 {
@@ -358,6 +369,42 @@ func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64
 		step = next
 	}
 	return step, 1
+}
+
+// workFrom returns the work (mJ) and its slope from q to another share of what
+// is left, at the temperatures that the cells have now. Cells that go past the
+// measured strain are summed one by one.
+func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64) {
+	grade := r.Shop.Steel
+	var a, b float64
+	r.large = r.large[:0]
+	for i := rec.First; i <= rec.Last; i++ {
+		e, f := &r.work[i], steel.NewFlowLog(grade.CarbonPct, r.Bar.Cells[i].TempC, r.work[i].logRate)
+		r.outOfRange = r.outOfRange || !f.InRange || e.strain > steel.MaxStrain
+		k := e.volumeMm3 * e.redundancy * grade.FlowFactor
+		if e.strain > steel.MaxStrain {
+			r.large = append(r.large, largeCell{strain: e.strain, k: k, flow: f, done: f.BaseMPa * f.Integral(q*e.strain)})
+			continue
+		}
+		a, b = a+k*f.BaseMPa*e.a, b+k*f.BaseMPa*e.b
+	}
+	n := steel.Exponent(grade.CarbonPct)
+	done := a*math.Pow(q, n+1) - b*q*q
+	return func(to float64) (w, slope float64) {
+		p := math.Pow(to, n)
+		w, slope = a*p*to-b*to*to-done, a*(n+1)*p-2*b*to
+		for _, c := range r.large {
+			w += c.k * (c.flow.BaseMPa*c.flow.Integral(to*c.strain) - c.done)
+			slope += c.k * c.strain * c.flow.StressMPa(to*c.strain)
+		}
+		return w, slope
+	}
+}
+
+// largeCell is a worked cell that goes past the measured strain.
+type largeCell struct {
+	strain, k, done float64
+	flow            steel.Flow
 }
 
 // cool lets the worked cells lose heat to air and anvil, the others to air.

@@ -51,6 +51,9 @@ type effort struct {
 	strain     float64
 	redundancy float64
 	heightMm   float64
+
+	// set once a heat: of the rate of strain, and of the law's integral
+	logRate, a, b float64
 }
 
 // effort of the cell for its target (nil where the section is kept).
@@ -59,16 +62,16 @@ func (op *Operation) effort(h Smith, c *Cell, to *Target, remaining float64) eff
 	case Corners:
 		k := cornerChamfer * math.Min(c.ThicknessMm, c.WidthMm)
 		v := 2 * k * k * c.LengthMm() // four corners of k²/2
-		return effort{v * remaining, cornerStrain, Redundancy(k, k), c.ThicknessMm}
+		return effort{volumeMm3: v * remaining, strain: cornerStrain, redundancy: Redundancy(k, k), heightMm: c.ThicknessMm}
 	case Planish:
 		v := 2 * planishDepth * c.WidthMm * c.LengthMm()
-		return effort{v * remaining, planishStrain, Redundancy(c.ThicknessMm, h.BiteMm(FlatFace, c.WidthMm)), c.ThicknessMm}
+		return effort{volumeMm3: v * remaining, strain: planishStrain, redundancy: Redundancy(c.ThicknessMm, h.BiteMm(FlatFace, c.WidthMm)), heightMm: c.ThicknessMm}
 	case PreCurve, Correct:
-		return effort{c.VolumeMm3 * remaining, math.Abs(op.BendPer) * c.WidthMm / 4, 1, c.WidthMm}
+		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.WidthMm / 4, redundancy: 1, heightMm: c.WidthMm}
 	case CutOff:
 		// sheared through half the thickness from both sides
 		v := c.WidthMm * c.ThicknessMm * c.ThicknessMm / 2
-		return effort{v * remaining, 1 * shearShare, 1.2, c.ThicknessMm}
+		return effort{volumeMm3: v * remaining, strain: shearShare, redundancy: 1.2, heightMm: c.ThicknessMm}
 	}
 	ew, et := math.Log(to.WidthMm/c.WidthMm), math.Log(to.ThicknessMm/c.ThicknessMm)
 	edge := 0.0

@@ -44,7 +44,7 @@ func TestSanityExplore(t *testing.T) {
 	for _, bar := range [][2]float64{{25, 5}, {38, 9.5}} {
 		p, err := plan.Make(context.Background(), sanityRequest(bar[0], bar[1]))
 		require.NoError(t, err)
-		t.Logf("bar %v: V %.0f cut %.1f loss %.4f heats %d (%.1f) blows %d min %.1f cycles %.1f decarb %.2f bend %+v", bar, p.Forged.VolumeMm3, p.Bar.CutLengthMm, p.Bar.ScaleShare, p.Totals.Heats, p.Totals.FractionalHeats, p.Totals.Blows, p.Totals.TimeS/60, p.Totals.CycleTimeS/60, p.Totals.DecarbMm, p.Bend)
+		t.Logf("bar %v: V %.0f cut %.1f loss %.4f heats %d (%.1f) blows %d min %.3f cycles %.1f decarb %.2f bend %+v", bar, p.Forged.VolumeMm3, p.Bar.CutLengthMm, p.Bar.ScaleShare, p.Totals.Heats, p.Totals.FractionalHeats, p.Totals.Blows, p.Totals.TimeS/60, p.Totals.CycleTimeS/60, p.Totals.DecarbMm, p.Bend)
 		for _, o := range p.Operations {
 			t.Logf("  %-10s %-10s heats %.2f blows %.1f time %.0f  %.0f→%.0f passes %d scale %.0f", o.ID, o.Face, o.Heats, o.Blows, o.TimeS, o.StartC, o.EndC, o.Passes, o.ScaleMm3)
 		}

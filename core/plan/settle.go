@@ -17,12 +17,12 @@ const (
 
 // settled is a bar length that agrees with the loss of the heats it takes.
 type settled struct {
-	run      *forge.Run
-	ops      []*forge.Operation
-	start    []float64 // volume each cell starts from
-	loss     float64   // share of the start volume lost to scale
-	rounds   int
-	unstable bool // still moving after the last round: the longer bar was taken
+	run    *forge.Run
+	ops    []*forge.Operation
+	start  []float64 // volume each cell starts from
+	loss   float64   // share of the start volume lost to scale
+	rounds int
+	unsure float64 // loss still in dispute between the last rounds; the longer bar was taken
 }
 
 // settle iterates: the loss of each cell is put back, the piece is forged from
@@ -35,16 +35,17 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		loss[i] = c.volume * firstGuess / (1 - firstGuess)
 	}
 	var toCome map[string][]float64
-	last := math.Inf(1)
+	last, before := math.Inf(1), math.Inf(1)
 	out := &settled{}
 	for out.rounds = 1; ; out.rounds++ {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
-		run, ops, start, forgedMm3, err := r.once(shop, loss, toCome, false)
+		run, ops, start, forgedMm3, err := r.once(shop, loss, toCome)
 		if err != nil {
 			return nil, err
 		}
+		out.run, out.ops, out.start = run, ops, start
 		total, lost := 0.0, 0.0
 		for i := range forgedMm3 {
 			now := start[i] - forgedMm3[i]
@@ -53,24 +54,27 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 			loss[i] = now
 		}
 		out.loss = lost / total
-		toCome = scaleToCome(run, ops)
 		if math.Abs(out.loss-last) < settleWithin {
 			break
 		}
-		if out.rounds == settleMaxRounds {
-			out.unstable = true
-			if out.loss < last { // the longer bar
-				for i := range loss {
-					loss[i] *= last / out.loss
-				}
-			}
+		// Where one heat more or less tips the scale still to come, two answers
+		// can follow each other for ever. The round that started from the longer
+		// bar is kept.
+		cycling := math.Abs(out.loss-before) < 2*settleWithin || out.rounds >= settleMaxRounds
+		if cycling && out.loss < last {
+			out.unsure = last - out.loss
 			break
 		}
-		last = out.loss
+		toCome = scaleToCome(run, ops)
+		last, before = out.loss, last
 	}
-	var err error
-	out.run, out.ops, out.start, _, err = r.once(shop, loss, toCome, true)
-	return out, err
+	for i, c := range normalising(r.req.Choices.Cycles, shop.Steel) {
+		// the cycles scale away what is ground off anyway: they do not size the bar
+		if err := out.run.Cycle(cycleID(i), c); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
 }
 
 // scaleToCome is the scale (mm a face) that each cell of each operation still
@@ -90,7 +94,7 @@ func scaleToCome(run *forge.Run, ops []*forge.Operation) map[string][]float64 {
 
 // once forges the piece from the forged volumes with loss put back; the target
 // of every operation carries the scale still to come.
-func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float64, keep bool) (run *forge.Run, ops []*forge.Operation, start, forgedMm3 []float64, err error) {
+func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float64) (run *forge.Run, ops []*forge.Operation, start, forgedMm3 []float64, err error) {
 	bar := forge.Bar{Cells: make([]forge.Cell, len(r.cells))}
 	start, forgedMm3 = make([]float64, len(r.cells)), make([]float64, len(r.cells))
 	for i, c := range r.cells {
@@ -101,7 +105,7 @@ func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float6
 	if run, err = forge.NewRun(shop, bar); err != nil {
 		return nil, nil, nil, nil, err
 	}
-	run.KeepStates = keep
+	run.KeepStates = true
 	ops = r.operations()
 	for _, op := range ops {
 		for i, x := range toCome[op.ID] {
@@ -115,14 +119,6 @@ func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float6
 	}
 	for i := range run.Bar.Cells {
 		forgedMm3[i] = run.Bar.Cells[i].VolumeMm3
-	}
-	if !keep {
-		return run, ops, start, forgedMm3, nil // the cycles scale away what is ground off anyway
-	}
-	for i, c := range normalising(r.req.Choices.Cycles, shop.Steel) {
-		if err := run.Cycle(cycleID(i), c); err != nil {
-			return nil, nil, nil, nil, err
-		}
 	}
 	return run, ops, start, forgedMm3, nil
 }

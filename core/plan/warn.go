@@ -16,6 +16,7 @@ const (
 	handleWallMm     = 3.0
 	handleHeightMm   = 26.0 // a usual handle over a hidden tang
 	shortWindowS     = 6.0
+	unsettledMm      = 0.1 // two bars nearer than this are printed alike
 )
 
 // warnings looks the plan over.
@@ -42,8 +43,8 @@ func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
 	}
-	if s.unstable {
-		add("warn.unsettled", fact.Note, fact.Where{}, fact.Figures{"lossFraction": s.loss})
+	if by := s.unsure * p.Bar.CutLengthMm; by > unsettledMm {
+		add("warn.unsettled", fact.Note, fact.Where{}, fact.Figures{"byMm": by})
 	}
 	return out
 }

@@ -22,23 +22,41 @@ const MaxStrain = 0.7
 
 // NewFlow evaluates the law for carbonPct (%), tempC (°C) and ratePerS (1/s).
 func NewFlow(carbonPct, tempC, ratePerS float64) Flow {
+	return NewFlowLog(carbonPct, tempC, math.Log(ratePerS/10))
+}
+
+// The measured rates as the logarithm that NewFlowLog takes.
+var logRateLow, logRateHigh = math.Log(0.1 / 10), math.Log(100. / 10)
+
+// NewFlowLog is NewFlow with ln(rate ÷ 10 /s) given, for loops over one rate:
+// it takes a single exponential.
+func NewFlowLog(carbonPct, tempC, logRate float64) Flow {
 	c, t := carbonPct, (tempC+273)/1000
 	tp := 0.95 * (c + 0.41) / (c + 0.32)
-	var sigma, m float64
+	var g, hot, m float64
 	if t >= tp {
-		sigma = 0.28 * math.Exp(5/t-0.01/(c+0.05))
+		g, hot = 1, t
 		m = (-0.019*c+0.126)*t + (0.075*c - 0.05)
 	} else {
 		d := t - 0.95*(c+0.49)/(c+0.42)
-		g := 30*(c+0.9)*d*d + (c+0.06)/(c+0.09)
-		sigma = 0.28 * g * math.Exp(5/tp-0.01/(c+0.05))
+		g, hot = 30*(c+0.9)*d*d+(c+0.06)/(c+0.09), tp
 		m = (0.081*c-0.154)*t + (-0.019*c + 0.207) + 0.027/(c+0.32)
 	}
 	return Flow{
-		BaseMPa:  kgfPerMm2 * sigma * math.Pow(ratePerS/10, m),
-		Exponent: 0.41 - 0.07*c,
-		InRange:  c >= 0.07 && c <= 1.2 && tempC >= 700 && tempC <= 1200 && ratePerS >= 0.1 && ratePerS <= 100,
+		BaseMPa:  kgfPerMm2 * 0.28 * g * math.Exp(5/hot-0.01/(c+0.05)+m*logRate),
+		Exponent: Exponent(c),
+		InRange:  c >= 0.07 && c <= 1.2 && tempC >= 700 && tempC <= 1200 && logRate >= logRateLow-1e-12 && logRate <= logRateHigh+1e-12,
 	}
+}
+
+// Exponent is n of the law, which depends on carbon (%) alone.
+func Exponent(carbonPct float64) float64 { return 0.41 - 0.07*carbonPct }
+
+// Coefficients of ∫ bracket dε from 0 to q·strain as a·q^(n+1) − b·q², for
+// strain up to MaxStrain.
+func Coefficients(exponent, strain float64) (a, b float64) {
+	x := strain / 0.2
+	return strain * 1.3 / (exponent + 1) * math.Pow(x, exponent), strain * 0.15 * x
 }
 
 // StressMPa is the stress at this true strain.

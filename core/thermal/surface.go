@@ -48,6 +48,9 @@ func (c *DecarbClock) Add(tempC, timeS float64) {
 	}
 }
 
+// AddShare counts a share (0–1) of what another clock has counted.
+func (c *DecarbClock) AddShare(other DecarbClock, share float64) { c.dt += other.dt * share }
+
 // Depth returns the depth in mm below the first surface at which the carbon is
 // carbonFraction (0–1, exclusive) of the bar's, and what is left of it under a
 // scale that has taken scaleLossMm: erfc(x/2√Dt) = (1−φ)·erfc(X/2√Dt).
