@@ -36,7 +36,8 @@ func root() *cobra.Command {
 }
 
 func versionCommand() *cobra.Command {
-	return &cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, Run: func(c *cobra.Command, _ []string) {
-		fmt.Fprintln(c.OutOrStdout(), "coldember", version)
+	return &cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		_, err := fmt.Fprintln(c.OutOrStdout(), "coldember", version)
+		return err
 	}}
 }

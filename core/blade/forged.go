@@ -23,6 +23,19 @@ const (
 	ForgedFlats   School = "flats"
 )
 
+// OwnSchool is allowances that are no preset's.
+const OwnSchool School = "own"
+
+// School tells whose preset the allowances are.
+func (a Allowances) School() School {
+	for _, s := range Schools() {
+		if s.Allowances() == a {
+			return s
+		}
+	}
+	return OwnSchool
+}
+
 // Schools lists them.
 func Schools() []School { return []School{ThickAndGrind, ForgeClose, ForgedFlats} }
 

@@ -11,7 +11,7 @@ type Starter struct {
 
 // Starters lists one design for each preset outline.
 func Starters() []Starter {
-	make := func(id string, shape Shape, kind section.Kind, length, height, spine, tip, ricasso, tang float64, tangKind TangKind) Starter {
+	starter := func(id string, shape Shape, kind section.Kind, length, height, spine, tip, ricasso, tang float64, tangKind TangKind) Starter {
 		d := Design{
 			Shape: shape, LengthMm: length, HeightMm: height, SpineMm: spine, TipMm: tip,
 			Grind:   Grind{Kind: kind, BevelFraction: 1, EdgeMm: .5, WheelRadiusMm: 125},
@@ -22,11 +22,11 @@ func Starters() []Starter {
 		return Starter{ID: id, Design: d}
 	}
 	out := []Starter{
-		make("utility", Drop, section.Flat, 100, 27, 3.8, 2.2, 14, 105, HiddenTang),
-		make("camp", StraightBack, section.Convex, 180, 38, 5, 3, 18, 115, FullTang),
-		make("rigging", Sheepsfoot, section.Flat, 86, 24, 3.6, 2.4, 14, 95, HiddenTang),
-		make("boat", Spear, section.Diamond, 130, 30, 5, 3, 16, 105, HiddenTang),
-		make("fillet", Trailing, section.Hollow, 135, 26, 3.2, 1.8, 14, 105, HiddenTang),
+		starter("utility", Drop, section.Flat, 100, 27, 3.8, 2.2, 14, 105, HiddenTang),
+		starter("camp", StraightBack, section.Convex, 180, 38, 5, 3, 18, 115, FullTang),
+		starter("rigging", Sheepsfoot, section.Flat, 86, 24, 3.6, 2.4, 14, 95, HiddenTang),
+		starter("boat", Spear, section.Diamond, 130, 30, 5, 3, 16, 105, HiddenTang),
+		starter("fillet", Trailing, section.Hollow, 135, 26, 3.2, 1.8, 14, 105, HiddenTang),
 	}
 	out[1].Design.Grind.BevelFraction = .7
 	out[4].Design.Grind.BevelFraction = .8

@@ -107,7 +107,8 @@ func calcBend(in struct {
 	Spread           float64         `json:"spread"`
 	BendFactor       float64         `json:"bendFactor"`
 	LengthMm         float64         `json:"lengthMm"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("startThicknessMm", in.StartThicknessMm, "lengthMm", in.LengthMm); err != nil {
 		return nil, err
 	}
@@ -127,7 +128,8 @@ func calcBlow(in struct {
 	SpeedMPerS  float64 `json:"speedMPerS"`
 	AnvilKg     float64 `json:"anvilKg"`
 	Restitution float64 `json:"restitution"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("heightMm", in.HeightMm, "biteMm", in.BiteMm, "hammerKg", in.HammerKg, "speedMPerS", in.SpeedMPerS, "anvilKg", in.AnvilKg); err != nil {
 		return nil, err
 	}
@@ -189,20 +191,24 @@ func calcFlow(in struct {
 	TempC     float64 `json:"tempC"`
 	Strain    float64 `json:"strain"`
 	RatePerS  float64 `json:"ratePerS"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("ratePerS", in.RatePerS); err != nil {
 		return nil, err
 	}
 	f := steel.NewFlow(in.CarbonPct, in.TempC, in.RatePerS)
-	return map[string]any{"stressMPa": f.StressMPa(in.Strain), "meanStressMPa": f.MeanStressMPa(in.Strain),
-		"inRange": f.InRange && in.Strain <= steel.MaxStrain}, nil
+	return map[string]any{
+		"stressMPa": f.StressMPa(in.Strain), "meanStressMPa": f.MeanStressMPa(in.Strain),
+		"inRange": f.InRange && in.Strain <= steel.MaxStrain,
+	}, nil
 }
 
 func calcScale(in struct {
 	TempC      float64 `json:"tempC"`
 	TimeS      float64 `json:"timeS"`
 	Atmosphere float64 `json:"atmosphere"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("timeS", in.TimeS, "atmosphere", in.Atmosphere); err != nil {
 		return nil, err
 	}
@@ -216,7 +222,8 @@ func calcDecarb(in struct {
 	TimeS          float64 `json:"timeS"`
 	CarbonFraction float64 `json:"carbonFraction"`
 	ScaleLossMm    float64 `json:"scaleLossMm"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("timeS", in.TimeS, "carbonFraction", in.CarbonFraction, "1 - carbonFraction", 1-in.CarbonFraction); err != nil {
 		return nil, err
 	}
@@ -229,7 +236,8 @@ func calcDecarb(in struct {
 func calcSpread(in struct {
 	BiteMm  float64 `json:"biteMm"`
 	WidthMm float64 `json:"widthMm"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("biteMm", in.BiteMm, "widthMm", in.WidthMm); err != nil {
 		return nil, err
 	}
@@ -248,15 +256,18 @@ func calcReach(in struct {
 	} `json:"target"`
 	BiteMm float64      `json:"biteMm"`
 	Method forge.Method `json:"method"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("widthMm", in.Bar.WidthMm, "thicknessMm", in.Bar.ThicknessMm, "heightMm", in.Target.HeightMm,
 		"meanThicknessMm", in.Target.MeanThicknessMm, "biteMm", in.BiteMm); err != nil {
 		return nil, err
 	}
 	r := plan.ReachOf(in.Bar.WidthMm, in.Bar.ThicknessMm, in.Target.HeightMm, in.Target.MeanThicknessMm,
 		forge.BevelSpread(in.Method, in.BiteMm, in.Bar.WidthMm))
-	return map[string]any{"spreadNeeded": r.SpreadNeeded, "spreadReachable": r.SpreadReachable, "reachableHeightMm": r.ReachableHeightMm,
-		"areaRatio": r.AreaRatio, "feasible": r.Feasible, "way": r.Way}, nil
+	return map[string]any{
+		"spreadNeeded": r.SpreadNeeded, "spreadReachable": r.SpreadReachable, "reachableHeightMm": r.ReachableHeightMm,
+		"areaRatio": r.AreaRatio, "feasible": r.Feasible, "way": r.Way,
+	}, nil
 }
 
 func calcSize(in struct {
@@ -270,7 +281,8 @@ func calcSize(in struct {
 	} `json:"bar"`
 	TrimMm float64 `json:"trimMm"`
 	KerfMm float64 `json:"kerfMm"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("bar.areaMm2", in.Bar.AreaMm2, "1 - lossFraction", 1-in.LossFraction); err != nil {
 		return nil, err
 	}
@@ -294,7 +306,8 @@ func calcSize(in struct {
 func calcTemper(in struct {
 	TempC float64 `json:"tempC"`
 	Hours float64 `json:"hours"`
-}) (any, error) {
+},
+) (any, error) {
 	if err := positive("hours", in.Hours); err != nil {
 		return nil, err
 	}

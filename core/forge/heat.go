@@ -100,8 +100,10 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 		return nil, err
 	}
 	n := len(b.Cells)
-	return &Run{Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
-		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), work: make([]effort, n)}, nil
+	return &Run{
+		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
+		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), work: make([]effort, n),
+	}, nil
 }
 
 // OutOfRange tells whether the flow stress was asked for beyond the measured

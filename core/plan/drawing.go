@@ -33,6 +33,16 @@ type Drawing struct {
 	ForgedZones   []Span    `json:"forgedZones"`
 }
 
+// Sketch is the finished blade of a design ready to be drawn, without a plan.
+// Errors are fact.FieldErrors.
+func Sketch(d blade.Design) ([]Station, error) {
+	body, err := blade.New(d.Blade())
+	if err != nil {
+		return nil, fieldError(err)
+	}
+	return stations(body, zonesOf(body)), nil
+}
+
 func drawing(fin, fog *blade.Body, forgedZones []zone) Drawing {
 	fz := zonesOf(fin)
 	return Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
@@ -53,10 +63,22 @@ const drawnStations = 44
 func stations(b *blade.Body, zones []zone) []Station {
 	var out []Station
 	l := b.LengthMm()
+	meets := zones[0].To // drawn once for the point and once for the blade
+	done := false
 	for i := range drawnStations + 1 {
 		u := float64(i) / drawnStations
 		x := l * u * u
-		out = append(out, at(b, zones[:2], x))
+		if !done && x >= meets {
+			done = true
+			for _, z := range []zone{zones[0], zones[1]} {
+				s := at(b, zones[:2], meets)
+				s.Zone = z.Name
+				out = append(out, s)
+			}
+		}
+		if x != meets {
+			out = append(out, at(b, zones[:2], x))
+		}
 	}
 	for _, z := range zones[2:] {
 		for _, x := range []float64{z.From + 1e-6, z.To} {
@@ -90,10 +112,10 @@ func (r *route) shape(b *blade.Body, zones []zone, bar forge.Bar) []Station {
 		done := progress(c.WidthMm*c.ThicknessMm, r.bar.AreaMm2, f.final.WidthMm*f.final.ThicknessMm)
 		for k := range perCell {
 			u := (float64(k) + .5) / perCell
-			switch {
-			case k == 0:
+			switch k {
+			case 0:
 				u = 0.001
-			case k == perCell-1:
+			case perCell - 1:
 				u = 0.999
 			}
 			p, ok := sliceAt(b, zones, f.from+u*(f.to-f.from))

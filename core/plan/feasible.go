@@ -44,8 +44,10 @@ type Reach struct {
 // thickness with this spread reachable. SpreadNeeded is 0 where it is not a
 // number: narrowing or upsetting is wanted there.
 func ReachOf(w0, t0, heightMm, meanMm, reachable float64) Reach {
-	r := Reach{SpreadReachable: reachable, AreaRatio: w0 * t0 / (heightMm * meanMm),
-		StrainThickness: math.Log(t0 / meanMm), StrainWidth: math.Log(heightMm / w0)}
+	r := Reach{
+		SpreadReachable: reachable, AreaRatio: w0 * t0 / (heightMm * meanMm),
+		StrainThickness: math.Log(t0 / meanMm), StrainWidth: math.Log(heightMm / w0),
+	}
 	r.ReachableHeightMm = w0 * math.Exp(reachable*r.StrainThickness)
 	switch {
 	case r.AreaRatio < 1 || (r.StrainWidth > noStrain && r.StrainThickness <= noStrain):
@@ -100,8 +102,10 @@ func feasibility(f *blade.Body, zones []zone, w0, t0 float64, m forge.Method) []
 			continue
 		}
 		r := ReachOf(w0, t0, s.height, s.area/s.height, reach)
-		out = append(out, Feasibility{XMm: x, HeightMm: s.height, MeanThicknessMm: s.area / s.height, AreaRatio: r.AreaRatio,
-			SpreadNeeded: r.SpreadNeeded, SpreadReachable: reach, ReachableHeightMm: r.ReachableHeightMm, Way: r.Way})
+		out = append(out, Feasibility{
+			XMm: x, HeightMm: s.height, MeanThicknessMm: s.area / s.height, AreaRatio: r.AreaRatio,
+			SpreadNeeded: r.SpreadNeeded, SpreadReachable: reach, ReachableHeightMm: r.ReachableHeightMm, Way: r.Way,
+		})
 	}
 	return out
 }

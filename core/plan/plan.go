@@ -64,6 +64,7 @@ type Plan struct {
 	Version     int                `json:"version"`
 	Laws        int                `json:"laws"`
 	Steel       steel.Grade        `json:"steel"`
+	School      blade.School       `json:"school" doc:"whose preset the allowances are, or own"`
 	Finished    blade.Measures     `json:"finished"`
 	Forged      blade.Measures     `json:"forged"`
 	ForgedZones map[string]float64 `json:"forgedZones"`
@@ -112,12 +113,12 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	}
 	zones := zonesOf(fog)
 	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
-	r.bend = bend(fog, zones, req)
+	r.bend = bend(fog, req)
 	s, err := r.settle(ctx, forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade})
 	if err != nil {
 		return nil, fieldError(err)
 	}
-	p := &Plan{Version: RequestVersion, Laws: LawsVersion, Steel: grade, Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.bend}
+	p := &Plan{Version: RequestVersion, Laws: LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.bend}
 	p.ForgedZones = map[string]float64{}
 	for _, c := range r.cells {
 		p.ForgedZones[c.zone] += c.volume
@@ -156,7 +157,7 @@ func fieldError(err error) error {
 }
 
 // bend of the blade from its section two thirds of the way to the heel.
-func bend(b *blade.Body, zones []zone, req Request) forge.Bend {
+func bend(b *blade.Body, req Request) forge.Bend {
 	x := b.LengthMm() * 2 / 3
 	s := b.SectionAt(x)
 	if s.Kind == section.Rect || s.EdgeMm >= s.SpineMm {
@@ -202,8 +203,10 @@ func (r *route) barPlan(s *settled, zones []zone) BarPlan {
 		vf, vs = vf+forged[k], vs+start[k]
 	}
 	q := r.req.Sizing
-	b := BarPlan{WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, AreaMm2: r.bar.AreaMm2, AvailableMm: r.req.Bar.LengthMm,
-		ScaleShare: s.loss, LossFraction: 1 - vf/vs}
+	b := BarPlan{
+		WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, AreaMm2: r.bar.AreaMm2, AvailableMm: r.req.Bar.LengthMm,
+		ScaleShare: s.loss, LossFraction: 1 - vf/vs,
+	}
 	if q.LossMode == ThumbLoss {
 		b.LossFraction = q.ThumbLossFraction
 		b.Marks, b.CutLengthMm, b.StartMm3 = SizeMarks(names, forged, q.ThumbLossFraction, r.bar.AreaMm2, q.TrimMm, q.KerfMm)

@@ -18,10 +18,12 @@ import (
 // sanityForged is the reference piece: a 110 mm blade 30 high falling as a root
 // over the last 38 mm, spine 4.2 to 2.6, forged edge 2.2, with ricasso and tang.
 func sanityForged() *blade.Blade {
-	b := blade.Blade{Outline: blade.Outline{Join: blade.Straight}, Thickness: []blade.Node{{0, 2.6}, {110, 4.2}},
+	b := blade.Blade{
+		Outline: blade.Outline{Join: blade.Straight}, Thickness: []blade.Node{{0, 2.6}, {110, 4.2}},
 		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: 2.2},
 		Ricasso: &blade.Ricasso{LengthMm: 18, HeightMm: 24, ThicknessMm: 4.8},
-		Tang:    &blade.Tang{LengthMm: 95, HeightAtShoulderMm: 15, HeightAtEndMm: 9, ThicknessAtShoulderMm: 4.5, ThicknessAtEndMm: 3, DropMm: 4}}
+		Tang:    &blade.Tang{LengthMm: 95, HeightAtShoulderMm: 15, HeightAtEndMm: 9, ThicknessAtShoulderMm: 4.5, ThicknessAtEndMm: 3, DropMm: 4},
+	}
 	b.Outline.Spine = []blade.Node{{0, 0}, {110, 0}}
 	for i := range 20 {
 		x := 38 * float64(i) / 19

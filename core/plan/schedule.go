@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/forge"
+	"coldember/core/steel"
 )
 
 // Reading is what the calipers should say at a station.
@@ -59,6 +60,7 @@ type HeatStep struct {
 	Blows    int       `json:"blows"`
 	FuelG    float64   `json:"fuelG"`
 	ScaleMm3 float64   `json:"scaleMm3"`
+	ScaleG   float64   `json:"scaleG"`
 	HotSoFar float64   `json:"hotSoFarS"`
 	HotFrom  float64   `json:"hotFromMm"`
 	HotTo    float64   `json:"hotToMm"`
@@ -78,8 +80,10 @@ func (r *route) schedule(p *Plan, s *settled, b *blade.Body, zones []zone) {
 		p.Operations = append(p.Operations, r.step(op))
 	}
 	for i, c := range normalising(r.req.Choices.Cycles, s.run.Shop.Steel) {
-		p.Operations = append(p.Operations, Step{ID: cycleID(i), Kind: "normalise", Zones: r.zonesIn(0, len(r.cells)-1), TargetC: c, Passes: 1,
-			BecauseCode: "need.cyclesLast", CautionCodes: cautions("normalise")})
+		p.Operations = append(p.Operations, Step{
+			ID: cycleID(i), Kind: "normalise", Zones: r.zonesIn(0, len(r.cells)-1), TargetC: c, Passes: 1,
+			BecauseCode: "need.cyclesLast", CautionCodes: cautions("normalise"),
+		})
 	}
 	for i := range p.Operations {
 		byOp[p.Operations[i].ID] = &p.Operations[i]
@@ -120,6 +124,7 @@ func (r *route) schedule(p *Plan, s *settled, b *blade.Body, zones []zone) {
 		for _, part := range h.Parts {
 			blows += part.Blows
 		}
+		h.ScaleG = h.ScaleMm3 * steel.DensityGPerCm3 / 1000
 		h.Blows = int(math.Ceil(blows - 1e-6))
 		t := h.FireS + h.CarryS + h.WorkS + h.BrushS
 		hot += t
@@ -191,8 +196,10 @@ func (r *route) sameFire(a, b *forge.Heat) bool {
 }
 
 func (r *route) step(op *forge.Operation) Step {
-	st := Step{ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
-		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer}
+	st := Step{
+		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
+		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
+	}
 	if n := needs[op.Kind]; len(n) > 0 {
 		st.BecauseCode, st.After = n[0].Code, n[0].After
 	}

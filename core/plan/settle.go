@@ -99,8 +99,10 @@ func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float6
 	start, forgedMm3 = make([]float64, len(r.cells)), make([]float64, len(r.cells))
 	for i, c := range r.cells {
 		start[i] = c.volume + loss[i]
-		bar.Cells[i] = forge.Cell{Zone: c.zone, VolumeMm3: start[i], WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm,
-			EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm, TempC: 20}
+		bar.Cells[i] = forge.Cell{
+			Zone: c.zone, VolumeMm3: start[i], WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm,
+			EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm, TempC: 20,
+		}
 	}
 	if run, err = forge.NewRun(shop, bar); err != nil {
 		return nil, nil, nil, nil, err

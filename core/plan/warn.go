@@ -94,43 +94,61 @@ func (r *route) warnBar(p *Plan, add adder) {
 }
 
 // warnReach: where the bar is too narrow, with the width or thickness that
-// would do.
+// would do for the whole of the shape.
 func (r *route) warnReach(p *Plan, add adder) {
-	var from, to, worst float64
-	var at Feasibility
-	found, upset := false, false
+	var worst Feasibility
+	from, to, found := 0.0, 0.0, false
 	for i, f := range p.Feasibility {
-		bad := f.Way == TooNarrow
-		upset = upset || (f.Way == UpsetIt && f.AreaRatio < 1)
-		if !bad {
+		if f.Way != TooNarrow && f.Way != UpsetIt {
 			continue
 		}
-		step := p.Feasibility[min(i+1, len(p.Feasibility)-1)].XMm - p.Feasibility[max(i-1, 0)].XMm
+		half := (p.Feasibility[min(i+1, len(p.Feasibility)-1)].XMm - p.Feasibility[max(i-1, 0)].XMm) / 4
 		if !found {
-			from = f.XMm - step/4
+			from = f.XMm - half
 		}
-		to = f.XMm + step/4
-		if found = true; f.HeightMm-f.ReachableHeightMm > worst {
-			worst, at = f.HeightMm-f.ReachableHeightMm, f
+		to = f.XMm + half
+		if !found || f.HeightMm-f.ReachableHeightMm > worst.HeightMm-worst.ReachableHeightMm {
+			worst = f
 		}
+		found = true
 	}
-	if found {
-		w, t := r.remedy(at)
-		add("warn.tooNarrow", fact.Stop, fact.Where{Zone: ZoneBlade, FromMm: from, ToMm: to}, fact.Figures{
-			"needed": at.SpreadNeeded, "reachable": at.SpreadReachable, "heightMm": at.HeightMm,
-			"reachMm": at.ReachableHeightMm, "widthMm": w, "thicknessMm": t})
+	if !found {
+		return
 	}
-	if upset {
-		add("warn.upset", fact.Stop, fact.Where{}, nil)
+	w, t := remedy(p.Feasibility, r.bar.WidthMm, r.bar.ThicknessMm)
+	at := fact.Where{Zone: ZoneBlade, FromMm: from, ToMm: to}
+	figures := fact.Figures{"heightMm": worst.HeightMm, "reachMm": worst.ReachableHeightMm, "reachable": worst.SpreadReachable, "thicknessMm": t}
+	code := "warn.tooLight" // there is not steel enough, however it spreads, at this thickness
+	if w > 0 {
+		code = "warn.tooNarrow"
+		figures["widthMm"] = w
 	}
+	if worst.Way == TooNarrow {
+		figures["needed"] = worst.SpreadNeeded
+	} else if w > 0 {
+		code = "warn.tooNarrowUpset"
+	}
+	add(code, fact.Stop, at, figures)
 }
 
-// remedy finds the bar width at this thickness, and the thickness at this
-// width, that would reach the station.
-func (r *route) remedy(f Feasibility) (widthMm, thicknessMm float64) {
-	t0, s := r.bar.ThicknessMm, f.SpreadReachable
-	widthMm = f.HeightMm / math.Exp(s*math.Log(t0/f.MeanThicknessMm))
-	thicknessMm = f.MeanThicknessMm * math.Exp(math.Log(f.HeightMm/r.bar.WidthMm)/s)
+// remedy finds the bar width at this thickness (0: no width will), and the
+// thickness at this width, from which every station can be reached.
+func remedy(along []Feasibility, w0, t0 float64) (widthMm, thicknessMm float64) {
+	possible := true
+	for _, f := range along {
+		widthMm = math.Max(widthMm, f.HeightMm*f.MeanThicknessMm/t0)
+		thicknessMm = math.Max(thicknessMm, f.HeightMm*f.MeanThicknessMm/w0)
+		if f.HeightMm <= w0 {
+			continue // it is narrowed there, and thickens by itself
+		}
+		spread := math.Log(t0/f.MeanThicknessMm) * f.SpreadReachable
+		possible = possible && spread > -noStrain
+		widthMm = math.Max(widthMm, f.HeightMm/math.Exp(math.Max(0, spread)))
+		thicknessMm = math.Max(thicknessMm, f.MeanThicknessMm*math.Exp(math.Log(f.HeightMm/w0)/f.SpreadReachable))
+	}
+	if !possible {
+		widthMm = 0
+	}
 	return widthMm, thicknessMm
 }
 

@@ -256,12 +256,13 @@ func (p *parser) number() (float64, error) {
 	start, digits, marks := p.pos, 0, 0
 	for p.pos < len(p.text) {
 		c := p.text[p.pos]
+		if !isDigit(c) && (marks > 0 || (c != '.' && c != ',')) {
+			break
+		}
 		if isDigit(c) {
 			digits++
-		} else if (c == '.' || c == ',') && marks == 0 {
-			marks++
 		} else {
-			break
+			marks++
 		}
 		p.pos++
 	}

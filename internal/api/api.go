@@ -65,8 +65,10 @@ type idIn struct {
 }
 
 func op(id, method, path, summary string) huma.Operation {
-	return huma.Operation{OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: maxBody,
-		Errors: []int{http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}}
+	return huma.Operation{
+		OperationID: id, Method: method, Path: "/api/v1" + path, Summary: summary, MaxBodyBytes: maxBody,
+		Errors: []int{http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity},
+	}
 }
 
 // answer maps errors with the shop's units.
@@ -98,5 +100,7 @@ func (h *handlers) planning(api huma.API) {
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("listSteels", http.MethodGet, "/steels", "The steel table"),
-		func(context.Context, *struct{}) (*body[[]steel.Grade], error) { return &body[[]steel.Grade]{steel.Grades()}, nil })
+		func(context.Context, *struct{}) (*body[[]steel.Grade], error) {
+			return &body[[]steel.Grade]{steel.Grades()}, nil
+		})
 }

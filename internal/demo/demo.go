@@ -32,7 +32,10 @@ const (
 // looks stale.
 type clock struct{ at time.Time }
 
-func (c *clock) now() time.Time { return c.at }
+func (c *clock) now() time.Time {
+	c.at = c.at.Add(time.Second) // so that what is made later also sorts later
+	return c.at
+}
 
 func (c *clock) daysBefore(now time.Time, days int) { c.at = now.AddDate(0, 0, -days) }
 
@@ -116,9 +119,11 @@ func (y *yard) library() {
 	if y.err != nil {
 		return
 	}
-	slicer := blade.Design{Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
+	slicer := blade.Design{
+		Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
 		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},
-		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110}}
+		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110},
+	}
 	slicer.SetTang(blade.HiddenTang)
 	p, err := y.work.AddPattern(y.ctx, work.PatternDoc{Name: Slicer, Tags: []string{"kitchen", "deep"}, Design: slicer, Allowances: blade.ThickAndGrind.Allowances()})
 	y.err = err

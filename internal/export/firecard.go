@@ -3,15 +3,11 @@ package export
 import (
 	"fmt"
 	"math"
-	"sort"
 	"strings"
 
-	"coldember/core/fact"
 	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/internal/text"
-
-	"github.com/tdewolff/canvas"
 )
 
 // FireCard is the one page to take to the fire: what to cut, where to chalk,
@@ -56,7 +52,7 @@ func (f *fireCard) draw(name string) {
 
 func (f *fireCard) head(name string) {
 	x, w := f.margin, f.width()
-	f.y += f.text(x, f.y, w*.62, f.face("label", 21, ink), canvas.Left, name)
+	f.y += f.text(x, f.y, w*.62, f.face("label", 21, ink), name)
 	f.label(x+w-16*f.scale, f.margin, f.face("narrow", 11, quiet), f.say("card.page", nil))
 	b := f.plan.Bar
 	bar := f.say("form."+string(f.req.Bar.Form), nil) + " " + BarSize(f.req.Bar, f.units) + ", " + f.plan.Steel.Name
@@ -64,13 +60,15 @@ func (f *fireCard) head(name string) {
 	if f.req.Choices.Holding == plan.WholeBar {
 		cut = "card.cutLast"
 	}
-	f.y += f.text(x, f.y+1, w, f.face("bold", 12.5, ink), canvas.Left,
+	f.y += f.text(x, f.y+1, w, f.face("bold", 12.5, ink),
 		f.say(cut, nil)+" "+f.len(b.CutLengthMm)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
 	t := f.plan.Totals
-	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), canvas.Left, f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
+	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
 		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC), "to": text.HeatColour(t.LowC)})+"). "+
-		f.say("card.totals", map[string]string{"heats": fmt.Sprint(t.Heats), "blows": fmt.Sprint(round5(t.Blows)),
-			"minutes": fmt.Sprint(int(math.Round(t.TimeS / 60))), "cycles": fmt.Sprint(t.Cycles)})) + 2
+		f.say("card.totals", map[string]string{
+			"heats": fmt.Sprint(t.Heats), "blows": fmt.Sprint(round5(t.Blows)),
+			"minutes": fmt.Sprint(int(math.Round(t.TimeS / 60))), "cycles": fmt.Sprint(t.Cycles),
+		})) + 2
 	f.line(x, f.y, x+w, f.y, .3, ink)
 	f.y += 2.5
 }
@@ -94,7 +92,7 @@ func (f *fireCard) drawings() {
 	}
 	x0 := f.margin + 2
 	small, quietF := f.face("narrow", 9, ink), f.face("narrow", 8.5, quiet)
-	f.y += f.text(x0-2, f.y, f.width(), f.face("label", 10, ink), canvas.Left,
+	f.y += f.text(x0-2, f.y, f.width(), f.face("label", 10, ink),
 		f.say("card.chalk", nil)+"   "+f.say("card.scale", map[string]string{"scale": scaleName(k)})) + 1
 	h := math.Max(b.WidthMm*k, 5)
 	for _, m := range b.Marks {
@@ -114,7 +112,7 @@ func (f *fireCard) drawings() {
 		stations []plan.Station
 	}{{"card.forged", d.Forged}, {"card.finished", d.Finished}} {
 		top, bottom := extent(s.stations)
-		f.y += f.text(x0-2, f.y, f.width(), quietF, canvas.Left, f.say(s.code, nil)) + .5
+		f.y += f.text(x0-2, f.y, f.width(), quietF, f.say(s.code, nil)) + .5
 		f.outline(s.stations, x0, f.y+top*k, k)
 		f.y += (top-bottom)*k + 2.5
 	}
@@ -168,19 +166,19 @@ func scaleName(k float64) string {
 func (f *fireCard) steps() {
 	x, w := f.margin, f.width()
 	cols := []float64{6, w * .43, w * .25}
-	f.text(x+cols[0], f.y, cols[1], f.face("label", 10, ink), canvas.Left, f.say("card.heats", nil))
-	f.y += f.text(x+cols[0]+cols[1]+cols[2]+2, f.y, w, f.face("label", 10, ink), canvas.Left, f.say("card.targets", nil)) + .8
+	f.text(x+cols[0], f.y, cols[1], f.face("label", 10, ink), f.say("card.heats", nil))
+	f.y += f.text(x+cols[0]+cols[1]+cols[2]+2, f.y, w, f.face("label", 10, ink), f.say("card.targets", nil)) + .8
 	bold, body, narrow, caution := f.face("bold", 9.3, ink), f.face("sans", 8.2, ink), f.face("narrow", 9.3, ink), f.face("sans", 8, ember)
 	for i, op := range f.plan.Operations {
 		top := f.y
-		f.text(x, top, cols[0], f.face("label", 10, ink), canvas.Left, fmt.Sprint(i+1))
-		y := top + f.text(x+cols[0], top, cols[1], bold, canvas.Left, f.opName(op))
-		y += f.text(x+cols[0], y, cols[1], body, canvas.Left, f.say("how."+op.Kind, nil))
+		f.text(x, top, cols[0], f.face("label", 10, ink), fmt.Sprint(i+1))
+		y := top + f.text(x+cols[0], top, cols[1], bold, f.opName(op))
+		y += f.text(x+cols[0], y, cols[1], body, f.say("how."+op.Kind, nil))
 		for _, c := range op.CautionCodes {
-			y += f.text(x+cols[0], y, cols[1], caution, canvas.Left, f.say(c, nil))
+			y += f.text(x+cols[0], y, cols[1], caution, f.say(c, nil))
 		}
-		y2 := top + f.text(x+cols[0]+cols[1]+1, top, cols[2], narrow, canvas.Left, f.effort(op))
-		y3 := top + f.text(x+cols[0]+cols[1]+cols[2]+2, top, w-cols[0]-cols[1]-cols[2]-2, narrow, canvas.Left, f.calipers(op))
+		y2 := top + f.text(x+cols[0]+cols[1]+1, top, cols[2], narrow, f.effort(op))
+		y3 := top + f.text(x+cols[0]+cols[1]+cols[2]+2, top, w-cols[0]-cols[1]-cols[2]-2, narrow, f.calipers(op))
 		f.y = math.Max(y, math.Max(y2, y3)) + .7
 		f.line(x, f.y, x+w, f.y, .12, hair)
 		f.y += .7
@@ -233,26 +231,24 @@ func (f *fireCard) calipers(op plan.Step) string {
 }
 
 func (f *fireCard) warnings() {
-	ws := append([]fact.Warning(nil), f.plan.Warnings...)
-	if len(ws) == 0 {
+	lines := text.Warnings(f.plan.Warnings, f.units)
+	if len(lines) == 0 {
 		return
 	}
-	rank := map[fact.Severity]int{fact.Stop: 0, fact.Warn: 1, fact.Note: 2}
-	sort.SliceStable(ws, func(i, j int) bool { return rank[ws[i].Severity] < rank[ws[j].Severity] })
 	x, w := f.margin, f.width()
-	f.y += f.text(x, f.y+1, w, f.face("label", 10, ink), canvas.Left, f.say("card.warnings", nil)) + 1
-	for _, m := range ws {
+	f.y += f.text(x, f.y+1, w, f.face("label", 10, ink), f.say("card.warnings", nil)) + 1
+	for _, l := range lines {
 		kind, col := "sans", ink
-		if m.Severity == fact.Stop {
+		if l.Stop {
 			kind, col = "bold", ember
 		}
-		f.y += f.text(x, f.y, w, f.face(kind, 8.2, col), canvas.Left, text.Warning(m, f.units))
+		f.y += f.text(x, f.y, w, f.face(kind, 8.2, col), l.Words)
 	}
 }
 
 func (f *fireCard) cautions() {
 	x, w := f.margin, f.width()
 	f.y += 1
-	f.y += f.text(x, f.y, w, f.face("bold", 8.2, ink), canvas.Left, f.say("caution.eyesEars", nil)+" "+f.say("caution.fire", nil)+" "+f.say("caution.general", nil))
-	f.y += f.text(x, f.y, w, f.face("sans", 7.6, quiet), canvas.Left, f.say("card.estimate", nil))
+	f.y += f.text(x, f.y, w, f.face("bold", 8.2, ink), f.say("caution.eyesEars", nil)+" "+f.say("caution.fire", nil)+" "+f.say("caution.general", nil))
+	f.y += f.text(x, f.y, w, f.face("sans", 7.6, quiet), f.say("card.estimate", nil))
 }

@@ -32,8 +32,10 @@ var typefaces = sync.OnceValues(func() (f struct{ sans, narrow *canvas.FontFamil
 		data  []byte
 		style canvas.FontStyle
 	}{
-		{f.sans, sansRegular, canvas.FontRegular}, {f.sans, sansBold, canvas.FontBold},
-		{f.narrow, narrowRegular, canvas.FontRegular}, {f.narrow, narrowBold, canvas.FontBold},
+		{f.sans, sansRegular, canvas.FontRegular},
+		{f.sans, sansBold, canvas.FontBold},
+		{f.narrow, narrowRegular, canvas.FontRegular},
+		{f.narrow, narrowBold, canvas.FontBold},
 	} {
 		if err := l.to.LoadFont(l.data, 0, l.style); err != nil {
 			return f, fmt.Errorf("export: fonts: %w", err)
@@ -102,12 +104,12 @@ func (s *sheet) face(kind string, pt float64, col color.RGBA) *canvas.FontFace {
 }
 
 // text writes wrapped text with its top at y and returns its height.
-func (s *sheet) text(x, y, width float64, f *canvas.FontFace, align canvas.TextAlign, words string) float64 {
+func (s *sheet) text(x, y, width float64, f *canvas.FontFace, words string) float64 {
 	words = strings.TrimSpace(words)
 	if words == "" {
 		return 0
 	}
-	t := canvas.NewTextBox(f, words, width, 0, align, canvas.Top, nil)
+	t := canvas.NewTextBox(f, words, width, 0, canvas.Left, canvas.Top, nil)
 	s.c.DrawText(x, s.paper.HeightMm-y, t)
 	return t.Bounds().H() + f.LineHeight()*0.08
 }

@@ -37,7 +37,9 @@ const (
 func Handler(w *work.Work, front fs.FS) http.Handler {
 	r := chi.NewRouter()
 	r.Use(middleware.RequestID, recoverer, secure, middleware.Compress(5, "application/json", "application/problem+json"))
-	r.NotFound(func(w http.ResponseWriter, _ *http.Request) { api.WriteProblem(w, http.StatusNotFound, "problem.notFound") })
+	r.NotFound(func(w http.ResponseWriter, _ *http.Request) {
+		api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
+	})
 	r.MethodNotAllowed(func(w http.ResponseWriter, _ *http.Request) {
 		api.WriteProblem(w, http.StatusMethodNotAllowed, "problem.method")
 	})

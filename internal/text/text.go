@@ -11,7 +11,6 @@ import (
 	"strconv"
 	"strings"
 
-	"coldember/core/fact"
 	"coldember/core/quantity"
 )
 
@@ -107,15 +106,6 @@ func Count(code string, n int, with map[string]string) string {
 		all[k] = v
 	}
 	return Say(key, all)
-}
-
-// Warning is a warning in words and the smith's units, its zone named first.
-func Warning(w fact.Warning, s quantity.System) string {
-	words := Say(w.Code, Figures(w.Figures, s))
-	if w.Where.Zone != "" {
-		return Say("zone."+w.Where.Zone, nil) + ": " + words
-	}
-	return words
 }
 
 // heatColours is the scale of heat in dim light, °C; each holds from its value

@@ -32,8 +32,10 @@ func pieceOf(tx store.Tx, row store.Piece) (Piece, error) {
 		return Piece{}, err
 	}
 	below, err := store.List[store.PieceEdit](tx, "seq desc", "piece_id = ? AND seq = ?", row.ID, row.Cursor-1)
-	return Piece{ID: row.ID, Version: row.Version, Doc: doc, Summary: sum, CanUndo: len(below) > 0, CanRedo: last > row.Cursor,
-		Archived: row.ArchivedAt != nil, CreatedAt: row.CreatedAt, UpdatedAt: row.UpdatedAt}, err
+	return Piece{
+		ID: row.ID, Version: row.Version, Doc: doc, Summary: sum, CanUndo: len(below) > 0, CanRedo: last > row.Cursor,
+		Archived: row.ArchivedAt != nil, CreatedAt: row.CreatedAt, UpdatedAt: row.UpdatedAt,
+	}, err
 }
 
 // Pieces lists the pieces of work, newest first.

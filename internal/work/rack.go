@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"coldember/core/fact"
+	"coldember/core/plan"
 	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/store"
@@ -161,7 +162,11 @@ func patternOf(tx store.Tx, row store.Pattern) (Pattern, error) {
 		return Pattern{}, err
 	}
 	doc, err := decode[PatternDoc](rev.Doc)
-	return Pattern{ID: row.ID, Version: row.Version, Revision: row.Head, PatternDoc: doc}, err
+	if err != nil {
+		return Pattern{}, err
+	}
+	sketch, err := plan.Sketch(doc.Design)
+	return Pattern{ID: row.ID, Version: row.Version, Revision: row.Head, PatternDoc: doc, Sketch: sketch}, err
 }
 
 // Pattern reads one pattern at its newest revision.

@@ -33,8 +33,10 @@ type Hand struct {
 
 // DefaultSettings are those of a new database.
 func DefaultSettings() Settings {
-	return Settings{Units: quantity.Metric, Theme: "night", Paper: "a4",
-		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire()}
+	return Settings{
+		Units: quantity.Metric, Theme: "night", Paper: "a4",
+		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire(),
+	}
 }
 
 // StockDoc is what is known about a piece on the rack.
@@ -73,6 +75,7 @@ type Pattern struct {
 	Version  int    `json:"version"`
 	Revision int    `json:"revision"`
 	PatternDoc
+	Sketch []plan.Station `json:"sketch" doc:"the finished blade, to be drawn"`
 }
 
 // Doc is the document of a piece of work: its own blade and everything the
@@ -107,6 +110,8 @@ type Summary struct {
 	MassG       float64 `json:"massG"`
 	SteelID     string  `json:"steelId"`
 	Shape       string  `json:"shape"`
+
+	Sketch []plan.Station `json:"sketch" doc:"the finished blade, to be drawn"`
 }
 
 // Piece is a stored piece of work.

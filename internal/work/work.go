@@ -112,8 +112,10 @@ func invalid(err error) error {
 }
 
 func summarise(d Doc, p *plan.Plan) Summary {
-	s := Summary{CutLengthMm: p.Bar.CutLengthMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
-		MassG: p.Finished.MassG, SteelID: d.Request.SteelID, Shape: string(d.Request.Design.Shape)}
+	s := Summary{
+		CutLengthMm: p.Bar.CutLengthMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
+		MassG: p.Finished.MassG, SteelID: d.Request.SteelID, Shape: string(d.Request.Design.Shape), Sketch: p.Drawing.Finished,
+	}
 	for _, w := range p.Warnings {
 		if w.Severity == fact.Stop {
 			s.Stops++

@@ -1,0 +1,79 @@
+# Every target does its own set-up; see the README for the two that matter.
+SHELL := /bin/bash
+.DEFAULT_GOAL := help
+VERSION := $(shell git describe --always --dirty 2>/dev/null || echo dev)
+GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_modules/*' 2>/dev/null) go.mod go.sum $(wildcard core/*/*.json) $(wildcard internal/*/*.json) $(wildcard internal/store/migrations/*) $(wildcard internal/export/fonts/*)
+WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
+export CGO_ENABLED ?= 0
+
+.PHONY: help demo test dev build lint screenshots bench client go-tools web-ready browser fuzz unit race e2e clean
+
+help: ## this list
+	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
+
+demo: build ## set up and start with demo data
+	@bin/coldember demo
+
+build: bin/coldember ## the one binary, front end embedded
+
+bin/coldember: web/dist/index.html $(GO_FILES)
+	@tools/need go
+	go build -trimpath -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/coldember
+
+web/node_modules/.ready: web/package.json web/package-lock.json
+	@tools/need node
+	cd web && npm ci --no-audit --no-fund --loglevel=error --prefer-offline
+	@touch $@
+
+web/dist/index.html: web/node_modules/.ready $(WEB_FILES)
+	cd web && npx vite build --logLevel warn
+
+dev: build ## the pages with live reload, over a demo server
+	@tools/dev
+
+client: ## the API document and the client made from it
+	go run ./cmd/coldember openapi > docs/openapi.json
+	$(MAKE) web/node_modules/.ready
+	cd web && npm run -s client
+
+lint: web/node_modules/.ready ## vet, linters, formatting, types
+	@tools/need go
+	go vet ./...
+	@out=$$(go run -modfile=tools/go.mod mvdan.cc/gofumpt -l cmd core internal e2e web/*.go); if [ -n "$$out" ]; then echo "gofumpt would change:"; echo "$$out"; exit 1; fi
+	go run -modfile=tools/go.mod github.com/golangci/golangci-lint/v2/cmd/golangci-lint run ./...
+	cd web && npm run -s lint && npm run -s types
+
+unit: web/dist/index.html ## Go and front-end tests without the browser
+	go test $$(go list ./... | grep -v /e2e)
+	cd web && npm run -s test
+
+race: ## the core and the server under the race detector
+	CGO_ENABLED=1 go test -race ./core/plan ./core/forge ./internal/server
+
+e2e: build browser ## the real interface in a real browser
+	go test -count=1 ./e2e/...
+
+browser:
+	@tools/need browser
+
+test: ## set up and run every test
+	@tools/need go node browser cc
+	$(MAKE) build
+	@tools/fresh
+	$(MAKE) lint
+	$(MAKE) unit
+	$(MAKE) race
+	$(MAKE) e2e
+
+screenshots: build browser ## one picture of each main view, from demo data
+	go run ./e2e/shots -out docs/screenshots
+
+bench: web/dist/index.html ## the figures, on this machine
+	go test -run xxx -bench . -benchmem ./core/... ./internal/...
+
+fuzz: ## explore the parsers for a minute
+	go test -fuzz FuzzParse -fuzztime 60s ./core/quantity
+
+clean: ## forget everything that was built
+	rm -rf bin web/dist/* web/node_modules
+	@cp web/public/.gitkeep web/dist/.gitkeep

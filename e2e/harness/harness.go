@@ -1,0 +1,171 @@
+// Package harness runs the whole application and a real browser for tests and
+// for the screenshot maker.
+package harness
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"slices"
+	"strings"
+	"sync"
+	"time"
+
+	"coldember/internal/server"
+	"coldember/internal/store"
+	"coldember/internal/work"
+	"coldember/web"
+
+	"github.com/chromedp/chromedp"
+)
+
+// chromium of Debian, without its wrapper.
+const chromium = "/usr/lib/chromium/chromium"
+
+// App is the application serving one database on a port of its own.
+type App struct {
+	URL   string
+	Work  *work.Work
+	store *store.Store
+	stop  context.CancelFunc
+	done  chan error
+}
+
+// Serve opens data, prepares it and serves.
+func Serve(data string, prepare func(context.Context, *store.Store) error) (*App, error) {
+	ctx, stop := context.WithCancel(context.Background())
+	st, err := store.Open(ctx, data)
+	if err != nil {
+		stop()
+		return nil, err
+	}
+	a := &App{store: st, Work: work.New(st, time.Now), stop: stop, done: make(chan error, 1)}
+	if err := prepare(ctx, st); err != nil {
+		return nil, errors.Join(err, a.Close())
+	}
+	ready := make(chan net.Addr, 1)
+	go func() {
+		a.done <- server.Run(ctx, "127.0.0.1:0", server.Handler(a.Work, web.Dist()), func(addr net.Addr) { ready <- addr })
+	}()
+	select {
+	case addr := <-ready:
+		a.URL = "http://" + addr.String()
+		return a, nil
+	case err := <-a.done:
+		a.done <- err
+		return nil, errors.Join(err, a.Close())
+	}
+}
+
+// Close stops serving and closes the database.
+func (a *App) Close() error {
+	a.stop()
+	var err error
+	if a.URL != "" {
+		err = <-a.done
+	}
+	return errors.Join(err, a.store.Close())
+}
+
+// Browser is one headless browser; each Page is a tab with its own cookies and
+// storage.
+type Browser struct {
+	ctx    context.Context
+	cancel func()
+}
+
+// NewBrowser starts it.
+func NewBrowser() (*Browser, error) {
+	dir, err := os.MkdirTemp("", "coldember-browser")
+	if err != nil {
+		return nil, err
+	}
+	opts := append(append([]chromedp.ExecAllocatorOption{}, chromedp.DefaultExecAllocatorOptions[:]...),
+		chromedp.ExecPath(chromium), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.UserDataDir(dir), chromedp.WindowSize(1280, 800),
+		chromedp.Flag("headless", "new"), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("force-device-scale-factor", "1"), chromedp.Flag("font-render-hinting", "none"))
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, cancel := chromedp.NewContext(alloc)
+	b := &Browser{ctx: ctx, cancel: func() { cancel(); stop(); _ = os.RemoveAll(dir) }}
+	if err := chromedp.Do(ctx); err != nil {
+		b.cancel()
+		return nil, fmt.Errorf("harness: browser: %w", err)
+	}
+	return b, nil
+}
+
+// Close ends the browser.
+func (b *Browser) Close() { b.cancel() }
+
+// Page is a tab that remembers what went wrong in it.
+type Page struct {
+	Ctx    context.Context
+	Close  context.CancelFunc
+	mu     sync.Mutex
+	faults []string
+}
+
+// NewPage opens a tab of the size.
+func (b *Browser) NewPage(width, height int64) (*Page, error) {
+	p := &Page{}
+	ctx, cancel := chromedp.NewContext(b.ctx, chromedp.WithNewBrowserContext())
+	ctx, timeout := context.WithTimeout(ctx, 2*time.Minute)
+	p.Ctx, p.Close = ctx, func() { timeout(); cancel() }
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
+		p.Close()
+		return nil, err
+	}
+	messages := chromedp.Console(ctx)
+	go func() {
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			p.hear(m)
+		}
+	}()
+	return p, nil
+}
+
+// refused are answers of the server to what cannot be; the browser logs them
+// as failed loads, though the page shows them as intended.
+var refused = []string{"status of 422", "status of 409"}
+
+func (p *Page) hear(m chromedp.ConsoleMessage) {
+	if m.Type != chromedp.ConsoleError && !m.IsException() {
+		return
+	}
+	if m.Source == "network" && slices.ContainsFunc(refused, func(s string) bool { return strings.Contains(m.Text, s) }) {
+		return
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.faults = append(p.faults, m.String())
+}
+
+// Faults are the console errors and exceptions so far.
+func (p *Page) Faults() []string {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return append([]string(nil), p.faults...)
+}
+
+// Do runs steps.
+func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error { return chromedp.Do(p.Ctx, steps...) }
+
+// Shot is a picture of the window once fonts are there.
+func (p *Page) Shot() ([]byte, error) {
+	if _, err := chromedp.Run(p.Ctx, chromedp.Evaluate[bool](`document.fonts.ready.then(() => true)`, chromedp.EvalAwaitPromise)); err != nil {
+		return nil, err
+	}
+	time.Sleep(250 * time.Millisecond)
+	return chromedp.Run(p.Ctx, chromedp.CaptureScreenshot())
+}
+
+// Get fetches a path of the application.
+func (a *App) Get(path string) (*http.Response, error) {
+	return http.Get(a.URL + path)
+}

@@ -1,0 +1,29 @@
+package main
+
+import (
+	"coldember/internal/demo"
+
+	"github.com/chromedp/chromedp"
+)
+
+func views(ids map[string]string) []view {
+	piece := func(name, stage string) string { return "/pieces/" + ids[name] + "/" + stage }
+	wait := func(css string) chromedp.Action[chromedp.Void] { return chromedp.WaitVisible(chromedp.CSS(css)) }
+	click := func(css string) chromedp.Action[chromedp.Void] { return chromedp.Click(chromedp.CSS(css)) }
+	bench := wait("[data-figure=cut]")
+	all := func(s ...chromedp.Action[chromedp.Void]) []chromedp.Action[chromedp.Void] { return s }
+	return []view{
+		{name: "pieces", path: "/", steps: all(wait("main li"))},
+		{name: "new-piece", path: "/?new", steps: all(wait("[role=dialog] [role=radiogroup] label"))},
+		{name: "bench-blade", path: piece(demo.Rigging, "blade"), steps: all(bench)},
+		{name: "bench-day", path: piece(demo.Slicer, "cut"), day: true, steps: all(bench)},
+		{name: "too-narrow", path: piece(demo.SlicerNarrow, "stock"), steps: all(bench)},
+		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
+		{name: "heats", path: piece(demo.Rigging, "heats"), steps: all(bench)},
+		{name: "rack", path: "/rack", steps: all(wait("main li"))},
+		{name: "shop", path: "/shop", day: true, steps: all(wait("main fieldset"))},
+		{name: "keys", path: "/", steps: all(wait("main li"), chromedp.KeyEvent("?"), wait("[role=dialog]"))},
+		{name: "tablet", path: piece(demo.Rigging, "cut"), width: 1024, height: 768, steps: all(bench)},
+		{name: "phone", path: piece(demo.Rigging, "cut"), width: 390, height: 844, steps: all(bench)},
+	}
+}

@@ -1,0 +1,53 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Piece = Schemas["Piece"];
+export type Doc = Schemas["Doc"];
+export type Plan = Schemas["Plan"];
+export type Edit = Schemas["Edit"];
+export type Station = Schemas["Station"];
+export type Span = Schemas["Span"];
+export type HeatStep = Schemas["HeatStep"];
+export type Step = Schemas["Step"];
+export type Warning = Schemas["Warning"];
+export type Feasibility = Schemas["Feasibility"];
+export type Stock = Schemas["Stock"];
+export type StockPiece = Schemas["StockPiece"];
+export type Pattern = Schemas["Pattern"];
+export type Settings = Schemas["Settings"];
+export type Grade = Schemas["Grade"];
+export type FieldMessage = Schemas["FieldMessage"];
+export type Problem = Schemas["Problem"];
+export type PieceAnswer = Schemas["PieceAnswer"];
+export type Start = Schemas["Start"];
+
+export const api = createClient<paths>({ baseUrl: "/", fetch: (...a) => globalThis.fetch(...a) });
+
+/** A refusal of the server, with the fields that are wrong. */
+export class Refused extends Error {
+  readonly problem: Problem;
+  constructor(problem: Problem) {
+    super(problem.detail);
+    this.problem = problem;
+  }
+}
+
+/** Unwraps an answer; throws Refused with what the server said. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await call;
+  if (error !== undefined || data === undefined) {
+    const p = error as Problem | undefined;
+    throw new Refused(
+      p?.code
+        ? p
+        : {
+            title: response.statusText,
+            status: response.status,
+            code: "problem.internal",
+            detail: response.statusText,
+          },
+    );
+  }
+  return data;
+}

@@ -1,0 +1,103 @@
+import { useEffect, useRef, useState } from "react";
+import type { Plan } from "../api/client";
+import { say } from "../text/say";
+import type { System } from "../units/print";
+import { Bar } from "./Bar";
+import { DimFields, DimLines, dimsOf } from "./Dims";
+import { Handles } from "./Handles";
+import { layOut, runs } from "./layout";
+import { Ribbons, Sweep, Ways } from "./Marks";
+import { Patterns } from "./patterns";
+import { Readings } from "./Readings";
+import { Shape } from "./Shape";
+
+interface Props {
+  plan: Plan;
+  units: System;
+  barName: string;
+  flatBar: boolean;
+  zoom: number;
+  flip: boolean;
+  /** Number of the heat being looked at; undefined for the whole plan. */
+  heat?: number;
+  selected?: string;
+  onSelect: (zone: string | undefined) => void;
+}
+
+/** The bench: bar, forged shape and finished blade on one millimetre scale. */
+export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 880, height: 560 });
+  const [heldScale, setHeld] = useState<number>();
+  useEffect(() => {
+    const el = box.current;
+    if (!el) return;
+    const seen = new ResizeObserver(() => setSize({ width: el.clientWidth, height: el.clientHeight }));
+    seen.observe(el);
+    return () => seen.disconnect();
+  }, []);
+  const step = plan.heats.find((h) => h.number === heat);
+  const middle = step ? step.shape : plan.drawing.forged;
+  const l = layOut(plan, middle, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale });
+  const dims = dimsOf(plan, l, flatBar);
+  const pick = (zone: string) => onSelect(zone === selected ? undefined : zone);
+  const spans = step ? runs(middle) : plan.drawing.forgedZones;
+  const title = step ? say("bench.afterHeat", { n: step.number, of: plan.heats.length }) : say("bench.forged");
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
+    <section ref={box} className="relative min-h-0 flex-1 overflow-auto" aria-label={say("bench.name")} tabIndex={0}>
+      <div className="relative" style={{ width: l.widthPx, height: l.heightPx }}>
+        <svg
+          width={l.widthPx}
+          height={l.heightPx}
+          role="img"
+          aria-label={say("bench.describe", { bar: barName })}
+          className="select-none"
+        >
+          <Patterns />
+          <Ribbons plan={plan} layout={l} middle={spans} selected={selected} />
+          <Bar
+            plan={plan}
+            layout={l}
+            units={units}
+            title={`${say("bench.bar")} · ${barName}`}
+            selected={selected}
+            onSelect={pick}
+          />
+          <Shape
+            id="middle"
+            stations={middle}
+            row={l.forged}
+            layout={l}
+            title={title}
+            selected={selected}
+            onSelect={pick}
+            hot={!!step}
+          />
+          {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
+          {!step && <Sweep plan={plan} layout={l} />}
+          <Shape
+            id="finished"
+            stations={plan.drawing.finished}
+            row={l.finished}
+            layout={l}
+            title={say("bench.finished")}
+            selected={selected}
+            onSelect={pick}
+          />
+          <DimLines dims={dims} />
+        </svg>
+        <svg
+          width={l.widthPx}
+          height={l.heightPx}
+          className="pointer-events-none absolute inset-0 [&_.handle]:pointer-events-auto"
+          aria-label={say("bench.handles")}
+          role="group"
+        >
+          <Handles plan={plan} layout={l} units={units} onHold={(h) => setHeld(h ? l.scale : undefined)} />
+        </svg>
+        <DimFields dims={dims} />
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,97 @@
+import type { Plan } from "../api/client";
+import { useDraftState } from "../draft/context";
+import { say } from "../text/say";
+import { DraftField } from "../ui/DraftField";
+import { extent, type Layout } from "./layout";
+
+/** A dimension that lies on the drawing and is a field: its middle at x, y. */
+function Label({ field, x, y, width = 72 }: { field: string; x: number; y: number; width?: number }) {
+  const wrong = useDraftState().errors[field];
+  return (
+    <div
+      className="dim absolute"
+      style={{ left: x - width / 2, top: y - 14, width, zIndex: wrong ? 20 : 5 }}
+      data-dim={field}
+    >
+      <DraftField field={field} label={say(`field.name.${field}`)} hideLabel />
+    </div>
+  );
+}
+
+interface Dim {
+  field: string;
+  x: number;
+  y: number;
+  line: string;
+}
+
+/** Dimension lines and the places of their fields. */
+export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
+  const f = plan.drawing.finishedZones;
+  const zone = (z: string) => f.find((s) => s.zone === z) ?? { fromMm: 0, toMm: 0 };
+  const heel = zone("blade").toMm;
+  const e = extent(plan.drawing.finished);
+  const row = l.finished;
+  const out: Dim[] = [];
+  const beyond = l.x(1) > l.x(0) ? -1 : 1; // toward the free end beyond the point, px
+  const level = row.edgeOnY + row.edgeOnHalf + 26;
+  for (const [field, a, b] of [
+    ["design.lengthMm", 0, heel],
+    ["design.ricasso.lengthMm", zone("ricasso").fromMm, zone("ricasso").toMm],
+    ["design.tang.lengthMm", zone("tang").fromMm, zone("tang").toMm],
+  ] as const) {
+    const xa = l.x(a);
+    const xb = l.x(b);
+    // A short stretch has its field on a second line.
+    const narrow = Math.abs(xb - xa) < 78;
+    const y = level + (narrow ? 24 : 0);
+    out.push({
+      field,
+      x: (xa + xb) / 2,
+      y: y + 2,
+      line: `M${xa},${level - 8}v12M${xb},${level - 8}v12M${xa},${level - 3}H${xb}${narrow ? `M${(xa + xb) / 2},${level - 3}v14` : ""}`,
+    });
+  }
+  const xh = l.x(0) + beyond * 14;
+  const yTop = row.baseY - e.top * l.scale;
+  const yBottom = row.baseY - e.bottom * l.scale;
+  out.push({
+    field: "design.heightMm",
+    x: l.x(0) + beyond * 42,
+    y: (yTop + yBottom) / 2,
+    line: `M${xh - 5},${yTop}h10M${xh - 5},${yBottom}h10M${xh},${yTop}V${yBottom}`,
+  });
+  out.push({ field: "design.tipMm", x: l.x(0) + beyond * 42, y: row.edgeOnY, line: "" });
+  out.push({
+    field: "design.spineMm",
+    x: l.x(heel) - beyond * 62,
+    y: row.edgeOnY - 22,
+    line: `M${l.x(heel)},${row.edgeOnY - row.edgeOnHalf}L${l.x(heel) - beyond * 24},${row.edgeOnY - 20}`,
+  });
+  if (flatBar) {
+    const b = l.bar;
+    const xb = l.x(0) + beyond * 14;
+    out.push({
+      field: "bar.widthMm",
+      x: l.x(0) + beyond * 42,
+      y: (b.topY + b.bottomY) / 2,
+      line: `M${xb - 5},${b.topY}h10M${xb - 5},${b.bottomY}h10M${xb},${b.topY}V${b.bottomY}`,
+    });
+    out.push({ field: "bar.thicknessMm", x: l.x(0) + beyond * 42, y: b.edgeOnY, line: "" });
+  }
+  return out;
+}
+
+export function DimLines({ dims }: { dims: Dim[] }) {
+  return <path d={dims.map((d) => d.line).join("")} fill="none" stroke="var(--quiet)" strokeWidth="1" />;
+}
+
+export function DimFields({ dims }: { dims: Dim[] }) {
+  return (
+    <>
+      {dims.map((d) => (
+        <Label key={d.field} field={d.field} x={d.x} y={d.y} />
+      ))}
+    </>
+  );
+}

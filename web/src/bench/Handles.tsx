@@ -1,0 +1,141 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { Plan } from "../api/client";
+import { useDraft, useDraftState, valueAt } from "../draft/context";
+import { say } from "../text/say";
+import { print, type System } from "../units/print";
+import { extent, type Layout } from "./layout";
+
+interface Handle {
+  field: string;
+  x: number;
+  y: number;
+  /** Change of the figure, mm, for a px along the drag. */
+  perPx: { x: number; y: number };
+  cursor: string;
+}
+
+function handlesOf(plan: Plan, l: Layout): Handle[] {
+  const f = plan.drawing.finishedZones;
+  const at = (z: string) => f.find((s) => s.zone === z)?.toMm ?? 0;
+  const heel = at("blade");
+  const row = l.finished;
+  const e = extent(plan.drawing.finished);
+  const lowest = plan.drawing.finished.reduce((a, s) => (s.e < a.e ? s : a));
+  const dir = (l.x(1) - l.x(0)) ** -1;
+  const heelStation = plan.drawing.finished.filter((s) => s.x <= heel).at(-1);
+  const mid = heelStation ? row.baseY - ((heelStation.s + heelStation.e) / 2) * l.scale : row.baseY;
+  return [
+    { field: "design.lengthMm", x: l.x(heel), y: mid, perPx: { x: dir, y: 0 }, cursor: "ew-resize" },
+    {
+      field: "design.heightMm",
+      x: l.x((lowest.x + heel) / 2),
+      y: row.baseY - e.bottom * l.scale,
+      perPx: { x: 0, y: 1 / l.scale },
+      cursor: "ns-resize",
+    },
+    {
+      field: "design.tang.lengthMm",
+      x: l.x(at("tang")),
+      y: tangY(plan, l),
+      perPx: { x: dir, y: 0 },
+      cursor: "ew-resize",
+    },
+    {
+      field: "design.spineMm",
+      x: l.x(heel * 0.97),
+      y: row.edgeOnY - row.edgeOnHalf,
+      perPx: { x: 0, y: -2 / l.scale },
+      cursor: "ns-resize",
+    },
+    {
+      field: "design.tipMm",
+      x: l.x(heel * 0.02),
+      y: row.edgeOnY - ((plan.drawing.finished[0]?.t ?? 2) / 2) * l.scale,
+      perPx: { x: 0, y: -2 / l.scale },
+      cursor: "ns-resize",
+    },
+  ];
+}
+
+function tangY(plan: Plan, l: Layout): number {
+  const s = plan.drawing.finished.at(-1);
+  return s ? l.finished.baseY - ((s.s + s.e) / 2) * l.scale : l.finished.baseY;
+}
+
+interface Props {
+  plan: Plan;
+  layout: Layout;
+  units: System;
+  /** Holds the scale still while dragging. */
+  onHold: (held: boolean) => void;
+}
+
+/** Handles on the finished blade: dragged with a pointer, or moved with the arrow keys. */
+export function Handles({ plan, layout, units, onHold }: Props) {
+  const draft = useDraft();
+  const { doc } = useDraftState();
+  const drag = useRef<{ h: Handle; x: number; y: number; from: number } | null>(null);
+  const snap = (mm: number) => {
+    const step = units === "in" ? 25.4 / 32 : 0.5;
+    return Math.max(step, Math.round(mm / step) * step);
+  };
+  const put = (field: string, mm: number) => draft.type(field, `${Number(mm.toFixed(5))}mm`);
+  const down = (h: Handle) => (e: PointerEvent) => {
+    const from = valueAt(doc.request, h.field);
+    if (typeof from !== "number") return;
+    e.currentTarget.setPointerCapture(e.pointerId);
+    drag.current = { h, x: e.clientX, y: e.clientY, from };
+    onHold(true);
+  };
+  const move = (e: PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const by = (e.clientX - d.x) * d.h.perPx.x + (e.clientY - d.y) * d.h.perPx.y;
+    const fine = d.h.field.endsWith("spineMm") || d.h.field.endsWith("tipMm");
+    put(d.h.field, fine ? Math.max(0.1, Math.round((d.from + by) * 10) / 10) : snap(d.from + by));
+  };
+  const up = () => {
+    if (!drag.current) return;
+    drag.current = null;
+    onHold(false);
+    void draft.flush();
+  };
+  const key = (h: Handle) => (e: KeyboardEvent) => {
+    const dir = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
+    const now = valueAt(doc.request, h.field);
+    if (!dir || typeof now !== "number") return;
+    e.preventDefault();
+    e.stopPropagation();
+    const fine = h.field.endsWith("spineMm") || h.field.endsWith("tipMm");
+    const step = (units === "in" ? 25.4 / 16 : 1) * (fine ? 0.1 : 1) * (e.shiftKey ? 10 : 1);
+    put(h.field, Math.max(step, now + dir * step));
+  };
+  return (
+    <g>
+      {handlesOf(plan, layout).map((h) => {
+        const now = Number(valueAt(doc.request, h.field) ?? 0);
+        return (
+          <circle
+            key={h.field}
+            data-handle={h.field}
+            cx={h.x}
+            cy={h.y}
+            r="6.500"
+            className="handle"
+            style={{ cursor: h.cursor, touchAction: "none" }}
+            tabIndex={0}
+            role="slider"
+            aria-label={say(`field.name.${h.field}`)}
+            aria-valuenow={Math.round(now * 10) / 10}
+            aria-valuetext={print.length(now, units)}
+            onPointerDown={down(h)}
+            onPointerMove={move}
+            onPointerUp={up}
+            onPointerCancel={up}
+            onKeyDown={key(h)}
+          />
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,159 @@
+import type { Plan } from "../api/client";
+import { say } from "../text/say";
+import { type Layout, type Row, ribbonPath } from "./layout";
+
+/** Where each stretch of bar ends up. */
+export function Ribbons({
+  plan,
+  layout,
+  middle,
+  selected,
+}: {
+  plan: Plan;
+  layout: Layout;
+  middle: { zone: string; fromMm: number; toMm: number }[];
+  selected?: string;
+}) {
+  const edge = (r: Row) => r.edgeOnY + r.edgeOnHalf + 3;
+  return (
+    <g>
+      {plan.bar.marks.map((m) => {
+        const to = middle.find((s) => s.zone === m.zone);
+        if (!to) return null;
+        const d = ribbonPath(
+          layout.barX(m.fromMm),
+          layout.barX(m.toMm),
+          edge(layout.bar),
+          layout.x(to.fromMm),
+          layout.x(to.toMm),
+          layout.forged.topY - 1,
+        );
+        return <Ribbon key={m.zone} zone={m.zone} d={d} lit={selected === m.zone} />;
+      })}
+      {middle.map((m) => {
+        const to = plan.drawing.finishedZones.find((s) => s.zone === m.zone);
+        if (!to) return null;
+        const d = ribbonPath(
+          layout.x(m.fromMm),
+          layout.x(m.toMm),
+          edge(layout.forged),
+          layout.x(to.fromMm),
+          layout.x(to.toMm),
+          layout.finished.topY - 1,
+        );
+        return <Ribbon key={m.zone} zone={m.zone} d={d} lit={selected === m.zone} />;
+      })}
+    </g>
+  );
+}
+
+const Ribbon = ({ zone, d, lit }: { zone: string; d: string; lit: boolean }) => (
+  <path d={d} fill={`var(--zone-${zone})`} opacity={lit ? 0.6 : 0.2} stroke={lit ? "var(--act)" : "none"} />
+);
+
+/** Which way to move the steel, along the forged shape; where the bar will not do, a hatch. */
+export function Ways({ plan, layout }: { plan: Plan; layout: Layout }) {
+  const row = layout.forged;
+  const y = row.edgeOnY + row.edgeOnHalf + 9;
+  const groups: { way: string; from: number; to: number }[] = [];
+  const f = plan.feasibility;
+  const half = ((f[1]?.xMm ?? 1) - (f[0]?.xMm ?? 0)) / 2;
+  for (const s of f) {
+    const last = groups[groups.length - 1];
+    if (last && last.way === s.way) last.to = s.xMm + half;
+    else groups.push({ way: s.way, from: s.xMm - half, to: s.xMm + half });
+  }
+  return (
+    <g>
+      {groups.map((g) => {
+        const a = Math.min(layout.x(g.from), layout.x(g.to)) + 1.5;
+        const b = Math.max(layout.x(g.from), layout.x(g.to)) - 1.5;
+        const bad = g.way === "tooNarrow" || g.way === "upset";
+        const words = say(`way.${g.way}`);
+        return (
+          <g key={g.from} data-way={g.way}>
+            <path
+              d={wayMark(g.way, a, b, y)}
+              stroke={bad ? "var(--ember)" : "var(--quiet)"}
+              strokeWidth={bad ? 2 : 1.2}
+              fill="none"
+            />
+            {b - a > words.length * 5.6 + 6 && (
+              <text
+                x={(a + b) / 2}
+                y={y + 16}
+                textAnchor="middle"
+                fontSize="13"
+                className="narrow"
+                fill={bad ? "var(--ember)" : "var(--quiet)"}
+              >
+                {words}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {groups
+        .filter((g) => g.way === "tooNarrow" || g.way === "upset")
+        .map((g) => (
+          <rect
+            key={g.from}
+            x={Math.min(layout.x(g.from), layout.x(g.to))}
+            width={Math.abs(layout.x(g.to) - layout.x(g.from))}
+            y={row.topY - 3}
+            height={row.bottomY - row.topY + 6}
+            fill="url(#h-wrong)"
+            opacity="0.75"
+            pointerEvents="none"
+            data-testid="hatch-wrong"
+          />
+        ))}
+    </g>
+  );
+}
+
+/** A mark of its own for each way: arrows along to lengthen, strokes out to spread, strokes in to narrow. */
+function wayMark(way: string, a: number, b: number, y: number): string {
+  const line = `M${a},${y}H${b}`;
+  const each = (step: number, d: (x: number) => string) => {
+    let out = "";
+    for (let x = a + step / 2; x < b; x += step) out += d(x);
+    return out;
+  };
+  switch (way) {
+    case "lengthen":
+      return `${line}M${a + 5},${y - 3}L${a},${y}L${a + 5},${y + 3}M${b - 5},${y - 3}L${b},${y}L${b - 5},${y + 3}`;
+    case "spread":
+      return line + each(9, (x) => `M${x},${y - 4}V${y + 4}`);
+    case "narrow":
+      return line + each(11, (x) => `M${x - 2.5},${y - 5}L${x},${y - 1}L${x + 2.5},${y - 5}`);
+    case "either":
+      return each(7, (x) => `M${x - 1.5},${y}h3`);
+    default:
+      return line + each(7, (x) => `M${x - 2},${y - 3}l4,6M${x - 2},${y + 3}l4,-6`);
+  }
+}
+
+/** The sweep that bevelling would give, dotted above the spine. */
+export function Sweep({ plan, layout }: { plan: Plan; layout: Layout }) {
+  const rise = plan.bend.riseMm;
+  if (rise < 0.5) return null;
+  const blade = plan.drawing.forgedZones.find((z) => z.zone === "blade");
+  const l = blade?.toMm ?? 0;
+  const spine = plan.drawing.forged.filter((s) => s.x <= l);
+  const pts = spine.map(
+    (s) =>
+      `${layout.x(s.x).toFixed(1)},${(layout.forged.baseY - (s.s + rise * (1 - s.x / l) ** 2) * layout.scale).toFixed(1)}`,
+  );
+  return (
+    <path
+      d={`M${pts.join("L")}`}
+      fill="none"
+      stroke="var(--chalk)"
+      strokeWidth="1.5"
+      strokeDasharray="1.5 5"
+      strokeLinecap="round"
+      data-testid="sweep"
+    />
+  );
+}

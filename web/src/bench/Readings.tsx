@@ -1,0 +1,38 @@
+import type { HeatStep } from "../api/client";
+import { print, type System } from "../units/print";
+import type { Layout } from "./layout";
+
+/** What the calipers should say after a heat, and the stretch that was hot. */
+export function Readings({ step, layout, units }: { step: HeatStep; layout: Layout; units: System }) {
+  const row = layout.forged;
+  const a = layout.x(step.hotFromMm);
+  const b = layout.x(step.hotToMm);
+  const y = row.edgeOnY + row.edgeOnHalf + 8;
+  return (
+    <g>
+      <path
+        d={`M${a},${y - 5}v8M${b},${y - 5}v8M${a},${y}H${b}`}
+        stroke="var(--ember)"
+        strokeWidth="2"
+        fill="none"
+        data-testid="hot-stretch"
+      />
+      {step.readings.map((r, i) => {
+        const x = layout.x(r.atMm);
+        return (
+          <g key={r.atMm} className="narrow" fill="var(--chalk)" fontSize="14.500">
+            <path
+              d={`M${x},${row.topY - 2}V${row.bottomY + 2}`}
+              stroke="var(--chalk)"
+              strokeDasharray="3 3"
+              opacity="0.6"
+            />
+            <text x={x} y={y + 16 + (i % 2) * 14} textAnchor="middle">
+              {print.length(r.heightMm, units)} × {print.thickness(r.thicknessMm, units)}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}

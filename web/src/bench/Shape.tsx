@@ -1,0 +1,125 @@
+import type { Station } from "../api/client";
+import { say } from "../text/say";
+import { glow } from "./glow";
+import { edgeOnPath, flatPath, type Layout, type Row, runs } from "./layout";
+
+interface Props {
+  id: string;
+  stations: Station[];
+  row: Row;
+  layout: Layout;
+  title: string;
+  selected?: string;
+  onSelect: (zone: string) => void;
+  /** Drawn in its heat colours instead of its zones'. */
+  hot?: boolean;
+}
+
+/** A piece in its flat view, with the spine view below it. */
+export function Shape({ id, stations, row, layout, title, selected, onSelect, hot }: Props) {
+  const parts = runs(stations);
+  const first = stations[0];
+  const last = stations[stations.length - 1];
+  const gradient = `glow-${id}`;
+  const x0 = layout.x(first?.x ?? 0);
+  const x1 = layout.x(last?.x ?? 1);
+  return (
+    <g>
+      <text
+        x={Math.min(x0, x1)}
+        y={row.titleY}
+        className="small-caps"
+        fill="var(--quiet)"
+        fontSize="14"
+        stroke="var(--plate)"
+        strokeWidth="4"
+        paintOrder="stroke"
+      >
+        {title}
+      </text>
+      {hot && (
+        <linearGradient id={gradient} gradientUnits="userSpaceOnUse" x1={x0} x2={x1} y1="0" y2="0">
+          {stations.map((s) => (
+            <stop
+              key={s.x}
+              offset={(s.x - (first?.x ?? 0)) / Math.max(1e-6, (last?.x ?? 1) - (first?.x ?? 0))}
+              stopColor={glow(s.c ?? 20)}
+            />
+          ))}
+        </linearGradient>
+      )}
+      {parts.map((r) => {
+        const lit = selected === r.zone;
+        const flat = flatPath(r.stations, row, layout);
+        const edgeOn = edgeOnPath(r.stations, row, layout);
+        const mid = (layout.x(r.fromMm) + layout.x(r.toMm)) / 2;
+        const wide = Math.abs(layout.x(r.toMm) - layout.x(r.fromMm));
+        const m = r.stations[Math.floor(r.stations.length / 2)];
+        const y = m ? row.baseY - ((m.s + m.e) / 2) * layout.scale : row.baseY;
+        return (
+          // biome-ignore lint/a11y/noStaticElementInteractions: zones are also chosen from the marks by keyboard
+          <g
+            key={`${r.zone}${r.fromMm}`}
+            onClick={() => onSelect(r.zone)}
+            className="cursor-pointer"
+            data-zone={r.zone}
+          >
+            {[flat, edgeOn].map((d) => (
+              <g key={d.slice(0, 24) + d.length}>
+                <path
+                  d={d}
+                  fill={hot ? `url(#${gradient})` : `var(--zone-${r.zone})`}
+                  fillOpacity={hot ? 1 : "var(--zone-fill)"}
+                />
+                {!hot && <path d={d} fill={`url(#h-${r.zone})`} />}
+                <path
+                  d={d}
+                  fill="none"
+                  stroke={lit ? "var(--act)" : "var(--chalk)"}
+                  strokeWidth={lit ? 2.5 : 1.2}
+                  strokeLinejoin="round"
+                />
+              </g>
+            ))}
+            {wide > 16 && (
+              <text
+                x={mid}
+                y={y + 6}
+                textAnchor="middle"
+                fontSize="17"
+                className="narrow"
+                fill={hot ? "#15181a" : "var(--chalk)"}
+                stroke={hot ? "none" : "var(--plate)"}
+                strokeWidth="4"
+                paintOrder="stroke"
+              >
+                {say(`letter.${r.zone}`)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      <EdgeTicks stations={stations} row={row} layout={layout} />
+    </g>
+  );
+}
+
+/** Small ticks along the edge side, so that nobody loses which side is sharp. */
+function EdgeTicks({ stations, row, layout }: { stations: Station[]; row: Row; layout: Layout }) {
+  const blade = stations.filter((s) => s.z === "point" || s.z === "blade");
+  const ticks: string[] = [];
+  let next = 6;
+  for (let i = 1; i < blade.length; i++) {
+    const a = blade[i - 1];
+    const b = blade[i];
+    if (!a || !b || b.x <= a.x) continue;
+    while (next <= b.x) {
+      const f = (next - a.x) / (b.x - a.x);
+      const y = row.baseY - (a.e + (b.e - a.e) * f) * layout.scale;
+      const x = layout.x(next);
+      ticks.push(`M${x.toFixed(1)},${(y + 2).toFixed(1)}v4`);
+      next += Math.max(4, 14 / layout.scale);
+    }
+  }
+  return <path d={ticks.join("")} stroke="var(--chalk)" strokeWidth="1" opacity="0.75" />;
+}

@@ -1,0 +1,181 @@
+import type { Plan, Span, Station } from "../api/client";
+
+/** How the bench is looked at. */
+export interface View {
+  widthPx: number;
+  heightPx: number;
+  zoom: number;
+  /** Point to the right instead of the left. */
+  flip: boolean;
+  /** Scale held still while something is dragged, px a mm. */
+  heldScale?: number;
+}
+
+/** One drawing of the bench: its flat view and, below it, its spine view. */
+export interface Row {
+  titleY: number;
+  /** y of the spine of the heel (flat view). */
+  baseY: number;
+  topY: number;
+  bottomY: number;
+  /** Centre line and half height of the spine view. */
+  edgeOnY: number;
+  edgeOnHalf: number;
+}
+
+export interface Layout {
+  scale: number;
+  widthPx: number;
+  heightPx: number;
+  x: (mm: number) => number;
+  barX: (mm: number) => number;
+  /** Where a long bar is broken off, mm along the bar; undefined if it is shown whole. */
+  break?: { fromMm: number; toMm: number };
+  bar: Row;
+  forged: Row;
+  finished: Row;
+}
+
+const padPx = 72;
+/** Room for chalk labels above the bar, and for a title above each drawing. */
+const headPx = 54;
+const titlePx = 24;
+const edgeGapPx = 12;
+/** Room under the forged shape for its readings. */
+const readingPx = 40;
+/** Ribbons are at least this long, and grow into what room is left. */
+const ribbonPx = 26;
+const ribbonMaxPx = 80;
+const footPx = 58;
+/** A bar longer than this many times everything else is broken off. */
+const breakOver = 1.5;
+
+export function extent(stations: Station[]): { top: number; bottom: number; thick: number; length: number } {
+  let top = 0;
+  let bottom = 0;
+  let thick = 0;
+  let length = 0;
+  for (const s of stations) {
+    top = Math.max(top, s.s);
+    bottom = Math.min(bottom, s.e);
+    thick = Math.max(thick, s.t);
+    length = Math.max(length, s.x);
+  }
+  return { top, bottom, thick, length };
+}
+
+/** Lays the three drawings out on one millimetre scale. */
+export function layOut(plan: Plan, middle: Station[], view: View): Layout {
+  const forged = extent(middle);
+  const whole = extent(plan.drawing.forged);
+  const finished = extent(plan.drawing.finished);
+  const b = plan.bar;
+  const others = Math.max(whole.length, finished.length, 1);
+  const broken = b.cutLengthMm > breakOver * others;
+  const barShown = broken ? others * 1.2 : b.cutLengthMm;
+  const longest = Math.max(barShown, others, forged.length);
+  const tall =
+    b.widthMm +
+    b.thicknessMm +
+    Math.max(forged.top - forged.bottom, whole.top - whole.bottom) +
+    Math.max(forged.thick, whole.thick) +
+    finished.top -
+    finished.bottom +
+    finished.thick;
+  const fixed = headPx + 2 * titlePx + 3 * edgeGapPx + readingPx + 2 * ribbonPx + footPx;
+  const fit = Math.min((view.widthPx - 2 * padPx) / longest, (view.heightPx - fixed) / tall);
+  const scale = view.heldScale ?? Math.max(0.2, fit) * view.zoom;
+  const widthPx = Math.max(view.widthPx, longest * scale + 2 * padPx);
+  const x = (mm: number) => (view.flip ? widthPx - padPx - mm * scale : padPx + mm * scale);
+  const gap = broken ? breakOf(b.marks, b.cutLengthMm - barShown) : undefined;
+  const barX = (mm: number) => {
+    if (!gap || mm <= gap.fromMm) return x(mm);
+    const cut = gap.toMm - gap.fromMm;
+    return mm >= gap.toMm ? x(mm - cut) : x(gap.fromMm);
+  };
+
+  const spare = view.heightPx - fixed - tall * scale;
+  const ribbon = Math.min(ribbonMaxPx, ribbonPx + Math.max(0, spare) / 2.5);
+  let y = 0;
+  const row = (head: number, top: number, bottom: number, thick: number, after: number): Row => {
+    const topY = y + head;
+    const titleY = topY - head + (head === headPx ? 16 : 15);
+    const baseY = topY + top * scale;
+    const bottomY = baseY - bottom * scale;
+    const edgeOnHalf = Math.max(1.5, (thick * scale) / 2);
+    const edgeOnY = bottomY + edgeGapPx + edgeOnHalf;
+    y = edgeOnY + edgeOnHalf + after;
+    return { titleY, topY, baseY, bottomY, edgeOnY, edgeOnHalf };
+  };
+  const bar = row(headPx, b.widthMm, 0, b.thicknessMm, ribbon);
+  const forgedRow = row(
+    titlePx,
+    Math.max(forged.top, whole.top),
+    Math.min(forged.bottom, whole.bottom),
+    Math.max(forged.thick, whole.thick),
+    readingPx + ribbon,
+  );
+  const finishedRow = row(titlePx, finished.top, finished.bottom, finished.thick, footPx);
+  return {
+    scale,
+    widthPx,
+    heightPx: Math.max(view.heightPx, y),
+    x,
+    barX,
+    break: gap,
+    bar,
+    forged: forgedRow,
+    finished: finishedRow,
+  };
+}
+
+/** Takes the hidden length out of the middle of the longest stretch. */
+function breakOf(marks: Span[], hideMm: number): { fromMm: number; toMm: number } {
+  const longest = marks.reduce((a, m) => (m.toMm - m.fromMm > a.toMm - a.fromMm ? m : a));
+  const mid = (longest.fromMm + longest.toMm) / 2;
+  const half = Math.min(hideMm, (longest.toMm - longest.fromMm) * 0.9) / 2;
+  return { fromMm: mid - half, toMm: mid + half };
+}
+
+/** Runs of stations of one zone, from the point back. */
+export function runs(stations: Station[]): { zone: string; stations: Station[]; fromMm: number; toMm: number }[] {
+  const out: { zone: string; stations: Station[]; fromMm: number; toMm: number }[] = [];
+  for (const s of stations) {
+    const last = out[out.length - 1];
+    if (last && last.zone === s.z) {
+      last.stations.push(s);
+      last.toMm = s.x;
+      continue;
+    }
+    // The first station of a zone closes the one before where they share it (no step between).
+    const prev = last?.stations[last.stations.length - 1];
+    if (last && prev && Math.abs(prev.s - s.s) < 0.75 && Math.abs(prev.e - s.e) < 0.75) {
+      last.stations.push(s);
+      last.toMm = s.x;
+    }
+    out.push({ zone: s.z, stations: [s], fromMm: s.x, toMm: s.x });
+  }
+  return out;
+}
+
+const p = (n: number) => n.toFixed(2);
+
+/** Outline of stations in the flat view. */
+export function flatPath(stations: Station[], row: Row, l: Layout): string {
+  const up = stations.map((s) => `${p(l.x(s.x))},${p(row.baseY - s.s * l.scale)}`);
+  const down = [...stations].reverse().map((s) => `${p(l.x(s.x))},${p(row.baseY - s.e * l.scale)}`);
+  return `M${up.join("L")}L${down.join("L")}Z`;
+}
+
+/** Outline of stations seen from the spine. */
+export function edgeOnPath(stations: Station[], row: Row, l: Layout): string {
+  const up = stations.map((s) => `${p(l.x(s.x))},${p(row.edgeOnY - (s.t * l.scale) / 2)}`);
+  const down = [...stations].reverse().map((s) => `${p(l.x(s.x))},${p(row.edgeOnY + (s.t * l.scale) / 2)}`);
+  return `M${up.join("L")}L${down.join("L")}Z`;
+}
+
+/** A ribbon of matter between a stretch above and one below. */
+export function ribbonPath(x0: number, x1: number, y0: number, x2: number, x3: number, y1: number): string {
+  const m = (y0 + y1) / 2;
+  return `M${p(x0)},${p(y0)}C${p(x0)},${p(m)} ${p(x2)},${p(m)} ${p(x2)},${p(y1)}L${p(x3)},${p(y1)}C${p(x3)},${p(m)} ${p(x1)},${p(m)} ${p(x1)},${p(y0)}Z`;
+}

@@ -1,0 +1,149 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { Refused } from "../api/client";
+import { useStock, useUnits } from "../api/hooks";
+import { Bench } from "../bench/Bench";
+import { barSize } from "../rack/bar";
+import { useKeys } from "../shell/keys";
+import { NotThere } from "../shell/NotThere";
+import { Failed, Loading } from "../shell/States";
+import { BladePanel } from "../stages/blade/BladePanel";
+import { CutPanel } from "../stages/cut/CutPanel";
+import { HeatRail } from "../stages/heats/HeatRail";
+import { HeatsPanel } from "../stages/heats/HeatsPanel";
+import { Ledger } from "../stages/Ledger";
+import { StockPanel } from "../stages/stock/StockPanel";
+import { Warnings } from "../stages/Warnings";
+import { say } from "../text/say";
+import { DraftProvider, useDraft, useDraftState } from "./context";
+import { calls, Draft } from "./draft";
+import { StageRail, stages } from "./StageRail";
+import { StaleBar } from "./StaleBar";
+import { TopBar } from "./TopBar";
+
+/** The bench of one piece, with the stages of its work. */
+export function PiecePage() {
+  const { id = "" } = useParams();
+  const [draft, setDraft] = useState<Draft>();
+  const [error, setError] = useState<Error>();
+  const [tries, setTries] = useState(0);
+  const units = useUnits();
+  const client = useQueryClient();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the units follow below; tries asks again
+  useEffect(() => {
+    let gone = false;
+    setDraft(undefined);
+    setError(undefined);
+    calls.load(id).then(
+      (a) => !gone && setDraft(new Draft(a, units)),
+      (e: Error) => !gone && setError(e),
+    );
+    return () => {
+      gone = true;
+    };
+  }, [id, tries]);
+  useEffect(() => draft?.setUnits(units), [draft, units]);
+  useEffect(() => {
+    if (!draft) return;
+    const leave = () => void draft.flush();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      void draft.flush().then(() => {
+        void client.invalidateQueries({ queryKey: ["pieces"] });
+        void client.invalidateQueries({ queryKey: ["stock"] });
+      });
+    };
+  }, [draft, client]);
+  if (error instanceof Refused && error.problem.status === 404) return <NotThere />;
+  if (error) return <Failed error={error} retry={() => setTries(tries + 1)} />;
+  if (!draft) return <Loading />;
+  return (
+    <DraftProvider value={draft}>
+      <Work />
+    </DraftProvider>
+  );
+}
+
+function Work() {
+  const draft = useDraft();
+  const s = useDraftState();
+  const { stage = "blade" } = useParams();
+  const go = useNavigate();
+  const units = useUnits();
+  const stock = useStock();
+  const [zoom, setZoom] = useState(1);
+  const [flip, setFlip] = useState(() => localStorage.getItem("coldember.flip") === "1");
+  const [heat, setHeat] = useState<number>();
+  const [zone, setZone] = useState<string>();
+  const { plan, doc } = s;
+  const heats = plan.heats.length;
+  const at = heat !== undefined && heat <= heats ? heat : undefined;
+  const rackItem = stock.data?.find((i) => i.id === doc.stockId);
+  const barName = `${plan.steel.name}, ${barSize(doc.request.bar, units)}${rackItem ? `, ${rackItem.name}` : ""}`;
+  const turn = () => {
+    localStorage.setItem("coldember.flip", flip ? "0" : "1");
+    setFlip(!flip);
+  };
+  const scrub = (by: number) => setHeat((h) => Math.min(heats, Math.max(1, (h ?? (by > 0 ? 0 : heats + 1)) + by)));
+  const open = (to: string) => go(`/pieces/${s.piece.id}/${to}`, { replace: true });
+  useKeys({
+    "mod+z": () => void draft.undo(),
+    "mod+shift+z": () => void draft.redo(),
+    "mod+y": () => void draft.redo(),
+    f: turn,
+    "+": () => setZoom((z) => Math.min(6, z * 1.25)),
+    "=": () => setZoom((z) => Math.min(6, z * 1.25)),
+    "-": () => setZoom((z) => Math.max(1, z / 1.25)),
+    "0": () => setZoom(1),
+    "[": () => scrub(-1),
+    "]": () => scrub(1),
+    Escape: () => setHeat(undefined),
+    p: () => window.open(`/api/v1/pieces/${s.piece.id}/card.pdf`, "_blank"),
+    ...Object.fromEntries(stages.map((name, i) => [String(i + 1), () => open(name)])),
+  });
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <h1 className="sr-only">{doc.name}</h1>
+      <TopBar zoom={zoom} onZoom={setZoom} flip={flip} onFlip={turn} />
+      <StaleBar />
+      <div className="flex min-h-0 flex-1 flex-col overflow-y-auto lg:flex-row lg:overflow-hidden">
+        <div className="flex min-h-[400px] min-w-0 sm:min-h-[540px] flex-1 flex-col lg:min-h-0">
+          <Bench
+            plan={plan}
+            units={units}
+            barName={barName}
+            flatBar={doc.request.bar.form === "flat"}
+            zoom={zoom}
+            flip={flip}
+            heat={at}
+            selected={zone}
+            onSelect={setZone}
+          />
+          <HeatRail plan={plan} heat={at} onHeat={setHeat} />
+        </div>
+        <aside
+          className="flex shrink-0 flex-col border-line max-lg:border-t lg:w-[360px] lg:border-l"
+          aria-label={say(`stage.${stage}`)}
+        >
+          <StageRail stage={stage} onOpen={open} />
+          <div className="min-h-0 flex-1 overflow-y-auto p-3">
+            <Warnings
+              stage={stage}
+              operations={
+                stage === "heats" ? plan.heats.find((h) => h.number === at)?.parts.map((x) => x.operation) : undefined
+              }
+              onShow={setZone}
+            />
+            {stage === "blade" && <BladePanel />}
+            {stage === "stock" && <StockPanel />}
+            {stage === "cut" && <CutPanel selected={zone} onSelect={setZone} />}
+            {stage === "heats" && <HeatsPanel heat={at} onHeat={setHeat} />}
+          </div>
+          <Ledger plan={plan} units={units} />
+        </aside>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import { useUnits } from "../api/hooks";
+import { count, say } from "../text/say";
+import { print } from "../units/print";
+import { useDraftState } from "./context";
+
+export const stages = ["blade", "stock", "cut", "heats"] as const;
+
+/** The stages in working order; each shows its state in one figure. */
+export function StageRail({ stage, onOpen }: { stage: string; onOpen: (stage: string) => void }) {
+  const { plan, doc } = useDraftState();
+  const units = useUnits();
+  const figure: Record<string, string> = {
+    blade: print.length(doc.request.design.lengthMm, units),
+    stock: doc.request.steelId,
+    cut: print.length(plan.bar.cutLengthMm, units),
+    heats: count("heats", plan.totals.heats),
+  };
+  return (
+    <nav aria-label={say("stage.name")} className="no-print grid grid-cols-4 border-b border-line">
+      {stages.map((name) => (
+        <button
+          key={name}
+          type="button"
+          aria-current={name === stage ? "step" : undefined}
+          data-stage={name}
+          onClick={() => onOpen(name)}
+          className={`min-h-[52px] border-b-2 px-1 py-1.5 text-center ${name === stage ? "border-act" : "border-transparent text-quiet hover:text-chalk"}`}
+        >
+          <span className="narrow block text-lg leading-tight">{say(`stage.${name}`)}</span>
+          <span
+            className={`narrow block text-[15px] leading-tight ${name === stage ? "text-act" : ""}`}
+            data-figure={name}
+          >
+            {figure[name]}
+          </span>
+        </button>
+      ))}
+    </nav>
+  );
+}

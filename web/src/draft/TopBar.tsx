@@ -1,0 +1,214 @@
+import {
+  Archive,
+  BookmarkPlus,
+  Copy,
+  FileText,
+  FlipHorizontal2,
+  Maximize,
+  MoreHorizontal,
+  Redo2,
+  Undo2,
+  ZoomIn,
+  ZoomOut,
+} from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { useNavigate } from "react-router";
+import { toast } from "sonner";
+import { api, ask } from "../api/client";
+import { say } from "../text/say";
+import { useDraft, useDraftState } from "./context";
+
+interface Props {
+  zoom: number;
+  onZoom: (z: number) => void;
+  flip: boolean;
+  onFlip: () => void;
+}
+
+/** Name, state of saving, undo, view and the card for the fire. */
+export function TopBar({ zoom, onZoom, flip, onFlip }: Props) {
+  const draft = useDraft();
+  const { piece, save } = useDraftState();
+  return (
+    <header className="no-print flex flex-wrap items-center gap-x-1 gap-y-1 border-b border-line px-3 py-1.5">
+      <Name />
+      <span
+        role="status"
+        data-save={save}
+        className={`mr-auto px-2 text-sm ${save === "saved" ? "text-quiet" : save === "saving" || save === "waiting" ? "text-chalk" : "text-ember"}`}
+      >
+        {say(`save.${save}`)}
+      </span>
+      <Tool
+        label={say("ui.undo")}
+        off={!piece.canUndo}
+        onClick={() => void draft.undo()}
+        icon={<Undo2 size={17} aria-hidden />}
+      />
+      <Tool
+        label={say("ui.redo")}
+        off={!piece.canRedo}
+        onClick={() => void draft.redo()}
+        icon={<Redo2 size={17} aria-hidden />}
+      />
+      <span className="mx-1 h-6 w-px bg-line max-sm:hidden" />
+      <Tool label={say("view.flip")} pressed={flip} onClick={onFlip} icon={<FlipHorizontal2 size={17} aria-hidden />} />
+      <Tool
+        label={say("view.out")}
+        off={zoom <= 1}
+        onClick={() => onZoom(Math.max(1, zoom / 1.25))}
+        icon={<ZoomOut size={17} aria-hidden />}
+      />
+      <Tool
+        label={say("view.in")}
+        off={zoom >= 6}
+        onClick={() => onZoom(Math.min(6, zoom * 1.25))}
+        icon={<ZoomIn size={17} aria-hidden />}
+      />
+      <Tool
+        label={say("view.fit")}
+        off={zoom === 1}
+        onClick={() => onZoom(1)}
+        icon={<Maximize size={17} aria-hidden />}
+      />
+      <span className="mx-1 h-6 w-px bg-line max-sm:hidden" />
+      <a className="press" href={`/api/v1/pieces/${piece.id}/card.pdf`} target="_blank" rel="noreferrer">
+        <FileText size={16} aria-hidden /> <span className="max-sm:sr-only">{say("card.page")}</span>
+      </a>
+      <More />
+    </header>
+  );
+}
+
+function Tool({
+  label,
+  icon,
+  onClick,
+  off,
+  pressed,
+}: {
+  label: string;
+  icon: ReactNode;
+  onClick: () => void;
+  off?: boolean;
+  pressed?: boolean;
+}) {
+  return (
+    <button
+      type="button"
+      className="press press-plain px-2"
+      title={label}
+      aria-label={label}
+      aria-pressed={pressed}
+      disabled={off}
+      onClick={onClick}
+    >
+      {icon}
+    </button>
+  );
+}
+
+/** The name of the piece, renamed where it stands. */
+function Name() {
+  const draft = useDraft();
+  const s = useDraftState();
+  const text = s.typed.name ?? s.doc.name;
+  const wrong = s.errors.name;
+  return (
+    <span className="relative min-w-0">
+      <input
+        aria-label={say("piece.name")}
+        aria-invalid={wrong ? true : undefined}
+        data-field="name"
+        className="narrow w-[min(24rem,56vw)] truncate rounded border border-transparent bg-transparent px-1 py-0.5 text-2xl font-semibold hover:border-line focus:border-act"
+        value={text}
+        onChange={(e) => draft.type("name", e.target.value)}
+        onBlur={() => void draft.flush()}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") e.currentTarget.blur();
+          if (e.key === "Escape") draft.revert("name");
+        }}
+      />
+      {wrong && (
+        <span
+          role="alert"
+          className="absolute left-1 top-full z-10 rounded border border-ember bg-raised px-2 text-sm text-ember"
+        >
+          {wrong.message}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function More() {
+  const draft = useDraft();
+  const { piece, doc } = useDraftState();
+  const go = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const run = async (f: () => Promise<unknown>) => {
+    setBusy(true);
+    try {
+      await draft.flush();
+      await f();
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : say("ui.offline"));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const item =
+    "flex cursor-pointer items-center gap-2 rounded px-3 py-2 outline-none data-[highlighted]:bg-plate data-[highlighted]:text-act";
+  const path = { params: { path: { id: piece.id } } };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="press press-plain px-2" aria-label={say("piece.more")} disabled={busy}>
+        <MoreHorizontal size={18} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="z-50 min-w-56 rounded border border-line bg-raised p-1 shadow-lg">
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() =>
+              void run(async () => {
+                const a = await ask(
+                  api.POST("/api/v1/pieces/{id}/duplicate", {
+                    ...path,
+                    body: { name: say("pieces.copyOf", { name: doc.name }) },
+                  }),
+                );
+                go(`/pieces/${a.piece.id}`);
+              })
+            }
+          >
+            <Copy size={16} aria-hidden /> {say("pieces.duplicateShort")}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() =>
+              void run(async () => {
+                const { design, allowances } = draft.get().doc.request;
+                await ask(api.POST("/api/v1/patterns", { body: { name: doc.name, tags: [], design, allowances } }));
+                toast(say("piece.patternKept", { name: doc.name }));
+              })
+            }
+          >
+            <BookmarkPlus size={16} aria-hidden /> {say("piece.keepPattern")}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() =>
+              void run(async () => {
+                await ask(api.POST("/api/v1/pieces/{id}/archive", path));
+                go("/");
+              })
+            }
+          >
+            <Archive size={16} aria-hidden /> {say("pieces.archiveShort")}
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,149 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Archive, ArchiveRestore, Copy, Plus } from "lucide-react";
+import { useState } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import { toast } from "sonner";
+import { api, ask, type Piece } from "../api/client";
+import { usePieces, useUnits } from "../api/hooks";
+import { Silhouette } from "../bench/Silhouette";
+import { useKeys } from "../shell/keys";
+import { Failed, Loading } from "../shell/States";
+import { count, say } from "../text/say";
+import { print } from "../units/print";
+import { NewPiece } from "./NewPiece";
+
+/** Every piece of work, drawn to one scale on a long shelf. */
+export function PiecesPage() {
+  const [search, setSearch] = useSearchParams();
+  const [archived, setArchived] = useState(false);
+  const pieces = usePieces(archived);
+  const creating = search.has("new");
+  const setCreating = (on: boolean) => setSearch(on ? { new: "" } : {});
+  useKeys({ n: () => setCreating(true) });
+  const longest = Math.max(1, ...(pieces.data ?? []).map((p) => p.summary.sketch.at(-1)?.x ?? 0));
+  const scale = Math.min(1.15, 380 / longest);
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+      <header className="mb-4 flex flex-wrap items-end gap-3">
+        <h1 className="mr-auto text-3xl">{say("nav.pieces")}</h1>
+        <button
+          type="button"
+          className="press press-plain"
+          aria-pressed={archived}
+          onClick={() => setArchived(!archived)}
+        >
+          <Archive size={16} aria-hidden /> {say("pieces.archived")}
+        </button>
+        <button type="button" className="press press-act" onClick={() => setCreating(true)}>
+          <Plus size={18} aria-hidden /> {say("pieces.new")}
+        </button>
+      </header>
+      {pieces.isPending ? (
+        <Loading />
+      ) : pieces.isError ? (
+        <Failed error={pieces.error} retry={() => void pieces.refetch()} />
+      ) : pieces.data.length === 0 ? (
+        <Empty archived={archived} onNew={() => setCreating(true)} />
+      ) : (
+        <ul className="border-t border-line">
+          {pieces.data.map((p) => (
+            <Row key={p.id} piece={p} scale={scale} />
+          ))}
+        </ul>
+      )}
+      <NewPiece open={creating} onClose={() => setCreating(false)} />
+    </div>
+  );
+}
+
+function Empty({ archived, onNew }: { archived: boolean; onNew: () => void }) {
+  if (archived) return <p className="text-quiet">{say("pieces.noneArchived")}</p>;
+  return (
+    <div className="max-w-xl">
+      <p className="mb-4 text-lg">{say("pieces.none")}</p>
+      <button type="button" className="press press-act" onClick={onNew}>
+        <Plus size={18} aria-hidden /> {say("pieces.new")}
+      </button>
+    </div>
+  );
+}
+
+function Row({ piece, scale }: { piece: Piece; scale: number }) {
+  const units = useUnits();
+  const client = useQueryClient();
+  const go = useNavigate();
+  const { doc, summary: s } = piece;
+  const refresh = () => client.invalidateQueries({ queryKey: ["pieces"] });
+  const shelve = async (way: "archive" | "restore") => {
+    const params = { params: { path: { id: piece.id } } };
+    await ask(
+      way === "archive"
+        ? api.POST("/api/v1/pieces/{id}/archive", params)
+        : api.POST("/api/v1/pieces/{id}/restore", params),
+    );
+    await refresh();
+    if (way === "archive")
+      toast(say("pieces.archivedOne", { name: doc.name }), {
+        action: { label: say("ui.undo"), onClick: () => void shelve("restore") },
+      });
+  };
+  const copy = async () => {
+    const a = await ask(
+      api.POST("/api/v1/pieces/{id}/duplicate", {
+        params: { path: { id: piece.id } },
+        body: { name: say("pieces.copyOf", { name: doc.name }) },
+      }),
+    );
+    await refresh();
+    go(`/pieces/${a.piece.id}`);
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-3">
+      <Link to={`/pieces/${piece.id}`} className="group flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-2">
+        <span className="flex w-[390px] max-w-full items-center">
+          <Silhouette stations={s.sketch} scale={scale} label={say(`shape.${s.shape}`)} />
+        </span>
+        <span className="min-w-56 flex-1">
+          <span className="narrow block text-xl group-hover:text-act">{doc.name}</span>
+          <span className="block text-quiet">
+            {s.steelId} · {print.length(s.bladeMm, units)} · {print.mass(s.massG, units)} ·{" "}
+            {print.length(s.cutLengthMm, units)} {say("pieces.ofBar")} · {count("heats", s.heats)}
+          </span>
+          {s.stops > 0 && <span className="block text-ember">{count("pieces.stops", s.stops)}</span>}
+        </span>
+      </Link>
+      <span className="flex gap-1">
+        <button
+          type="button"
+          className="press press-plain"
+          aria-label={say("pieces.duplicate", { name: doc.name })}
+          title={say("pieces.duplicateShort")}
+          onClick={() => void copy()}
+        >
+          <Copy size={17} aria-hidden />
+        </button>
+        {piece.archived ? (
+          <button
+            type="button"
+            className="press press-plain"
+            aria-label={say("pieces.restore", { name: doc.name })}
+            title={say("pieces.restoreShort")}
+            onClick={() => void shelve("restore")}
+          >
+            <ArchiveRestore size={17} aria-hidden />
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="press press-plain"
+            aria-label={say("pieces.archive", { name: doc.name })}
+            title={say("pieces.archiveShort")}
+            onClick={() => void shelve("archive")}
+          >
+            <Archive size={17} aria-hidden />
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}

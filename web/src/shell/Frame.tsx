@@ -1,0 +1,119 @@
+import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Sun } from "lucide-react";
+import { type ReactNode, useEffect, useState } from "react";
+import { NavLink, Outlet, useNavigate } from "react-router";
+import { Toaster } from "sonner";
+import { useEditShop, useShop } from "../api/hooks";
+import { say } from "../text/say";
+import { Finder } from "./Finder";
+import { useKeys } from "./keys";
+import { Shortcuts } from "./Shortcuts";
+
+const night = () => matchMedia("(prefers-color-scheme: dark)").matches;
+
+/** The frame of every page: where to go on the left (below on a phone), the page beside it. */
+export function Frame() {
+  const shop = useShop();
+  const edit = useEditShop();
+  const go = useNavigate();
+  const [help, setHelp] = useState(false);
+  const [find, setFind] = useState(false);
+  const theme = shop.data?.theme ?? "night";
+  const shown = theme === "system" ? (night() ? "night" : "day") : theme;
+  useEffect(() => {
+    document.documentElement.dataset.theme = shown;
+  }, [shown]);
+  const units = shop.data?.units ?? "mm";
+  const flipUnits = () => edit.mutate([{ field: "units", text: units === "mm" ? "in" : "mm" }]);
+  const flipTheme = () => edit.mutate([{ field: "theme", text: shown === "night" ? "day" : "night" }]);
+  useKeys({
+    "?": () => setHelp(true),
+    "mod+k": () => setFind(true),
+    u: flipUnits,
+    t: flipTheme,
+    g: () => go("/"),
+    k: () => go("/rack"),
+    s: () => go("/shop"),
+  });
+  return (
+    <div className="flex h-full flex-col-reverse sm:flex-row">
+      <nav
+        aria-label={say("nav.name")}
+        className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:border-r sm:py-2"
+      >
+        <Place to="/" end icon={<Layers size={20} aria-hidden />} label={say("nav.pieces")} />
+        <Place to="/rack" icon={<Ruler size={20} aria-hidden />} label={say("nav.rack")} />
+        <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
+        <span className="flex-1" />
+        {shop.data?.demo && (
+          <span title={say("demo.banner")} className="flex flex-col items-center px-2 text-[13px] text-quiet">
+            <Flame size={16} aria-hidden />
+            <span className="narrow">{say("demo.short")}</span>
+            <span className="sr-only">{say("demo.banner")}</span>
+          </span>
+        )}
+        <RailButton label={units} title={say("nav.units")} onClick={flipUnits} pressed={units === "in"} />
+        <RailButton
+          label={shown === "night" ? say("theme.night") : say("theme.day")}
+          title={say("nav.theme")}
+          icon={shown === "night" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+          onClick={flipTheme}
+        />
+        <RailButton
+          label={say("nav.help")}
+          title={say("nav.helpKey")}
+          icon={<HelpCircle size={18} aria-hidden />}
+          onClick={() => setHelp(true)}
+        />
+      </nav>
+      <main className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+        <Outlet />
+      </main>
+      <Shortcuts open={help} onClose={() => setHelp(false)} />
+      <Finder open={find} onClose={() => setFind(false)} />
+      <Toaster position="bottom-center" theme={shown === "night" ? "dark" : "light"} />
+    </div>
+  );
+}
+
+function Place({ to, icon, label, end }: { to: string; icon: ReactNode; label: string; end?: boolean }) {
+  return (
+    <NavLink
+      to={to}
+      end={end}
+      className={({ isActive }) =>
+        `flex min-h-[52px] w-16 flex-col items-center justify-center gap-0.5 rounded text-[13px] ${isActive ? "bg-plate text-act" : "text-quiet hover:text-chalk"}`
+      }
+    >
+      {icon}
+      <span className="narrow">{label}</span>
+    </NavLink>
+  );
+}
+
+function RailButton({
+  label,
+  title,
+  icon,
+  onClick,
+  pressed,
+}: {
+  label: string;
+  title: string;
+  icon?: ReactNode;
+  onClick: () => void;
+  pressed?: boolean;
+}) {
+  return (
+    <button
+      type="button"
+      title={title}
+      aria-label={title}
+      aria-pressed={pressed}
+      onClick={onClick}
+      className="flex min-h-[44px] w-14 flex-col items-center justify-center rounded text-[13px] text-quiet hover:text-chalk"
+    >
+      {icon}
+      <span className="narrow">{label}</span>
+    </button>
+  );
+}

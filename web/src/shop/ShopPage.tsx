@@ -1,0 +1,111 @@
+import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import { type FieldMessage, Refused, type Settings } from "../api/client";
+import { useEditShop, useShop } from "../api/hooks";
+import { Failed, Loading } from "../shell/States";
+import { Group } from "../stages/blade/BladePanel";
+import { say } from "../text/say";
+import { Pick } from "../ui/Pick";
+import { Typed } from "../ui/Typed";
+
+/** Units, paper, the smiths of the shop and the forge. */
+export function ShopPage() {
+  const shop = useShop();
+  if (shop.isPending) return <Loading />;
+  if (shop.isError) return <Failed error={shop.error} retry={() => void shop.refetch()} />;
+  return <ShopForm shop={shop.data} />;
+}
+
+function ShopForm({ shop }: { shop: Settings }) {
+  const edit = useEditShop();
+  const [texts, setTexts] = useState<Record<string, string>>({});
+  const [errors, setErrors] = useState<Record<string, FieldMessage>>({});
+  const drop = (field: string) => {
+    setTexts(({ [field]: _, ...rest }) => rest);
+    setErrors(({ [field]: _, ...rest }) => rest);
+  };
+  const send = async (field: string, text: string) => {
+    try {
+      await edit.mutateAsync([{ field, text, units: shop.units }]);
+      drop(field);
+    } catch (e) {
+      const f = e instanceof Refused ? e.problem.fields?.[0] : undefined;
+      setErrors((x) => ({
+        ...x,
+        [field]: f ?? { field, code: "", message: e instanceof Error ? e.message : say("ui.offline"), offset: -1 },
+      }));
+    }
+  };
+  const typed = (field: string, value: number | string, label: string) => (
+    <Typed
+      key={field}
+      field={field}
+      value={value}
+      label={label}
+      text={texts[field]}
+      error={errors[field]}
+      onType={(t) => setTexts((x) => ({ ...x, [field]: t }))}
+      onRevert={() => drop(field)}
+      onDone={() => texts[field] !== undefined && void send(field, texts[field])}
+    />
+  );
+  const pick = (field: string, value: string, label: string, options: string[], prefix: string) => (
+    <Pick
+      label={label}
+      value={value}
+      options={options.map((o) => ({ value: o, label: say(`${prefix}.${o}`) }))}
+      onPick={(v) => void send(field, v)}
+      error={errors[field]?.message}
+    />
+  );
+  const f = shop.fire;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+      <h1 className="mb-4 text-3xl">{say("nav.shop")}</h1>
+      <div className="grid max-w-5xl gap-8 lg:grid-cols-2">
+        <Group title={say("shop.looks")}>
+          {pick("units", shop.units, say("shop.units"), ["mm", "in"], "units")}
+          {pick("theme", shop.theme, say("shop.theme"), ["night", "day", "system"], "theme")}
+          {pick("paper", shop.paper, say("shop.paper"), ["a4", "letter"], "paper")}
+        </Group>
+        <Group title={say("heats.fire")}>
+          {typed("fire.tempC", f.tempC, say("field.name.fire.tempC"))}
+          {typed("fire.hotLengthMm", f.hotLengthMm, say("field.name.fire.hotLengthMm"))}
+          {typed("fire.carryS", f.carryS, say("field.name.fire.carryS"))}
+          {typed("fire.brushS", f.brushS, say("field.name.fire.brushS"))}
+          {typed("fire.fuelKgPerH", f.fuelKgPerH, say("field.name.fire.fuelKgPerH"))}
+          {typed("fire.atmosphere", f.atmosphere, say("field.name.fire.atmosphere"))}
+        </Group>
+        {shop.smiths.map((h, i) => (
+          <Group key={h.name} title={h.name}>
+            {typed(`smiths.${i}.name`, h.name, say("shop.smithName"))}
+            {pick(`smiths.${i}.skill`, h.skill, say("new.sure"), ["learning", "steady", "sure"], "skill")}
+            {typed(`smiths.${i}.hammerKg`, h.hammerKg, say("field.name.smith.hammerKg"))}
+            {typed(`smiths.${i}.faceMm`, h.faceMm, say("field.name.smith.faceMm"))}
+            {typed(`smiths.${i}.peenBiteMm`, h.peenBiteMm, say("field.name.smith.peenBiteMm"))}
+            {typed(`smiths.${i}.anvilKg`, h.anvilKg, say("field.name.smith.anvilKg"))}
+            {shop.smiths.length > 1 && (
+              <button
+                type="button"
+                className="press press-plain justify-self-start"
+                onClick={() => void send("smiths.remove", String(i))}
+              >
+                <Trash2 size={16} aria-hidden /> {say("shop.removeSmith", { name: h.name })}
+              </button>
+            )}
+          </Group>
+        ))}
+        <div>
+          <button
+            type="button"
+            className="press"
+            onClick={() => void send("smiths.add", say("shop.newSmith", { n: shop.smiths.length + 1 }))}
+          >
+            <Plus size={16} aria-hidden /> {say("shop.addSmith")}
+          </button>
+        </div>
+      </div>
+      <p className="mt-8 max-w-3xl border-t border-line pt-3 text-quiet">{say("caution.general")}</p>
+    </div>
+  );
+}

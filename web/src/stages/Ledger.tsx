@@ -1,0 +1,91 @@
+import { useState } from "react";
+import type { Plan } from "../api/client";
+import { figures, say } from "../text/say";
+import { print, type System } from "../units/print";
+
+/** The volume from finished blade up to starting bar; each line opens its reason. */
+export function Ledger({ plan, units }: { plan: Plan; units: System }) {
+  const [open, setOpen] = useState<string>();
+  const head = plan.finished;
+  return (
+    <section aria-label={say("ledger.name")} className="shrink-0 border-t border-line bg-raised px-3 py-2">
+      <table className="w-full">
+        <thead>
+          <tr className="small-caps text-right">
+            <th scope="col" className="text-left">
+              {say("ledger.name")}
+            </th>
+            <th scope="col">{units === "in" ? "in³" : "cm³"}</th>
+            <th scope="col">{units === "in" ? "oz" : "g"}</th>
+            <th scope="col">{say("ledger.bar", { unit: units })}</th>
+          </tr>
+        </thead>
+        <tbody className="narrow text-[16px] font-medium">
+          {plan.ledger.map((l) => (
+            <Row
+              key={l.code}
+              line={l}
+              units={units}
+              open={open === l.code}
+              onOpen={() => setOpen(open === l.code ? undefined : l.code)}
+            />
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 border-t border-line pt-1 text-sm text-quiet">
+        {say("ledger.finishedNote", {
+          mass: print.mass(head.massG, units),
+          balance: print.length(head.balanceFromPointMm, units),
+          left: print.length(Math.max(0, plan.bar.leftMm), units),
+        })}
+      </p>
+    </section>
+  );
+}
+
+function Row({
+  line,
+  units,
+  open,
+  onOpen,
+}: {
+  line: Plan["ledger"][number];
+  units: System;
+  open: boolean;
+  onOpen: () => void;
+}) {
+  const bare = (t: string) => t.replace(/ [a-z³]+$/, "");
+  const sign = line.total ? "" : "+ ";
+  return (
+    <>
+      <tr
+        className={`text-right ${line.total ? "" : "text-quiet"} ${line.code === "ledger.start" ? "border-t border-line text-chalk" : ""}`}
+        data-ledger={line.code}
+      >
+        <th scope="row" className="text-left font-medium">
+          <button
+            type="button"
+            aria-expanded={open}
+            onClick={onOpen}
+            className="text-left underline decoration-dotted decoration-1 underline-offset-4 hover:text-act"
+          >
+            {sign}
+            {say(line.code)}
+          </button>
+        </th>
+        <td>{bare(print.volume(line.volumeMm3, units))}</td>
+        <td>{bare(print.mass(line.massG, units))}</td>
+        <td className={line.code === "ledger.start" ? "text-lg font-semibold text-act" : ""}>
+          {bare(print.length(line.barMm, units))}
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={4} className="pb-1 font-sans text-sm font-normal text-quiet">
+            {say(`why.${line.code}`, figures(line.figures, units))}
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,92 @@
+import { OctagonAlert, TriangleAlert } from "lucide-react";
+import type { Warning } from "../api/client";
+import { useUnits } from "../api/hooks";
+import { useDraftState } from "../draft/context";
+import { figures, say } from "../text/say";
+
+/** Which stage mends a warning: there it is shown. Stops are shown everywhere. */
+const home: Record<string, string[]> = {
+  "warn.ricassoThin": ["stock", "blade"],
+  "warn.barThin": ["stock"],
+  "warn.tooNarrow": ["stock"],
+  "warn.tooNarrowUpset": ["stock"],
+  "warn.tooLight": ["stock"],
+  "warn.volumeShort": ["cut", "stock"],
+  "warn.thickSection": ["stock"],
+  "warn.assumedSteel": ["stock"],
+  "warn.unsettled": ["cut"],
+  "warn.edgeThin": ["blade"],
+  "warn.decarb": ["blade"],
+  "warn.tangWall": ["blade"],
+};
+
+interface Props {
+  stage: string;
+  /** Operations of the heat being looked at: warnings of others are left out. */
+  operations?: string[];
+  onShow: (zone: string) => void;
+}
+
+export function Warnings({ stage, operations, onShow }: Props) {
+  const { plan } = useDraftState();
+  const units = useUnits();
+  const rank = { stop: 0, warn: 1, note: 2 };
+  const here = plan.warnings
+    .filter((w) => w.severity === "stop" || (home[w.code] ?? ["heats"]).includes(stage))
+    .filter((w) => !operations || !w.where.operation || operations.includes(w.where.operation))
+    .sort((a, b) => rank[a.severity] - rank[b.severity]);
+  // The same words for two zones are said once.
+  const lines: { warning: Warning; words: string; zones: string[] }[] = [];
+  for (const w of here) {
+    const words = say(w.code, figures(w.figures, units));
+    const same = lines.find((l) => l.words === words);
+    if (same && w.where.zone) same.zones.push(w.where.zone);
+    else lines.push({ warning: w, words, zones: w.where.zone ? [w.where.zone] : [] });
+  }
+  if (lines.length === 0) return null;
+  return (
+    <ul className="mb-3 grid gap-1.5">
+      {lines.map((l) => (
+        <li key={l.words}>
+          <Line {...l} onShow={onShow} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Line({
+  warning: w,
+  words,
+  zones,
+  onShow,
+}: {
+  warning: Warning;
+  words: string;
+  zones: string[];
+  onShow: (zone: string) => void;
+}) {
+  const stop = w.severity === "stop";
+  const zone = zones[0];
+  return (
+    <button
+      type="button"
+      data-warning={w.code}
+      disabled={!zone}
+      onClick={() => zone && onShow(zone)}
+      className={`flex w-full gap-2 border-l-[3px] py-0.5 pl-2 text-left text-[15px] leading-snug !opacity-100 ${stop ? "border-ember" : "border-quiet"}`}
+    >
+      <span className={`mt-0.5 shrink-0 ${stop ? "text-ember" : "text-quiet"}`}>
+        {stop ? (
+          <OctagonAlert size={16} aria-label={say("severity.stop")} />
+        ) : (
+          <TriangleAlert size={16} aria-label={say(`severity.${w.severity}`)} />
+        )}
+      </span>
+      <span className={stop ? "font-semibold" : w.severity === "note" ? "text-quiet" : ""}>
+        {zones.length > 0 && `${zones.map((z) => say(`zone.${z}`)).join(", ")}: `}
+        {words}
+      </span>
+    </button>
+  );
+}

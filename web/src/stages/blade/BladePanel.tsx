@@ -1,0 +1,83 @@
+import type { ReactNode } from "react";
+import { useDraftState } from "../../draft/context";
+import { say } from "../../text/say";
+import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Term } from "../../ui/Term";
+
+const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing"];
+const grinds = ["flat", "convex", "chisel", "hollow", "diamond", "lens", "rect"];
+const schools = ["thick", "close", "flats"];
+
+const options = (codes: string[], prefix: string) => codes.map((c) => ({ value: c, label: say(`${prefix}.${c}`) }));
+
+/** The blade by number: everything the forging needs to know about it. */
+export function BladePanel() {
+  const { doc, plan } = useDraftState();
+  const d = doc.request.design;
+  return (
+    <div className="grid gap-4">
+      <Group title={say("blade.profile")}>
+        <DraftPick field="design.shape" label={say("field.name.design.shape")} options={options(shapes, "shape")} />
+        <F f="design.lengthMm" />
+        <F f="design.heightMm" />
+      </Group>
+      <Group title={say("blade.taper")} term="distalTaper">
+        <F f="design.spineMm" />
+        <F f="design.tipMm" />
+      </Group>
+      <Group title={say("blade.grind")} term="bevel">
+        <DraftPick
+          field="design.grind.kind"
+          label={say("field.name.design.grind.kind")}
+          options={options(grinds, "grind")}
+        />
+        <F f="design.grind.edgeMm" />
+        {!["diamond", "lens", "rect"].includes(d.grind.kind) && <F f="design.grind.bevelFraction" />}
+        {d.grind.kind === "hollow" && <F f="design.grind.wheelRadiusMm" />}
+        <F f="design.grind.swedgeFraction" />
+        {(d.grind.swedgeFraction ?? 0) > 0 && <F f="design.grind.swedgeEdgeMm" />}
+      </Group>
+      <Group title={say("zone.ricasso")} term="ricasso">
+        <F f="design.ricasso.lengthMm" />
+        <F f="design.ricasso.heightMm" />
+        <F f="design.ricasso.thicknessMm" />
+      </Group>
+      <Group title={say("zone.tang")} term="tang">
+        <DraftPick
+          field="design.tangKind"
+          label={say("field.name.design.tangKind")}
+          options={options(["hidden", "full"], "tangKind")}
+        />
+        <F f="design.tang.lengthMm" />
+        <F f="design.tang.heightAtShoulderMm" />
+        <F f="design.tang.heightAtEndMm" />
+        <F f="design.tang.thicknessAtShoulderMm" />
+        <F f="design.tang.thicknessAtEndMm" />
+      </Group>
+      <Group title={say("blade.allowances")} term="allowance">
+        <DraftPick
+          field="allowances.school"
+          label={say("field.name.allowances.school")}
+          value={plan.school}
+          options={options(plan.school === "own" ? [...schools, "own"] : schools, "school")}
+        />
+        <F f="allowances.faceMm" />
+        <F f="allowances.outlineMm" />
+        <F f="allowances.forgingEdgeMm" />
+      </Group>
+    </div>
+  );
+}
+
+const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;
+
+export function Group({ title, term, children }: { title: string; term?: string; children: ReactNode }) {
+  return (
+    <fieldset>
+      <legend className="narrow mb-1.5 w-full border-b border-line text-lg">
+        {term ? <Term code={term}>{title}</Term> : title}
+      </legend>
+      <div className="grid grid-cols-2 gap-x-3 gap-y-2">{children}</div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,80 @@
+import { useUnits } from "../../api/hooks";
+import { useDraftState } from "../../draft/context";
+import { say } from "../../text/say";
+import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Term } from "../../ui/Term";
+import { print } from "../../units/print";
+import { Group } from "../blade/BladePanel";
+
+/** Where to cut and where to chalk. */
+export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: (zone: string | undefined) => void }) {
+  const { plan, doc } = useDraftState();
+  const units = useUnits();
+  const whole = doc.request.choices.holding === "wholeBar";
+  return (
+    <div className="grid gap-4">
+      <section>
+        <p className="text-quiet">{say(whole ? "card.cutLast" : "card.cut")}</p>
+        <p className="narrow text-4xl text-act" data-testid="cut-length">
+          {print.length(plan.bar.cutLengthMm, units)}
+        </p>
+        <table className="mt-3 w-full">
+          <caption className="narrow mb-1 border-b border-line text-left text-lg">
+            <Term code="chalk">{say("cut.marks")}</Term>
+          </caption>
+          <tbody className="narrow text-[17px]">
+            {plan.bar.marks.map((m) => (
+              <tr key={m.zone} className={selected === m.zone ? "text-act" : ""}>
+                <th scope="row" className="py-1 text-left font-medium">
+                  <button
+                    type="button"
+                    aria-pressed={selected === m.zone}
+                    onClick={() => onSelect(selected === m.zone ? undefined : m.zone)}
+                    className="flex items-center gap-2"
+                  >
+                    <span
+                      className="inline-block h-4 w-4 rounded-sm text-center text-xs"
+                      style={{ background: `var(--zone-${m.zone})` }}
+                      aria-hidden
+                    />
+                    {say(`zone.${m.zone}`)}
+                  </button>
+                </th>
+                <td className="text-right text-quiet">{print.length(m.toMm - m.fromMm, units)}</td>
+                <td className="pl-3 text-right" data-mark-at={m.zone}>
+                  {print.length(m.toMm, units)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-1 text-sm text-quiet">{say("cut.marksNote")}</p>
+      </section>
+      <Group title={say("cut.loss")} term="scale">
+        <DraftPick
+          field="sizing.lossMode"
+          label={say("field.name.sizing.lossMode")}
+          options={["computed", "thumb"].map((v) => ({ value: v, label: say(`loss.${v}`) }))}
+        />
+        {doc.request.sizing.lossMode === "thumb" ? (
+          <DraftField field="sizing.thumbLossFraction" label={say("field.name.sizing.thumbLossFraction")} />
+        ) : (
+          <p className="self-end pb-1 text-sm text-quiet">
+            {say("cut.scaleShare", { share: (plan.bar.scaleShare * 100).toFixed(1) })}
+          </p>
+        )}
+        <DraftField field="sizing.trimMm" label={say("field.name.sizing.trimMm")} />
+        <DraftField field="sizing.kerfMm" label={say("field.name.sizing.kerfMm")} />
+      </Group>
+      <Group title={say("cut.holding")}>
+        <div className="col-span-2">
+          <DraftPick
+            field="choices.holding"
+            label={say("field.name.choices.holding")}
+            options={["wholeBar", "tongs"].map((v) => ({ value: v, label: say(`holding.${v}`) }))}
+          />
+        </div>
+      </Group>
+    </div>
+  );
+}

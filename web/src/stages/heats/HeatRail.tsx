@@ -1,0 +1,76 @@
+import { useEffect, useRef } from "react";
+import type { Plan } from "../../api/client";
+import { say } from "../../text/say";
+
+/** One bead a heat, grouped by operation; the beads scrub the middle drawing. */
+export function HeatRail({
+  plan,
+  heat,
+  onHeat,
+}: {
+  plan: Plan;
+  heat?: number;
+  onHeat: (n: number | undefined) => void;
+}) {
+  const groups: { op: string; kind: string; heats: Plan["heats"] }[] = [];
+  for (const h of plan.heats) {
+    const op = h.parts[0]?.operation ?? "";
+    const last = groups[groups.length - 1];
+    if (last && last.op === op) last.heats.push(h);
+    else groups.push({ op, kind: plan.operations.find((o) => o.id === op)?.kind ?? op, heats: [h] });
+  }
+  const rail = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const bead = heat && rail.current?.querySelector<HTMLElement>(`[data-heat="${heat}"]`);
+    if (bead && "scrollIntoView" in bead) bead.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [heat]);
+  return (
+    <div className="no-print shrink-0 border-t border-line bg-raised px-3 py-1.5">
+      <div className="flex items-baseline justify-between gap-3 text-sm">
+        <span className="small-caps">
+          {say("heats.rail", { heats: plan.totals.heats, cycles: plan.totals.cycles })}
+        </span>
+        <span className="text-quiet max-sm:hidden">{say("heats.railKeys")}</span>
+        {heat && (
+          <button
+            type="button"
+            className="underline underline-offset-4 hover:text-act"
+            onClick={() => onHeat(undefined)}
+          >
+            {say("heats.whole")}
+          </button>
+        )}
+      </div>
+      <div ref={rail} className="flex gap-3 overflow-x-auto pb-1" role="group" aria-label={say("heats.name")}>
+        {groups.map((g) => (
+          <div key={g.heats[0]?.number} className="shrink-0">
+            <span
+              className="narrow block max-w-full truncate text-[13px] text-quiet"
+              style={{ maxWidth: Math.max(46, g.heats.length * 31) }}
+            >
+              {say(`op.short.${g.kind}`)}
+            </span>
+            <span className="flex gap-[3px]">
+              {g.heats.map((h) => {
+                const on = h.number === heat;
+                return (
+                  <button
+                    key={h.number}
+                    type="button"
+                    data-heat={h.number}
+                    aria-label={say("heats.bead", { n: h.number, op: say(`op.${g.kind}`) })}
+                    aria-pressed={on}
+                    onClick={() => onHeat(on ? undefined : h.number)}
+                    className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : g.kind === "normalise" ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
+                  >
+                    {h.number}
+                  </button>
+                );
+              })}
+            </span>
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}

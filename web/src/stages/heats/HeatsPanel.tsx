@@ -1,0 +1,211 @@
+import type { HeatStep, Step } from "../../api/client";
+import { useUnits } from "../../api/hooks";
+import { useDraftState } from "../../draft/context";
+import { count, heatColour, say } from "../../text/say";
+import { DraftField, DraftPick } from "../../ui/DraftField";
+import { print } from "../../units/print";
+import { Group } from "../blade/BladePanel";
+import { Window } from "../stock/StockPanel";
+
+/** The heats in order: one of them close to, or all operations. */
+export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
+  const { plan } = useDraftState();
+  const step = plan.heats.find((h) => h.number === heat);
+  return step ? <OneHeat step={step} onHeat={onHeat} /> : <AllOperations onHeat={onHeat} />;
+}
+
+function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefined) => void }) {
+  const { plan } = useDraftState();
+  const units = useUnits();
+  const ops = step.parts.map((p) => ({ part: p, op: plan.operations.find((o) => o.id === p.operation) }));
+  const cycle = ops[0]?.op?.kind === "normalise";
+  return (
+    <div className="grid gap-3" data-testid="heat-detail">
+      <div className="flex items-center justify-between">
+        <button type="button" className="press" disabled={step.number <= 1} onClick={() => onHeat(step.number - 1)}>
+          {say("heats.before")}
+        </button>
+        <span className="narrow text-2xl">{say("bench.heatN", { n: step.number, of: plan.heats.length })}</span>
+        <button
+          type="button"
+          className="press"
+          disabled={step.number >= plan.heats.length}
+          onClick={() => onHeat(step.number + 1)}
+        >
+          {say("heats.after")}
+        </button>
+      </div>
+      {!cycle && <Window low={plan.totals.lowC} soak={plan.totals.soakC} high={plan.steel.forgeHighC} />}
+      <dl className="grid grid-cols-[1fr_auto] gap-x-4 border-y border-line py-2">
+        <Figure name={say("heat.fire")} value={print.duration(step.fireS)} />
+        {cycle ? (
+          <Figure name={say("heat.toBlack")} value={print.duration(step.workS)} />
+        ) : (
+          <>
+            <Figure
+              name={say("heat.firstBlow")}
+              value={`${print.temperature(step.startC, units)}, ${heatColour(step.startC)}`}
+            />
+            <Figure
+              name={say("heat.stop")}
+              value={`${print.temperature(step.endC, units)}, ${heatColour(step.endC)}`}
+            />
+            <Figure name={say("heat.work")} value={print.duration(step.workS)} />
+            <Figure name={say("heat.blows")} value={String(step.blows)} />
+          </>
+        )}
+        <Figure name={say("heat.lost")} value={print.mass(step.scaleG, units)} />
+      </dl>
+      {ops.map(
+        ({ part, op }) =>
+          op && <Operation key={part.operation} op={op} share={{ from: part.fromShare, to: part.toShare }} />,
+      )}
+      {step.readings?.length > 0 && !cycle && (
+        <table className="narrow w-full text-[17px]">
+          <caption className="border-b border-line text-left text-lg">{say("card.targets")}</caption>
+          <tbody>
+            {step.readings.map((r) => (
+              <tr key={r.atMm}>
+                <td className="text-quiet">
+                  {say(`zone.${r.zone}`)}, {say("heat.fromPoint", { at: print.length(r.atMm, units) })}
+                </td>
+                <td className="text-right">
+                  {print.length(r.heightMm, units)} × {print.thickness(r.thicknessMm, units)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+const Figure = ({ name, value }: { name: string; value: string }) => (
+  <>
+    <dt className="text-quiet">{name}</dt>
+    <dd className="narrow text-right text-[17px]">{value}</dd>
+  </>
+);
+
+function Operation({ op, share }: { op: Step; share?: { from: number; to: number } }) {
+  const units = useUnits();
+  return (
+    <section className="grid gap-1">
+      <h3 className="narrow text-xl leading-tight">
+        {say(`op.${op.kind}`)}
+        {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
+        {share && share.to < 0.995 && (
+          <span className="text-quiet"> · {say("heats.share", { share: Math.round(share.to * 100) })}</span>
+        )}
+      </h3>
+      {op.face && (
+        <p>
+          {say(`face.${op.face}`)} · {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
+        </p>
+      )}
+      {op.bendRiseMm ? <p>{say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}</p> : null}
+      <p>{say(`how.${op.kind}`)}</p>
+      {op.becauseCode && <p className="text-sm text-quiet">{say(op.becauseCode)}</p>}
+      {op.cautionCodes.map((c) => (
+        <p key={c} className="border-l-[3px] border-ember pl-2 text-[15px]" data-caution={c}>
+          {say(c)}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
+  const { plan } = useDraftState();
+  const units = useUnits();
+  const t = plan.totals;
+  const firstHeat = (op: string) => plan.heats.find((h) => h.parts.some((p) => p.operation === op))?.number;
+  return (
+    <div className="grid gap-4">
+      <p className="narrow text-xl leading-snug">
+        {count("heats", t.heats)},{" "}
+        {say("heats.totals", {
+          blows: Math.round(t.blows / 5) * 5,
+          minutes: Math.round(t.timeS / 60),
+          fuel: print.mass(Math.round(t.fuelG / 10) * 10, units),
+        })}
+        <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
+      </p>
+      <ol className="grid">
+        {plan.operations.map((op, i) => (
+          <li key={op.id} className="border-b border-line">
+            <button
+              type="button"
+              data-operation={op.id}
+              onClick={() => onHeat(firstHeat(op.id))}
+              className="grid w-full grid-cols-[1.6rem_1fr_auto] items-baseline gap-x-1 py-1.5 text-left hover:text-act"
+            >
+              <span className="text-quiet">{i + 1}</span>
+              <span>
+                {say(`op.${op.kind}`)}
+                {op.targetC ? <span className="text-quiet"> {print.temperature(op.targetC, units)}</span> : null}
+                {op.face && <span className="block text-sm leading-tight text-quiet">{say(`face.${op.face}`)}</span>}
+              </span>
+              <span className="narrow text-right text-[16px]">
+                {op.kind === "normalise"
+                  ? say("heats.cycle")
+                  : say("heats.opFigures", {
+                      heats: op.heats < 0.95 ? say("heats.part") : op.heats.toFixed(1),
+                      blows: Math.max(1, Math.round(op.blows)),
+                    })}
+              </span>
+            </button>
+            {op.cautionCodes.map((c) => (
+              <p key={c} className="mb-1.5 ml-[1.6rem] border-l-[3px] border-ember pl-2 text-sm" data-caution={c}>
+                {say(c)}
+              </p>
+            ))}
+          </li>
+        ))}
+      </ol>
+      <p className="text-sm text-quiet">{say("caution.general")}</p>
+      <Schools />
+      <Group title={say("heats.smith")}>
+        <DraftPick
+          field="smith.skill"
+          label={say("new.sure")}
+          options={["learning", "steady", "sure"].map((v) => ({ value: v, label: say(`skill.${v}`) }))}
+        />
+        <F f="smith.hammerKg" />
+        <F f="smith.faceMm" />
+        <F f="smith.peenBiteMm" />
+        <F f="smith.anvilKg" />
+        <F f="smith.speedMPerS" />
+      </Group>
+      <Group title={say("heats.fire")}>
+        <F f="fire.tempC" />
+        <F f="fire.hotLengthMm" />
+        <F f="fire.carryS" />
+        <F f="fire.brushS" />
+        <F f="fire.fuelKgPerH" />
+        <F f="fire.atmosphere" />
+      </Group>
+    </div>
+  );
+}
+
+function Schools() {
+  const pick = (field: string, values: string[], prefix: string) => (
+    <DraftPick
+      field={`choices.${field}`}
+      label={say(`field.name.choices.${field}`)}
+      options={values.map((v) => ({ value: v, label: say(`${prefix}.${v}`) }))}
+    />
+  );
+  return (
+    <Group title={say("heats.schools")}>
+      {pick("method", ["pinchOut", "pushIn"], "method")}
+      {pick("curve", ["preCurve", "correct", "sweep"], "curve")}
+      {pick("cycles", ["descending", "equal", "once"], "cycles")}
+      {pick("holding", ["wholeBar", "tongs"], "holding")}
+    </Group>
+  );
+}
+
+const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;

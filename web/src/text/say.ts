@@ -1,0 +1,34 @@
+import messages from "../../../internal/text/en.json";
+import type { System } from "../units/print";
+import { print } from "../units/print";
+
+const catalogue: Record<string, string> = messages;
+
+/** Words of a code with its {placeholders} filled; a code without words is shown as it is. */
+export function say(code: string, fill: Record<string, string | number> = {}): string {
+  const words = catalogue[code];
+  if (words === undefined) return code;
+  return words.replace(/\{(\w+)\}/g, (whole, name: string) => (name in fill ? String(fill[name]) : whole));
+}
+
+/** Picks code.one or code.other by n. */
+export function count(code: string, n: number, fill: Record<string, string | number> = {}): string {
+  return say(n === 1 ? `${code}.one` : `${code}.other`, { n, ...fill });
+}
+
+export const has = (code: string): boolean => code in catalogue;
+
+/** Figures in the smith's units, by the unit that each name carries. */
+export function figures(f: Record<string, number> | undefined, units: System): Record<string, string> {
+  const out: Record<string, string> = {};
+  for (const [k, v] of Object.entries(f ?? {})) out[k] = print.figure(k, v, units);
+  return out;
+}
+
+const heatScale = [550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300];
+
+/** The colour of steel at this temperature in dim light. */
+export function heatColour(c: number): string {
+  const best = heatScale.reduce((a, b) => (Math.abs(b - c) < Math.abs(a - c) ? b : a));
+  return say(`colour.${best}`);
+}

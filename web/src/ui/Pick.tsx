@@ -1,0 +1,68 @@
+import { Check, ChevronDown } from "lucide-react";
+import { Select } from "radix-ui";
+import { useId } from "react";
+
+interface Props {
+  label: string;
+  value: string;
+  options: { value: string; label: string; note?: string }[];
+  onPick: (value: string) => void;
+  error?: string;
+  hint?: string;
+  field?: string;
+}
+
+/** One choice out of a few. */
+export function Pick({ label, value, options, onPick, error, hint, field }: Props) {
+  const id = useId();
+  return (
+    <div>
+      <span id={id} className="mb-0.5 block text-sm text-quiet">
+        {label}
+      </span>
+      <Select.Root value={value} onValueChange={onPick}>
+        <Select.Trigger
+          aria-labelledby={id}
+          data-field={field}
+          className="pick flex items-center justify-between gap-2 text-left"
+        >
+          <Select.Value />
+          <Select.Icon>
+            <ChevronDown size={16} aria-hidden />
+          </Select.Icon>
+        </Select.Trigger>
+        <Select.Portal>
+          <Select.Content
+            position="popper"
+            sideOffset={4}
+            className="z-50 max-h-[60vh] min-w-[var(--radix-select-trigger-width)] overflow-y-auto rounded border border-line bg-raised p-1 shadow-lg"
+          >
+            <Select.Viewport>
+              {options.map((o) => (
+                <Select.Item
+                  key={o.value}
+                  value={o.value}
+                  className="flex cursor-pointer items-center justify-between gap-3 rounded px-2 py-1.5 outline-none data-[highlighted]:bg-plate data-[highlighted]:text-act"
+                >
+                  <span>
+                    <Select.ItemText>{o.label}</Select.ItemText>
+                    {o.note && <span className="ml-2 text-sm text-quiet">{o.note}</span>}
+                  </span>
+                  <Select.ItemIndicator>
+                    <Check size={16} aria-hidden />
+                  </Select.ItemIndicator>
+                </Select.Item>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      </Select.Root>
+      {error && (
+        <p role="alert" className="mt-0.5 text-sm text-ember">
+          {error}
+        </p>
+      )}
+      {hint && !error && <p className="mt-0.5 text-sm text-quiet">{hint}</p>}
+    </div>
+  );
+}
