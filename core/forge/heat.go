@@ -35,10 +35,7 @@ func (e *WindowError) Error() string {
 
 // StallError says that the hammer cannot move this piece: in a whole heat it
 // does less than a thousandth of the operation.
-type StallError struct {
-	Operation string
-	NeedKg    float64
-}
+type StallError struct{ Operation string }
 
 func (e *StallError) Error() string { return "forge: the hammer does not move " + e.Operation }
 
@@ -91,6 +88,7 @@ type Run struct {
 	decarb     []thermal.DecarbClock // of this heat
 	work       []effort
 	large      []largeCell
+	soaked     []float64 // time each cell takes to the soak temperature
 }
 
 // NewRun starts with a cold bar.
@@ -102,7 +100,7 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 	n := len(b.Cells)
 	return &Run{
 		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
-		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), work: make([]effort, n),
+		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
 	}, nil
 }
 
@@ -144,7 +142,7 @@ func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 				done[i-op.First] = r.Bar.Cells[i].ScaleMm
 			}
 		} else if q < 1e-3 || heat > 400 {
-			return &StallError{Operation: op.ID, NeedKg: r.Shop.Smith.HammerKg * 2}
+			return &StallError{Operation: op.ID}
 		}
 		rec.ShareTo = share
 		r.rest(r.Shop.Fire.BrushS)
@@ -186,21 +184,16 @@ func (r *Run) hotRange(first, last int) {
 // sets the time, and the smith keeps thin cells from going past it.
 func (r *Run) fire(rec *Heat) error {
 	r.hotRange(rec.First, rec.Last)
-	surface := thermal.Forge(r.Shop.Fire.TempC)
 	cells := r.Bar.Cells
 	slowest, thickest := 0.0, 0.0
-	for i := range cells {
-		r.clocks[i], r.decarb[i] = thermal.ScaleClock{}, thermal.DecarbClock{}
-		if i < rec.First || i > rec.Last {
-			continue
-		}
-		c := &cells[i]
-		t, err := surface.CoarseTimeTo(c.WidthMm, c.ThicknessMm, math.Min(c.TempC, r.soakC), r.soakC)
+	for i := rec.First; i <= rec.Last; i++ {
+		t, err := r.soak(i)
 		if err != nil {
 			return fmt.Errorf("forge: heating for %s: %w", rec.Operation, err)
 		}
+		r.soaked[i] = t
 		slowest = math.Max(slowest, t)
-		thickest = math.Max(thickest, math.Min(c.ThicknessMm, c.WidthMm))
+		thickest = math.Max(thickest, math.Min(cells[i].ThicknessMm, cells[i].WidthMm))
 	}
 	rec.FireS = slowest + r.Shop.Fire.HoldSPerMm*thickest
 	for i := range cells {
@@ -209,39 +202,38 @@ func (r *Run) fire(rec *Heat) error {
 			c.TempC = thermal.Air().Step(c.WidthMm, c.ThicknessMm, c.TempC, rec.FireS)
 			continue
 		}
-		r.soak(i, surface, rec.FireS)
+		hold := rec.FireS - r.soaked[i]
+		r.clocks[i].Add(c.TempC, hold, r.Shop.Fire.Atmosphere)
+		r.decarb[i].Add(c.TempC, hold)
 	}
 	return nil
 }
 
-// soak heats cell i for s seconds, holding at the soak temperature once there.
-func (r *Run) soak(i int, surface thermal.Surface, s float64) {
-	c, a := &r.Bar.Cells[i], r.Shop.Fire.Atmosphere
-	for s > 0 && c.TempC < r.soakC-1e-9 {
-		rate := surface.Rate(c.WidthMm, c.ThicknessMm, c.TempC)
-		if rate <= 0 {
-			break
-		}
-		rise := math.Min(heatingStepC, r.soakC-c.TempC)
-		dt := rise / surface.Rate(c.WidthMm, c.ThicknessMm, c.TempC+rise/2)
-		if dt > s {
-			rise *= s / dt
-			dt = s
-		}
-		r.clocks[i].Add(c.TempC+rise/2, dt, a)
-		r.decarb[i].Add(c.TempC+rise/2, dt)
-		c.TempC += rise
-		s -= dt
-	}
-	if s > 0 {
-		r.clocks[i].Add(c.TempC, s, a)
-		r.decarb[i].Add(c.TempC, s)
-	}
-}
-
 // heatingStepC is the temperature step of the heating integral: the midpoint
-// rule over 20 °C is within 0.2 % of over 1 °C.
+// rule over 20 °C is within 0.3 % of over 1 °C outside the transformation.
 const heatingStepC = 20
+
+// soak heats cell i to the soak temperature, scaling on the way, and returns
+// the time it takes; a cell that is hotter is let come down to it.
+func (r *Run) soak(i int) (timeS float64, err error) {
+	c, surface := &r.Bar.Cells[i], thermal.Forge(r.Shop.Fire.TempC)
+	r.clocks[i], r.decarb[i] = thermal.ScaleClock{}, thermal.DecarbClock{}
+	for c.TempC < r.soakC-1e-9 {
+		rise := math.Min(heatingStepC, r.soakC-c.TempC)
+		mid := c.TempC + rise/2
+		rate := surface.Rate(c.WidthMm, c.ThicknessMm, mid)
+		if rate <= 0 {
+			return 0, &thermal.UnreachableError{ToC: r.soakC, SettleC: c.TempC}
+		}
+		dt := rise / rate
+		r.clocks[i].Add(mid, dt, r.Shop.Fire.Atmosphere)
+		r.decarb[i].Add(mid, dt)
+		c.TempC += rise
+		timeS += dt
+	}
+	c.TempC = r.soakC
+	return timeS, nil
+}
 
 // air lets cell i lose heat for dt on this surface, scaling in open air.
 func (r *Run) air(i int, s thermal.Surface, dt float64) {
@@ -365,7 +357,7 @@ func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64
 		if next <= 0 {
 			next = step / 4
 		}
-		if math.Abs(next-step) < 1e-7*step {
+		if math.Abs(next-step) < 1e-6*step {
 			return next, 1
 		}
 		step = next
@@ -391,9 +383,12 @@ func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64)
 		a, b = a+k*f.BaseMPa*e.a, b+k*f.BaseMPa*e.b
 	}
 	n := steel.Exponent(grade.CarbonPct)
-	done := a*math.Pow(q, n+1) - b*q*q
+	done := 0.0
+	if q > 0 {
+		done = a*q*math.Exp(n*math.Log(q)) - b*q*q
+	}
 	return func(to float64) (w, slope float64) {
-		p := math.Pow(to, n)
+		p := math.Exp(n * math.Log(to)) // to is never nought
 		w, slope = a*p*to-b*to*to-done, a*(n+1)*p-2*b*to
 		for _, c := range r.large {
 			w += c.k * (c.flow.BaseMPa*c.flow.Integral(to*c.strain) - c.done)

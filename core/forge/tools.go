@@ -57,10 +57,13 @@ func (h Smith) WithSkill(s Skill) Smith {
 	return h
 }
 
+// MaxHammerKg is the heaviest hammer that a smith and a striker swing.
+const MaxHammerKg = 12.0
+
 // Validate reports every figure that cannot be.
 func (h Smith) Validate(c fact.Check) {
 	fact.OneOf(c, "skill", h.Skill, Skills()...)
-	c.Range("hammerKg", h.HammerKg, 0.2, 12)
+	c.Range("hammerKg", h.HammerKg, 0.2, MaxHammerKg)
 	c.Range("speedMPerS", h.SpeedMPerS, 1, 15)
 	c.Range("ratePerS", h.RatePerS, 0.2, 5)
 	c.Range("landShare", h.LandShare, 0.1, 1)

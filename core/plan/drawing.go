@@ -102,7 +102,7 @@ const perCell = 3
 
 // shape draws the piece in a state of its forging. Within a cell it follows the
 // forged outline as far as the cell has come from the bar toward it.
-func (r *route) shape(b *blade.Body, zones []zone, bar forge.Bar) []Station {
+func (r *route) shape(bar forge.Bar) []Station {
 	out := make([]Station, 0, len(r.cells)*perCell)
 	x := 0.0
 	barCentre := (r.cells[0].centre + r.cells[len(r.cells)-1].centre) / 2
@@ -110,23 +110,11 @@ func (r *route) shape(b *blade.Body, zones []zone, bar forge.Bar) []Station {
 		c, f := &bar.Cells[i], &r.cells[i]
 		l := c.LengthMm()
 		done := progress(c.WidthMm*c.ThicknessMm, r.bar.AreaMm2, f.final.WidthMm*f.final.ThicknessMm)
-		for k := range perCell {
-			u := (float64(k) + .5) / perCell
-			switch k {
-			case 0:
-				u = 0.001
-			case perCell - 1:
-				u = 0.999
-			}
-			p, ok := sliceAt(b, zones, f.from+u*(f.to-f.from))
-			h, t, centre := c.WidthMm, c.SpineMm, f.centre
-			if ok {
-				h *= 1 + (p.height/f.final.WidthMm-1)*done
-				t *= 1 + (p.spine/f.final.SpineMm-1)*done
-				centre = (p.spineY + p.edgeY) / 2
-			}
-			y := barCentre + (centre-barCentre)*done
-			out = append(out, Station{XMm: micron(x + u*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)})
+		for _, d := range f.drawn {
+			h := c.WidthMm * (1 + (d.height/f.final.WidthMm-1)*done)
+			t := c.SpineMm * (1 + (d.spine/f.final.SpineMm-1)*done)
+			y := barCentre + (d.centre-barCentre)*done
+			out = append(out, Station{XMm: micron(x + d.u*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)})
 		}
 		x += l
 	}

@@ -10,6 +10,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/section"
 	"coldember/core/steel"
+	"coldember/core/stock"
 )
 
 // Mark is a stretch of the bar that becomes a zone.
@@ -114,9 +115,11 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	zones := zonesOf(fog)
 	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
 	r.bend = bend(fog, req)
-	s, err := r.settle(ctx, forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade})
+	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
+	shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade}
+	s, err := r.settle(ctx, shop)
 	if err != nil {
-		return nil, fieldError(err)
+		return nil, r.refusal(err, along, shop)
 	}
 	p := &Plan{Version: RequestVersion, Laws: LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.bend}
 	p.ForgedZones = map[string]float64{}
@@ -125,9 +128,9 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	}
 	p.Bar = r.barPlan(s, zones)
 	p.Ledger = ledger(p, &req)
-	p.Feasibility = feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
+	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
-	r.schedule(p, s, fog, zones)
+	r.schedule(p, s)
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), grade.ForgeLowC, req.Smith.UsefulJ()
 	for i := range s.run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))
@@ -136,12 +139,47 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	return p, nil
 }
 
+// refusal tells whether a hammer that stalls is too light or the bar too small:
+// a bar that would have to be upset all along burns away before it is there.
+func (r *route) refusal(err error, along []Feasibility, shop forge.Shop) error {
+	var stall *forge.StallError
+	if !errors.As(err, &stall) {
+		return fieldError(err)
+	}
+	field := map[stock.Form]string{stock.Square: "sideMm", stock.Round: "diameterMm", stock.Hex: "acrossFlatsMm", stock.Octagon: "acrossFlatsMm"}[r.req.Bar.Form]
+	if field == "" {
+		field = "thicknessMm"
+	}
+	for _, f := range along {
+		if f.AreaRatio < 1 {
+			_, t := remedy(along, r.bar.WidthMm, r.bar.ThicknessMm)
+			return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooSmall", Figures: fact.Figures{"widthMm": r.bar.WidthMm, "thicknessMm": t}}}
+		}
+	}
+	if kg := r.hammerThatMoves(shop); kg > 0 {
+		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": kg}}}
+	}
+	return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooLarge"}}
+}
+
+// hammerThatMoves finds a hammer that does not stall on this piece, kg; 0 if
+// none that an arm can swing does.
+func (r *route) hammerThatMoves(shop forge.Shop) float64 {
+	loss := make([]float64, len(r.cells))
+	for kg := shop.Smith.HammerKg * 1.25; kg <= forge.MaxHammerKg; kg *= 1.25 {
+		shop.Smith.HammerKg = math.Ceil(kg*10) / 10
+		if _, _, _, _, err := r.once(shop, loss, nil); err == nil {
+			return shop.Smith.HammerKg
+		}
+	}
+	return 0
+}
+
 // fieldError puts what the geometry or the physics refused beside the field
 // that would mend it.
 func fieldError(err error) error {
 	var be *blade.Error
 	var we *forge.WindowError
-	var se *forge.StallError
 	var sec *section.Error
 	switch {
 	case errors.As(err, &be):
@@ -150,8 +188,6 @@ func fieldError(err error) error {
 		return fact.FieldErrors{{Field: "design.grind." + sec.Field, Code: sec.Code, Figures: fact.Figures{"limitMm": sec.LimitMm}}}
 	case errors.As(err, &we):
 		return fact.FieldErrors{{Field: "fire.tempC", Code: "forge.noWindow", Figures: fact.Figures{"soakC": we.SoakC, "lowC": we.LowC, "needC": we.NeedForgeC}}}
-	case errors.As(err, &se):
-		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": se.NeedKg}}}
 	}
 	return err
 }

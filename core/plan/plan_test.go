@@ -2,17 +2,22 @@ package plan_test
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
 	"math"
 	"testing"
 
 	"coldember/core/blade"
+	"coldember/core/fact"
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/section"
 	"coldember/core/steel"
 	"coldember/core/stock"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 )
 
 // sanityForged is the reference piece: a 110 mm blade 30 high falling as a root
@@ -34,7 +39,7 @@ func sanityForged() *blade.Blade {
 }
 
 func sanityRequest(w, t float64) plan.Request {
-	r := plan.NewRequest(blade.Design{}, "1084", stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: 1000}, forge.Steady)
+	r := plan.NewRequest(blade.Design{}, "1084", flat(w, t, 1000), forge.Steady)
 	r.Forged = sanityForged()
 	r.Smith.LandShare = 1
 	r.Steel = &steel.Grade{ID: "reference", CarbonPct: .8, ForgeLowC: 850, ForgeHighC: 1100, NormaliseC: 870, FlowFactor: 1}
@@ -42,16 +47,427 @@ func sanityRequest(w, t float64) plan.Request {
 	return r
 }
 
-func TestSanityExplore(t *testing.T) {
-	for _, bar := range [][2]float64{{25, 5}, {38, 9.5}} {
-		p, err := plan.Make(context.Background(), sanityRequest(bar[0], bar[1]))
-		require.NoError(t, err)
-		t.Logf("bar %v: V %.0f cut %.1f loss %.4f heats %d (%.1f) blows %d min %.3f cycles %.1f decarb %.2f bend %+v", bar, p.Forged.VolumeMm3, p.Bar.CutLengthMm, p.Bar.ScaleShare, p.Totals.Heats, p.Totals.FractionalHeats, p.Totals.Blows, p.Totals.TimeS/60, p.Totals.CycleTimeS/60, p.Totals.DecarbMm, p.Bend)
-		for _, o := range p.Operations {
-			t.Logf("  %-10s %-10s heats %.2f blows %.1f time %.0f  %.0f→%.0f passes %d scale %.0f", o.ID, o.Face, o.Heats, o.Blows, o.TimeS, o.StartC, o.EndC, o.Passes, o.ScaleMm3)
-		}
-		for _, w := range p.Warnings {
-			t.Logf("  %+v", w)
+func flat(w, t, l float64) stock.Piece {
+	return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
+}
+
+func starter(id string) blade.Design {
+	for _, s := range blade.Starters() {
+		if s.ID == id {
+			return s.Design
 		}
 	}
+	panic("no starter " + id)
+}
+
+func request() plan.Request {
+	return plan.NewRequest(starter("utility"), "80CrV2", flat(25, 5, 1000), forge.Steady)
+}
+
+func makePlan(t require.TestingT, r plan.Request) *plan.Plan {
+	p, err := plan.Make(context.Background(), r)
+	require.NoError(t, err)
+	return p
+}
+
+func TestReferencePieceFallsInItsRange(t *testing.T) {
+	p := makePlan(t, sanityRequest(25, 5))
+	assert.InDelta(t, 14700, p.Forged.VolumeMm3, 50)
+	assert.InDelta(t, 127, p.Bar.CutLengthMm, 1.5)
+	assert.InDelta(t, .07, p.Bar.ScaleShare, .005)
+	assert.GreaterOrEqual(t, p.Totals.Heats, 17)
+	assert.LessOrEqual(t, p.Totals.Heats, 24)
+	assert.GreaterOrEqual(t, p.Totals.Blows, 200)
+	assert.LessOrEqual(t, p.Totals.Blows, 270)
+	assert.GreaterOrEqual(t, p.Totals.TimeS, 25*60.)
+	assert.LessOrEqual(t, p.Totals.TimeS, 30*60.)
+
+	heavy := makePlan(t, sanityRequest(38, 9.5))
+	assert.InDelta(t, 45, heavy.Bar.CutLengthMm, 1)
+	assert.GreaterOrEqual(t, heavy.Bar.ScaleShare, .09)
+	assert.LessOrEqual(t, heavy.Bar.ScaleShare, .1001)
+	assert.InDelta(t, 30, heavy.Totals.FractionalHeats, 3)
+}
+
+// TestNothingIsFixed: steel, hammer and bar each change the blows, the seconds
+// and the temperatures of operations.
+func TestNothingIsFixed(t *testing.T) {
+	base := makePlan(t, request())
+	for name, change := range map[string]func(*plan.Request){
+		"steel":  func(r *plan.Request) { r.SteelID = "O1" },
+		"hammer": func(r *plan.Request) { r.Smith.HammerKg = 1.8 },
+		"bar":    func(r *plan.Request) { r.Bar = flat(25, 7, 1000) },
+		"hand":   func(r *plan.Request) { r.Smith = r.Smith.WithSkill(forge.Learning) },
+		"fire":   func(r *plan.Request) { r.Fire.TempC = 1080 },
+	} {
+		r := request()
+		change(&r)
+		p := makePlan(t, r)
+		blows, seconds, temps, compared := 0, 0, 0, 0
+		for _, o := range p.Operations {
+			for _, b := range base.Operations {
+				if o.ID != b.ID || o.Kind == "normalise" {
+					continue
+				}
+				compared++
+				if o.Blows != b.Blows {
+					blows++
+				}
+				if o.TimeS != b.TimeS {
+					seconds++
+				}
+				if o.StartC != b.StartC || o.EndC != b.EndC {
+					temps++
+				}
+			}
+		}
+		require.Greater(t, compared, 6, name)
+		assert.Equal(t, compared, blows, "%s changes the blows of every operation", name)
+		assert.Equal(t, compared, seconds, "%s changes the seconds of every operation", name)
+		assert.Positive(t, temps, "%s changes temperatures", name)
+		assert.NotEqual(t, base.Bar.CutLengthMm, p.Bar.CutLengthMm, name)
+	}
+}
+
+func TestMarksLedgerAndZonesAgree(t *testing.T) {
+	for _, mode := range []plan.LossMode{plan.ComputedLoss, plan.ThumbLoss} {
+		r := request()
+		r.Sizing.LossMode = mode
+		p := makePlan(t, r)
+		m := p.Bar.Marks
+		require.Len(t, m, 4)
+		assert.Zero(t, m[0].FromMm)
+		for i := 1; i < len(m); i++ {
+			assert.InDelta(t, m[i-1].ToMm, m[i].FromMm, 1e-9)
+		}
+		assert.InDelta(t, p.Bar.CutLengthMm, m[3].ToMm+r.Sizing.TrimMm+r.Sizing.KerfMm, 1e-9)
+		sum := 0.0
+		for _, l := range p.Ledger {
+			switch {
+			case l.Code == "ledger.start":
+				assert.InEpsilon(t, sum, l.VolumeMm3, 1e-9, mode)
+				assert.InEpsilon(t, p.Bar.CutLengthMm, l.BarMm, 1e-9)
+			case l.Code == "ledger.forged":
+				assert.InEpsilon(t, sum, l.VolumeMm3, 1e-9, mode)
+			default:
+				sum += l.VolumeMm3
+			}
+		}
+		zones := 0.0
+		for _, v := range p.ForgedZones {
+			zones += v
+		}
+		assert.InEpsilon(t, p.Forged.VolumeMm3, zones, 1e-6)
+	}
+	r := request()
+	r.Sizing.LossMode, r.Sizing.ThumbLossFraction = plan.ThumbLoss, .2
+	p := makePlan(t, r)
+	assert.InEpsilon(t, p.Forged.VolumeMm3/.8/p.Bar.AreaMm2+3.5, p.Bar.CutLengthMm, 1e-9, "the thumb rule sizes the bar by itself")
+	assert.Less(t, p.Bar.ScaleShare, .15, "and the heats still say what they compute")
+}
+
+func TestOperationsComeInTheOrderOfTheirNeeds(t *testing.T) {
+	p := makePlan(t, request())
+	at := map[string]int{}
+	for i, o := range p.Operations {
+		at[o.ID] = i
+		assert.NotEmpty(t, o.BecauseCode, o.ID)
+		if o.After != "" {
+			before, ok := at[o.After]
+			require.True(t, ok, "%s comes after %s", o.ID, o.After)
+			assert.Less(t, before, i)
+		}
+	}
+	for _, pair := range [][2]string{{"corners", "point"}, {"point", "tang"}, {"profile", "bevel"}, {"preCurve", "bevel"}, {"bevel", "planish"}, {"planish", "cutOff"}, {"cutOff", "cycle1"}, {"cycle1", "cycle3"}} {
+		assert.Less(t, at[pair[0]], at[pair[1]], "%v", pair)
+	}
+	caution := map[string]bool{}
+	for _, o := range p.Operations {
+		for _, c := range o.CautionCodes {
+			caution[c] = true
+		}
+	}
+	for _, c := range []string{"caution.eyesEars", "caution.fire", "caution.easedEdge", "caution.sharpFromNow", "caution.hotCut", "caution.hotLooksCold"} {
+		assert.True(t, caution[c], c)
+	}
+}
+
+func TestHeatsAddUpToTheOperations(t *testing.T) {
+	p := makePlan(t, request())
+	perOp, share := map[string]float64{}, map[string]float64{}
+	for i, h := range p.Heats {
+		assert.Equal(t, i+1, h.Number)
+		assert.NotEmpty(t, h.Shape)
+		for _, part := range h.Parts {
+			perOp[part.Operation] += part.Blows
+			assert.InDelta(t, part.ToShare-part.FromShare, math.Abs(part.ToShare-part.FromShare), 1e-9)
+			share[part.Operation] = math.Max(share[part.Operation], part.ToShare)
+		}
+	}
+	for _, o := range p.Operations {
+		assert.InDelta(t, o.Blows, perOp[o.ID], 1e-6, o.ID)
+		assert.InDelta(t, 1, share[o.ID], 1e-9, "%s is finished", o.ID)
+	}
+	assert.Equal(t, len(p.Heats), p.Totals.Heats+p.Totals.Cycles)
+	assert.GreaterOrEqual(t, float64(p.Totals.Heats), math.Ceil(p.Totals.FractionalHeats)-1)
+	last := p.Heats[p.Totals.Heats-1].Shape
+	assert.InDelta(t, p.Forged.OverallLengthMm, last[len(last)-1].XMm, 4, "the last forging heat ends near the forged shape")
+}
+
+func TestChoicesChangeTheRoute(t *testing.T) {
+	has := func(p *plan.Plan, id string) bool {
+		for _, o := range p.Operations {
+			if o.ID == id {
+				return true
+			}
+		}
+		return false
+	}
+	r := request()
+	r.Choices.Holding, r.Choices.Curve, r.Choices.Cycles = plan.Tongs, plan.CorrectAsYou, plan.Once
+	p := makePlan(t, r)
+	assert.False(t, has(p, "cutOff"), "a piece cut to length is not cut off")
+	assert.False(t, has(p, "preCurve"))
+	assert.Equal(t, 1, p.Totals.Cycles)
+	assert.Equal(t, "warn.sweep", warning(p, "warn.sweep").Code, "the sweep is told")
+	round := request()
+	round.Bar = stock.Piece{Form: stock.Round, DiameterMm: 14, LengthMm: 400}
+	assert.True(t, has(makePlan(t, round), "breakDown"), "a round is drawn to a flat first")
+	iron := request()
+	iron.SteelID = "wrought-iron"
+	assert.Zero(t, makePlan(t, iron).Totals.Cycles, "iron is not normalised")
+	push := request()
+	push.Choices.Method = forge.PushIn
+	assert.Less(t, reachable(makePlan(t, push)), reachable(makePlan(t, request())), "pushing in reaches less width")
+}
+
+func reachable(p *plan.Plan) float64 { return p.Feasibility[0].SpreadReachable }
+
+func warning(p *plan.Plan, code string) fact.Warning {
+	for _, w := range p.Warnings {
+		if w.Code == code {
+			return w
+		}
+	}
+	return fact.Warning{}
+}
+
+func slicer(bar stock.Piece) plan.Request {
+	d := blade.Design{
+		Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
+		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4},
+		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110},
+	}
+	d.SetTang(blade.HiddenTang)
+	return plan.NewRequest(d, "1084", bar, forge.Sure)
+}
+
+func narrow(p *plan.Plan) fact.Warning {
+	for _, code := range []string{"warn.tooNarrow", "warn.tooNarrowUpset", "warn.tooLight"} {
+		if w := warning(p, code); w.Code != "" {
+			return w
+		}
+	}
+	return fact.Warning{}
+}
+
+func TestADeepBladeNeedsAWideBar(t *testing.T) {
+	w := narrow(makePlan(t, slicer(flat(32, 4, 500))))
+	require.Equal(t, fact.Stop, w.Severity)
+	assert.Less(t, w.Where.FromMm, w.Where.ToMm)
+	assert.Greater(t, w.Figures["heightMm"], w.Figures["reachMm"])
+	assert.Empty(t, narrow(makePlan(t, slicer(flat(40, 6, 610)))).Code, "the wide bar works")
+}
+
+// TestTheRemedyClearsTheWarning: a bar of the width or thickness that is named
+// will do, one a little less will not.
+func TestTheRemedyClearsTheWarning(t *testing.T) {
+	for _, bar := range []stock.Piece{flat(32, 4, 500), flat(36, 5, 500), flat(30, 6, 500)} {
+		w := narrow(makePlan(t, slicer(bar)))
+		require.NotEmpty(t, w.Code, "%+v", bar)
+		thick := bar
+		thick.ThicknessMm = w.Figures["thicknessMm"] * 1.002
+		assert.Empty(t, narrow(makePlan(t, slicer(thick))).Code, "%+v", thick)
+		thick.ThicknessMm = w.Figures["thicknessMm"] * .97
+		assert.NotEmpty(t, narrow(makePlan(t, slicer(thick))).Code, "%+v", thick)
+		wide := bar
+		wide.WidthMm = w.Figures["widthMm"] * 1.002
+		require.Greater(t, wide.WidthMm, bar.WidthMm)
+		assert.Empty(t, narrow(makePlan(t, slicer(wide))).Code, "%+v", wide)
+	}
+}
+
+// TestWarningsKnowTheirLimit: just inside nothing, just outside the warning.
+func TestWarningsKnowTheirLimit(t *testing.T) {
+	p := makePlan(t, request())
+	for code, c := range map[string]struct{ in, out func(*plan.Request) }{
+		"warn.volumeShort": {
+			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm + .1 },
+			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm - .1 },
+		},
+		"warn.edgeThin": {
+			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.5 },
+			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.49 },
+		},
+		"warn.ricassoThin": {
+			func(r *plan.Request) { r.Design.Ricasso.ThicknessMm = 5 },
+			func(r *plan.Request) { r.Design.Ricasso.ThicknessMm = 5.01 },
+		},
+		"warn.decarb": {
+			func(r *plan.Request) { r.Allowances.FaceMm = p.Totals.DecarbMm + .1 },
+			func(r *plan.Request) { r.Allowances.FaceMm = .01 },
+		},
+		"warn.tangWall": {
+			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20 },
+			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20.1 },
+		},
+		"warn.assumedSteel": {
+			func(r *plan.Request) { r.SteelID = "5160" },
+			func(r *plan.Request) { r.SteelID = "unknown-spring" },
+		},
+		"warn.lip": {
+			func(r *plan.Request) { r.Bar = flat(70, 6, 900) },
+			func(r *plan.Request) { r.Bar = flat(70.2, 6, 900) },
+		},
+		"warn.edgewise": {
+			func(r *plan.Request) { r.Bar = flat(25, 25./3, 900) },
+			func(r *plan.Request) { r.Bar = flat(25, 8.2, 900) },
+		},
+		"warn.thickSection": {
+			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25, LengthMm: 300} },
+			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25.1, LengthMm: 300} },
+		},
+	} {
+		in, out := request(), request()
+		c.in(&in)
+		c.out(&out)
+		assert.Empty(t, warning(makePlan(t, in), code).Code, "%s, inside", code)
+		w := warning(makePlan(t, out), code)
+		assert.Equal(t, code, w.Code, "%s, outside", code)
+		if code != "warn.assumedSteel" {
+			assert.NotEmpty(t, w.Figures, code)
+		}
+	}
+}
+
+func TestASpineThickerThanTheBarIsRefusedByName(t *testing.T) {
+	r := request()
+	r.Design.SpineMm = 4.2 // with 0.6 left on each face: 5.4 over a bar of 5
+	w := warning(makePlan(t, r), "warn.barThin")
+	require.Equal(t, fact.Stop, w.Severity)
+	r.Bar.ThicknessMm = w.Figures["needMm"]
+	assert.Empty(t, warning(makePlan(t, r), "warn.barThin").Code, "the thickness it names would do")
+}
+
+func TestWhatCannotBeIsSaidFieldByField(t *testing.T) {
+	for field, spoil := range map[string]func(*plan.Request){
+		"design.lengthMm":          func(r *plan.Request) { r.Design.LengthMm = 5000 },
+		"design.spineMm":           func(r *plan.Request) { r.Design.SpineMm = .01 },
+		"design.heightMm":          func(r *plan.Request) { r.Design.HeightMm = -3 },
+		"steelId":                  func(r *plan.Request) { r.SteelID = "unobtainium" },
+		"bar.widthMm":              func(r *plan.Request) { r.Bar.WidthMm = 0 },
+		"bar.form":                 func(r *plan.Request) { r.Bar.Form = stock.Coil },
+		"bar.sideMm":               func(r *plan.Request) { r.Bar.Form = stock.Square },
+		"bar.diameterMm":           func(r *plan.Request) { r.Bar.Form = stock.Round },
+		"bar.acrossFlatsMm":        func(r *plan.Request) { r.Bar.Form = stock.Hex },
+		"smith.hammerKg":           func(r *plan.Request) { r.Smith.HammerKg = math.NaN() },
+		"fire.tempC":               func(r *plan.Request) { r.Fire.TempC = 820 },
+		"sizing.thumbLossFraction": func(r *plan.Request) { r.Sizing.ThumbLossFraction = 1 },
+		"choices.method":           func(r *plan.Request) { r.Choices.Method = "wish" },
+		"design.grind.wheelRadiusMm": func(r *plan.Request) {
+			r.Design.Grind = blade.Grind{Kind: section.Hollow, BevelFraction: 1, EdgeMm: .1, WheelRadiusMm: 20}
+		},
+	} {
+		r := request()
+		spoil(&r)
+		_, err := plan.Make(context.Background(), r)
+		var fe fact.FieldErrors
+		require.True(t, errors.As(err, &fe), "%s: %v", field, err)
+		fields := make([]string, len(fe))
+		for i, f := range fe {
+			fields[i] = f.Field
+		}
+		assert.Contains(t, fields, field)
+	}
+}
+
+func TestACancelledPlanGivesNothing(t *testing.T) {
+	ctx, cancel := context.WithCancel(context.Background())
+	cancel()
+	p, err := plan.Make(ctx, request())
+	require.ErrorIs(t, err, context.Canceled)
+	assert.Nil(t, p)
+}
+
+func TestPlansAreDeterministic(t *testing.T) {
+	a, err := json.Marshal(makePlan(t, request()))
+	require.NoError(t, err)
+	b, err := json.Marshal(makePlan(t, request()))
+	require.NoError(t, err)
+	assert.Equal(t, string(a), string(b))
+}
+
+// TestAnyPlanHolds checks what must be true of every plan.
+func TestAnyPlanHolds(t *testing.T) {
+	steels := []string{"1075", "80CrV2", "O1", "52100", "unknown-spring", "wrought-iron"}
+	rapid.Check(t, func(t *rapid.T) {
+		d := rapid.SampledFrom(blade.Starters()).Draw(t, "starter").Design
+		d.LengthMm = rapid.Float64Range(60, 260).Draw(t, "length")
+		bar := flat(rapid.Float64Range(18, 50).Draw(t, "w"), rapid.Float64Range(4, 12).Draw(t, "t"), 1000)
+		r := plan.NewRequest(d, rapid.SampledFrom(steels).Draw(t, "steel"), bar, rapid.SampledFrom(forge.Skills()).Draw(t, "skill"))
+		p, err := plan.Make(context.Background(), r)
+		var fe fact.FieldErrors
+		if errors.As(err, &fe) && fe[0].Code == "plan.barTooSmall" {
+			if fe[0].Figures["thicknessMm"] <= bar.ThicknessMm {
+				t.Fatalf("%v names no larger bar than %v", fe, bar)
+			}
+			return
+		}
+		if errors.As(err, &fe) && fe[0].Code == "forge.stalled" {
+			r.Smith.HammerKg = fe[0].Figures["needKg"] * 1.3 // the hammer it names is for a bar without loss
+			if _, err = plan.Make(context.Background(), r); err != nil {
+				t.Fatalf("a hammer of %v kg would not do either: %v", r.Smith.HammerKg, err)
+			}
+			return
+		}
+		if errors.As(err, &fe) && fe[0].Code == "plan.barTooLarge" {
+			return
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		kept := p.Bar.StartMm3*(1-p.Bar.LossFraction) - p.Forged.VolumeMm3
+		if math.Abs(kept)/p.Forged.VolumeMm3 > .2 || p.Bar.ScaleShare <= 0 || p.Bar.ScaleShare > .35 {
+			t.Fatalf("loss %v keeps %v", p.Bar.LossFraction, kept)
+		}
+		if p.Bar.CutLengthMm <= 0 || p.Totals.Heats < 1 || p.Totals.Blows < 1 {
+			t.Fatalf("%+v", p.Totals)
+		}
+		for _, h := range p.Heats {
+			if h.StartC > 1400 || h.EndC > h.StartC+1e-6 || h.FireS <= 0 {
+				t.Fatalf("%+v", h)
+			}
+		}
+	})
+}
+
+func TestSketchIsTheFinishedBlade(t *testing.T) {
+	for _, s := range blade.Starters() {
+		st, err := plan.Sketch(s.Design)
+		require.NoError(t, err)
+		assert.InDelta(t, s.Design.LengthMm+s.Design.Ricasso.LengthMm+s.Design.Tang.LengthMm, st[len(st)-1].XMm, 1e-6, s.ID)
+		zones := map[string]bool{}
+		for i, p := range st {
+			zones[p.Zone] = true
+			assert.LessOrEqual(t, p.EdgeY, p.SpineY+1e-9, s.ID)
+			if i > 0 {
+				assert.GreaterOrEqual(t, p.XMm, st[i-1].XMm-1e-9)
+			}
+		}
+		assert.Len(t, zones, 4)
+	}
+	bad := starter("fillet")
+	bad.Grind.WheelRadiusMm = 1
+	_, err := plan.Sketch(bad)
+	require.Error(t, err)
 }

@@ -4,7 +4,6 @@ import (
 	"math"
 	"sort"
 
-	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/steel"
 )
@@ -74,7 +73,7 @@ const leastRest = 0.15
 // schedule turns the fractional heats of the run into the heats a smith counts:
 // what is left of a heat goes to the next operation if it works the same hot
 // stretch.
-func (r *route) schedule(p *Plan, s *settled, b *blade.Body, zones []zone) {
+func (r *route) schedule(p *Plan, s *settled) {
 	byOp := map[string]*Step{}
 	for _, op := range s.ops {
 		p.Operations = append(p.Operations, r.step(op))
@@ -110,7 +109,7 @@ func (r *route) schedule(p *Plan, s *settled, b *blade.Body, zones []zone) {
 			todo -= take
 			from = to
 			before = h
-			cur.Shape = r.shape(b, zones, r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)))
+			cur.Shape = r.shape(r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)))
 			cur.Readings = readings(cur.Shape, r.zonesIn(h.First, h.Last))
 			cur.HotFrom, cur.HotTo = r.extent(h)
 		}
@@ -166,7 +165,9 @@ func (h *HeatStep) take(rec *forge.Heat, take, from, to float64) {
 	h.WorkS += rec.WorkS * k
 	h.FuelG += rec.FuelG * k
 	h.ScaleMm3 += rec.ScaleMm3 * k
-	h.EndC = rec.EndC
+	if len(h.Parts) == 0 || rec.EndC < h.EndC {
+		h.EndC = rec.EndC // the heat ends as cold as its coldest part
+	}
 	h.Parts = append(h.Parts, Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k})
 }
 

@@ -101,6 +101,13 @@ type cell struct {
 	final    forge.Target
 	preform  forge.Target
 	centre   float64 // height of its centre line over the spine of the heel
+	drawn    [perCell]drawnSlice
+}
+
+// drawnSlice is a station of the forged shape that a cell is drawn through.
+type drawnSlice struct {
+	u                     float64 // share of the cell's length
+	height, spine, centre float64 // of the forged shape there
 }
 
 // Shares of the simulated cells by zone, at least one each.
@@ -121,10 +128,28 @@ func cellsOf(b *blade.Body, zones []zone, count int, m forge.Method) []cell {
 		for i := range n {
 			c := cell{zone: z.Name, from: z.From + (z.To-z.From)*float64(i)/float64(n), to: z.From + (z.To-z.From)*float64(i+1)/float64(n)}
 			c.fill(b, zones, m)
+			c.trace(b, zones)
 			out = append(out, c)
 		}
 	}
 	return out
+}
+
+// trace notes the forged shape at the stations the cell is drawn through.
+func (c *cell) trace(b *blade.Body, zones []zone) {
+	for k := range c.drawn {
+		d := drawnSlice{u: (float64(k) + .5) / perCell, height: c.final.WidthMm, spine: c.final.SpineMm, centre: c.centre}
+		switch k {
+		case 0:
+			d.u = 0.001
+		case perCell - 1:
+			d.u = 0.999
+		}
+		if p, ok := sliceAt(b, zones, c.from+d.u*(c.to-c.from)); ok {
+			d.height, d.spine, d.centre = p.height, p.spine, (p.spineY+p.edgeY)/2
+		}
+		c.drawn[k] = d
+	}
 }
 
 func (c *cell) fill(b *blade.Body, zones []zone, m forge.Method) {

@@ -25,7 +25,7 @@ type ScaleClock struct{ uptake float64 }
 
 // Add counts timeS at tempC in an atmosphere.
 func (c *ScaleClock) Add(tempC, timeS, atmosphere float64) {
-	c.uptake += atmosphere * atmosphere * ScaleRate(tempC) * timeS
+	c.uptake += atmosphere * atmosphere * scaleTable.at(tempC, ScaleRate) * timeS
 }
 
 // LossMm is the metal lost from each face so far, mm.
@@ -44,7 +44,7 @@ func DecarbDiffusivity(tempC float64) float64 {
 // Add counts timeS at tempC.
 func (c *DecarbClock) Add(tempC, timeS float64) {
 	if tempC >= decarbThresholdC {
-		c.dt += DecarbDiffusivity(tempC) * timeS
+		c.dt += decarbTable.at(tempC, DecarbDiffusivity) * timeS
 	}
 }
 

@@ -84,8 +84,8 @@ func answer[T any](ctx context.Context, h *handlers, v T, err error) (*body[T], 
 }
 
 type calcIn struct {
-	Kind    string `path:"kind"`
-	RawBody []byte `contentType:"application/json"`
+	Kind string `path:"kind"`
+	Body json.RawMessage
 }
 
 func (h *handlers) planning(api huma.API) {
@@ -96,7 +96,7 @@ func (h *handlers) planning(api huma.API) {
 		})
 	huma.Register(api, op("calc", http.MethodPost, "/calc/{kind}", "Answer one question of a law"),
 		func(ctx context.Context, in *calcIn) (*body[any], error) {
-			v, err := calc.Run(in.Kind, in.RawBody)
+			v, err := calc.Run(in.Kind, in.Body)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("listSteels", http.MethodGet, "/steels", "The steel table"),

@@ -85,7 +85,7 @@ func (f *fireCard) drawings() {
 	}
 	room := f.width() - 14
 	k := 1.0
-	for _, step := range []float64{1, .75, .5, 1. / 3, .25, .2, .1} {
+	for _, step := range []float64{1, 1. / 2, 1. / 3, 1. / 4, 1. / 5, 1. / 10} {
 		if k = step; longest*step <= room {
 			break
 		}

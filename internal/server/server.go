@@ -33,10 +33,12 @@ const (
 	drainTimeout = 5 * time.Second
 )
 
-// Handler is the whole application over the use cases and a front end.
+// Handler is the whole application over the use cases and a front end. Answers
+// of the API are not packed: they go to this machine alone, and packing a plan
+// takes longer than sending it.
 func Handler(w *work.Work, front fs.FS) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, recoverer, secure, middleware.Compress(5, "application/json", "application/problem+json"))
+	r.Use(middleware.RequestID, recoverer, secure)
 	r.NotFound(func(w http.ResponseWriter, _ *http.Request) {
 		api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
 	})

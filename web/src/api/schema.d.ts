@@ -1064,7 +1064,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": unknown;
             };
         };
         responses: {

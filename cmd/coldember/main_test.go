@@ -1,0 +1,76 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func command(t *testing.T, in string, args ...string) (string, error) {
+	t.Helper()
+	c := root()
+	var out bytes.Buffer
+	c.SetIn(strings.NewReader(in))
+	c.SetOut(&out)
+	c.SetArgs(args)
+	err := c.ExecuteContext(context.Background())
+	return out.String(), err
+}
+
+// TestCalcAnswersEveryReferenceCase runs one case of each kind through the
+// command line.
+func TestCalcAnswersEveryReferenceCase(t *testing.T) {
+	files, err := filepath.Glob("../../core/testdata/vectors/*.json")
+	require.NoError(t, err)
+	require.NotEmpty(t, files)
+	for _, f := range files {
+		kind := strings.TrimSuffix(filepath.Base(f), ".json")
+		if kind == "largest" {
+			continue // its law comes with the stock
+		}
+		raw, err := os.ReadFile(f)
+		require.NoError(t, err)
+		var v struct {
+			Cases []struct{ In, Out json.RawMessage }
+		}
+		require.NoError(t, json.Unmarshal(raw, &v))
+		out, err := command(t, string(v.Cases[0].In), "calc", kind)
+		require.NoError(t, err, kind)
+		assert.True(t, json.Valid([]byte(out)), kind)
+	}
+	_, err = command(t, "{}", "calc", "weather")
+	require.ErrorContains(t, err, "weather")
+	_, err = command(t, "not json", "calc", "flow")
+	require.Error(t, err)
+}
+
+func TestVersionAndDocument(t *testing.T) {
+	out, err := command(t, "", "version")
+	require.NoError(t, err)
+	assert.Contains(t, out, "coldember")
+	out, err = command(t, "", "openapi")
+	require.NoError(t, err)
+	checked, err := os.ReadFile("../../docs/openapi.json")
+	require.NoError(t, err)
+	assert.JSONEq(t, string(checked), out, "docs/openapi.json is stale: run make client")
+}
+
+func TestANetworkAddressIsRefused(t *testing.T) {
+	for _, c := range []string{"serve", "demo"} {
+		_, err := command(t, "", c, "--addr", "0.0.0.0:7420", "--data", filepath.Join(t.TempDir(), "x.db"))
+		require.ErrorContains(t, err, "only this machine")
+	}
+}
+
+func TestBackupOfNothingSaysSo(t *testing.T) {
+	t.Setenv("XDG_DATA_HOME", t.TempDir())
+	_, err := command(t, "", "backup", filepath.Join(t.TempDir(), "copy.db"))
+	require.ErrorContains(t, err, "nothing to back up")
+}

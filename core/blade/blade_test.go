@@ -1,0 +1,212 @@
+package blade_test
+
+import (
+	"errors"
+	"math"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/section"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+func TestVolumeOfExactSolids(t *testing.T) {
+	box := func(kind section.Kind, edge float64, thick ...blade.Node) blade.Blade {
+		return blade.Blade{
+			Outline:   blade.Outline{Spine: []blade.Node{{0, 0}, {100, 0}}, Edge: []blade.Node{{0, -30}, {100, -30}}, Join: blade.Straight},
+			Thickness: thick, Grind: blade.Grind{Kind: kind, EdgeMm: edge, BevelFraction: 1},
+		}
+	}
+	triangle := box(section.Rect, 0, blade.Node{0, 4}, blade.Node{100, 4})
+	triangle.Outline.Edge = []blade.Node{{0, 0}, {100, -30}}
+	cone := triangle
+	cone.Thickness = []blade.Node{{0, 1}, {100, 4}} // ∫ 30·x/100·(1+3x/100) dx
+	for name, c := range map[string]struct {
+		b    blade.Blade
+		want float64
+	}{
+		"prism":              {box(section.Rect, 0, blade.Node{0, 4}, blade.Node{100, 4}), 30 * 4 * 100},
+		"tapered prism":      {box(section.Rect, 0, blade.Node{0, 2}, blade.Node{100, 4}), 30 * 3 * 100},
+		"wedge":              {box(section.Flat, .5, blade.Node{0, 4}, blade.Node{100, 4}), 30 * 2.25 * 100},
+		"tapered wedge":      {box(section.Flat, .5, blade.Node{0, 2}, blade.Node{100, 4}), 30 * (3 + .5) / 2 * 100},
+		"triangle":           {triangle, 30 * 4 * 100 / 2},
+		"triangle, tapering": {cone, 100 * 30 * (1./2 + 3./3)},
+	} {
+		body, err := blade.New(c.b)
+		require.NoError(t, err, name)
+		assert.InEpsilon(t, c.want, body.Measure().VolumeMm3, 5e-4, name)
+	}
+}
+
+func TestTangVolumeLosesItsHoles(t *testing.T) {
+	d := blade.Starters()[0].Design
+	b := d.Blade()
+	whole := measure(t, b)
+	b.Tang.Holes = []blade.Hole{{AtMm: 30, DiameterMm: 5}}
+	_, thick := b.Tang.At(30)
+	assert.InDelta(t, math.Pi/4*25*thick, whole.VolumeMm3-measure(t, b).VolumeMm3, 1e-6)
+}
+
+func measure(t testing.TB, b blade.Blade) blade.Measures {
+	t.Helper()
+	body, err := blade.New(b)
+	require.NoError(t, err)
+	return body.Measure()
+}
+
+func TestStartersAreSoundAndZonesAddUp(t *testing.T) {
+	seen := map[blade.Shape]bool{}
+	for _, s := range blade.Starters() {
+		c := fact.NewCheck()
+		s.Design.Validate(c)
+		require.NoError(t, c.Err(), s.ID)
+		m := measure(t, s.Design.Blade())
+		sum := 0.0
+		for _, v := range m.Zones {
+			sum += v
+		}
+		assert.InEpsilon(t, m.VolumeMm3, sum, 1e-9, s.ID)
+		assert.InEpsilon(t, m.VolumeMm3*7.85/1000, m.MassG, 1e-9, s.ID)
+		assert.Greater(t, m.BalanceFromPointMm, 0.2*m.OverallLengthMm, s.ID)
+		assert.Less(t, m.BalanceFromPointMm, 0.8*m.OverallLengthMm, s.ID)
+		seen[s.Design.Shape] = true
+	}
+	assert.Len(t, seen, len(blade.Shapes()), "a starter for every shape")
+}
+
+// drawDesign is any design that validates.
+func drawDesign(t *rapid.T) blade.Design {
+	d := rapid.SampledFrom(blade.Starters()).Draw(t, "starter").Design
+	d.Shape = rapid.SampledFrom(blade.Shapes()).Draw(t, "shape")
+	d.LengthMm = rapid.Float64Range(40, 400).Draw(t, "length")
+	d.HeightMm = rapid.Float64Range(15, 60).Draw(t, "height")
+	d.SpineMm = rapid.Float64Range(2, 8).Draw(t, "spine")
+	d.TipMm = rapid.Float64Range(1, d.SpineMm).Draw(t, "tip")
+	return d
+}
+
+func TestVolumeGrowsWithTheCubeOfTheScale(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		d := drawDesign(t)
+		d.Grind.Kind = rapid.SampledFrom([]section.Kind{section.Flat, section.Convex, section.Lens}).Draw(t, "kind")
+		k := rapid.Float64Range(.6, 1.8).Draw(t, "k")
+		big := d
+		big.LengthMm, big.HeightMm, big.SpineMm, big.TipMm = d.LengthMm*k, d.HeightMm*k, d.SpineMm*k, d.TipMm*k
+		big.Grind.EdgeMm *= k
+		blank := func(d blade.Design) float64 {
+			b := d.Blade()
+			b.Ricasso, b.Tang = nil, nil
+			body, err := blade.New(b)
+			if err != nil {
+				t.Fatal(err)
+			}
+			return body.Measure().VolumeMm3
+		}
+		if r := blank(big) / blank(d) / (k * k * k); math.Abs(r-1) > 1e-6 {
+			t.Fatalf("ratio %v", r)
+		}
+	})
+}
+
+func TestForgedShapeHoldsTheFinishedBlade(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		d := drawDesign(t)
+		a := blade.Allowances{FaceMm: rapid.Float64Range(0, 1).Draw(t, "face"), OutlineMm: rapid.Float64Range(0.1, 3).Draw(t, "outline"), ForgingEdgeMm: rapid.Float64Range(1, 3).Draw(t, "edge")}
+		b := d.Blade()
+		fin, err := blade.New(b)
+		if err != nil {
+			t.Skip("faces cross")
+		}
+		f := b.Forged(a, 0)
+		fog, err := blade.New(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i := 1; i < 40; i++ {
+			x := fin.LengthMm() * float64(i) / 40
+			s, g := fin.SectionAt(x), fog.SectionAt(x+a.OutlineMm)
+			if g.HeightMm < s.HeightMm+2*a.OutlineMm-1e-6 || g.SpineMm < s.SpineMm+2*a.FaceMm-1e-6 || g.EdgeMm < a.ForgingEdgeMm-1e-9 {
+				t.Fatalf("at %v: %+v does not hold %+v", x, g, s)
+			}
+		}
+	})
+}
+
+func TestRicassoStaysAtTheBar(t *testing.T) {
+	b := blade.Starters()[0].Design.Blade() // ricasso 3.8
+	a := blade.Allowances{FaceMm: .4, OutlineMm: 1, ForgingEdgeMm: 2}
+	assert.InDelta(t, 5.0, b.Forged(a, 5).Ricasso.ThicknessMm, 1e-9, "kept at a bar a little thicker")
+	assert.InDelta(t, 4.6, b.Forged(a, 8).Ricasso.ThicknessMm, 1e-9, "drawn down from a much thicker one")
+	assert.InDelta(t, 4.0, b.Forged(a, 4).Ricasso.ThicknessMm, 1e-9, "never asked to be thicker than the bar")
+}
+
+func TestBadOutlinesAreNamedWhereTheyAre(t *testing.T) {
+	good := func() blade.Blade {
+		return blade.Blade{
+			Outline:   blade.Outline{Spine: []blade.Node{{0, 0}, {100, 0}}, Edge: []blade.Node{{0, 0}, {100, -30}}},
+			Thickness: []blade.Node{{0, 2}, {100, 4}}, Grind: blade.Grind{Kind: section.Flat, EdgeMm: .5},
+		}
+	}
+	for code, spoil := range map[string]func(*blade.Blade){
+		"blade.outlinesCross": func(b *blade.Blade) { b.Outline.Edge = []blade.Node{{0, -20}, {50, 10}, {100, -20}} },
+		"blade.fewNodes":      func(b *blade.Blade) { b.Outline.Spine = b.Outline.Spine[:1] },
+		"blade.nodesOrder":    func(b *blade.Blade) { b.Outline.Spine = []blade.Node{{0, 0}, {60, 0}, {50, 0}} },
+		"blade.heelsDiffer":   func(b *blade.Blade) { b.Outline.Edge = []blade.Node{{0, 0}, {90, -30}} },
+		"blade.thickness":     func(b *blade.Blade) { b.Thickness = []blade.Node{{0, -1}, {100, 4}} },
+		"blade.facesCross": func(b *blade.Blade) {
+			b.Outline.Edge = []blade.Node{{0, -30}, {100, -30}}
+			b.Grind = blade.Grind{Kind: section.Hollow, EdgeMm: .2, WheelRadiusMm: 20}
+		},
+	} {
+		b := good()
+		spoil(&b)
+		_, err := blade.New(b)
+		var be *blade.Error
+		require.True(t, errors.As(err, &be), code)
+		assert.Equal(t, code, be.Code)
+		assert.NotEmpty(t, be.Field)
+	}
+	nan := good()
+	nan.Outline.Spine[1][1] = math.NaN()
+	_, err := blade.New(nan)
+	require.Error(t, err)
+}
+
+func TestAbsurdDesignsAreRefusedFieldByField(t *testing.T) {
+	d := blade.Starters()[0].Design
+	d.LengthMm, d.SpineMm, d.HeightMm, d.Shape = 5000, .01, math.NaN(), "cleaver-ish"
+	c := fact.NewCheck()
+	d.Validate(c.Within("design"))
+	var fe fact.FieldErrors
+	require.True(t, errors.As(c.Err(), &fe))
+	got := map[string]fact.FieldError{}
+	for _, f := range fe {
+		got[f.Field] = f
+	}
+	for _, f := range []string{"design.lengthMm", "design.spineMm", "design.heightMm", "design.shape"} {
+		assert.Contains(t, got, f)
+	}
+	assert.InDelta(t, 1200, got["design.lengthMm"].Figures["highest"], 1e-9)
+}
+
+func TestAllowancesKnowTheirSchool(t *testing.T) {
+	for _, s := range blade.Schools() {
+		assert.Equal(t, s, s.Allowances().School())
+	}
+	a := blade.ForgeClose.Allowances()
+	a.FaceMm += .05
+	assert.Equal(t, blade.OwnSchool, a.School())
+}
+
+func BenchmarkMeasure(b *testing.B) {
+	body, err := blade.New(blade.Starters()[0].Design.Blade())
+	require.NoError(b, err)
+	b.ReportAllocs()
+	for b.Loop() {
+		body.Measure()
+	}
+}

@@ -1,0 +1,213 @@
+package forge_test
+
+import (
+	"errors"
+	"math"
+	"testing"
+
+	"coldember/core/forge"
+	"coldember/core/section"
+	"coldember/core/steel"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+func shop() forge.Shop {
+	g, err := steel.Find("1084")
+	if err != nil {
+		panic(err)
+	}
+	return forge.Shop{Smith: forge.NewSmith(forge.Steady), Fire: forge.NewFire(), Steel: g}
+}
+
+func bar(n int, w, t float64) forge.Bar {
+	b := forge.Bar{Cells: make([]forge.Cell, n)}
+	for i := range b.Cells {
+		b.Cells[i] = forge.Cell{Zone: "blade", VolumeMm3: w * t * 10, WidthMm: w, ThicknessMm: t, EdgeMm: t, SpineMm: t, TempC: 20}
+	}
+	return b
+}
+
+func draw(first, last int, w, t float64) *forge.Operation {
+	op := &forge.Operation{ID: "draw", Kind: forge.Profile, Face: forge.PeenAcross, First: first, Last: last, Passes: 1}
+	for i := first; i <= last; i++ {
+		op.Targets = append(op.Targets, forge.Target{WidthMm: w, ThicknessMm: t, EdgeMm: t, SpineMm: t})
+	}
+	return op
+}
+
+func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation) *forge.Run {
+	r, err := forge.NewRun(s, b)
+	require.NoError(t, err)
+	r.KeepStates = true
+	for _, op := range ops {
+		require.NoError(t, r.Do(op))
+	}
+	return r
+}
+
+// TestVolumeIsConserved: what is not in the cells any more has been booked as
+// scale, whatever the sequence of operations.
+func TestVolumeIsConserved(t *testing.T) {
+	kinds := []forge.Kind{forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff}
+	rapid.Check(t, func(t *rapid.T) {
+		b := bar(6, rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t"))
+		start := b.VolumeMm3()
+		r, err := forge.NewRun(shop(), b)
+		require.NoError(t, err)
+		for i := range rapid.IntRange(1, 4).Draw(t, "n") {
+			first := rapid.IntRange(0, 5).Draw(t, "first")
+			last := rapid.IntRange(first, 5).Draw(t, "last")
+			var op *forge.Operation
+			if rapid.Bool().Draw(t, "shapes") {
+				c := r.Bar.Cells[first]
+				op = draw(first, last, c.WidthMm*rapid.Float64Range(.8, 1.15).Draw(t, "kw"), c.ThicknessMm*rapid.Float64Range(.7, .98).Draw(t, "kt"))
+			} else {
+				op = &forge.Operation{Kind: rapid.SampledFrom(kinds).Draw(t, "kind"), First: first, Last: last, Passes: rapid.IntRange(1, 3).Draw(t, "passes"), BendPer: .002}
+			}
+			op.ID = string(rune('a' + i))
+			require.NoError(t, r.Do(op))
+		}
+		require.NoError(t, r.Cycle("cycle", 870))
+		booked := 0.0
+		for _, h := range r.Heats {
+			booked += h.ScaleMm3
+		}
+		if rel := math.Abs(start-booked-r.Bar.VolumeMm3()) / start; rel > 1e-9 {
+			t.Fatalf("lost %v of the volume", rel)
+		}
+	})
+}
+
+func TestAnOperationEndsAtItsTargets(t *testing.T) {
+	op := draw(0, 3, 20, 4)
+	r := run(t, shop(), bar(4, 25, 6), op)
+	last := r.Heats[len(r.Heats)-1]
+	assert.InDelta(t, 1, last.ShareTo, 1e-9)
+	for i, c := range last.After.Cells {
+		// what is short of the target is the scale that fell with the last heat
+		assert.InDelta(t, 20, c.WidthMm+2*(c.ScaleMm-r.DoneAt["draw"][i]), 1e-6)
+		assert.InDelta(t, 4, c.ThicknessMm+2*(c.ScaleMm-r.DoneAt["draw"][i]), 1e-6)
+	}
+}
+
+func heats(r *forge.Run) float64 {
+	n := 0.0
+	for _, h := range r.Heats {
+		n += h.Fraction
+	}
+	return n
+}
+
+// TestMoreEnergyNeverNeedsMoreHeats and a hotter lower limit never fewer.
+func TestMoreEnergyNeverNeedsMoreHeats(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		w, k := rapid.Float64Range(20, 40).Draw(t, "w"), rapid.Float64Range(5, 10).Draw(t, "t")
+		count := func(change func(*forge.Shop)) float64 {
+			s := shop()
+			change(&s)
+			return heats(run(t, s, bar(5, w, k), draw(0, 4, w*.95, k*.6)))
+		}
+		plain := count(func(*forge.Shop) {})
+		if heavy := count(func(s *forge.Shop) { s.Smith.HammerKg *= 1.3 }); heavy > plain+1e-6 {
+			t.Fatalf("a heavier hammer took %v heats, not %v", heavy, plain)
+		}
+		if narrow := count(func(s *forge.Shop) { s.Steel.ForgeLowC += 40 }); narrow < plain-1e-6 {
+			t.Fatalf("a narrower window took %v heats, not %v", narrow, plain)
+		}
+	})
+}
+
+func TestTemperaturesStayBetweenShopAndSoak(t *testing.T) {
+	r := run(t, shop(), bar(5, 25, 6), draw(0, 4, 22, 4))
+	for _, h := range r.Heats {
+		assert.LessOrEqual(t, h.StartC, r.SoakC()+1e-6)
+		assert.GreaterOrEqual(t, h.EndC, r.Shop.Steel.ForgeLowC-1e-6)
+		assert.LessOrEqual(t, h.EndC, h.StartC)
+		assert.Positive(t, h.FireS)
+		for _, c := range h.After.Cells {
+			assert.Greater(t, c.TempC, 15.0)
+		}
+	}
+	assert.True(t, r.OutOfRange(), "hand hammering is faster than was measured")
+}
+
+func TestSoakStaysUnderSteelAndForge(t *testing.T) {
+	s := shop() // steel to 1150, forge 1200
+	c, err := s.SoakC()
+	require.NoError(t, err)
+	assert.InDelta(t, 1130, c, 1e-9)
+	s.Fire.TempC = 1100
+	c, err = s.SoakC()
+	require.NoError(t, err)
+	assert.InDelta(t, 1070, c, 1e-9)
+	s.Fire.TempC = 900
+	_, err = s.SoakC()
+	var w *forge.WindowError
+	require.True(t, errors.As(err, &w))
+	assert.InDelta(t, 910, w.NeedForgeC, 1e-9)
+	s.Fire.TempC = w.NeedForgeC
+	_, err = s.SoakC()
+	require.NoError(t, err, "the forge it names would do")
+	s.Steel.ForgeHighC = s.Steel.ForgeLowC + 60
+	_, err = s.SoakC()
+	require.True(t, errors.As(err, &w))
+	assert.Zero(t, w.NeedForgeC, "no forge will")
+}
+
+func TestAPowerlessSmithIsTold(t *testing.T) {
+	s := shop()
+	s.Smith.LandShare, s.Smith.HammerKg, s.Smith.SpeedMPerS = .1, .2, 1
+	r, err := forge.NewRun(s, bar(8, 80, 40))
+	require.NoError(t, err)
+	var stall *forge.StallError
+	require.True(t, errors.As(r.Do(draw(0, 7, 60, 20)), &stall))
+	assert.Equal(t, "draw", stall.Operation)
+}
+
+func TestACycleScalesButDoesNotShape(t *testing.T) {
+	r := run(t, shop(), bar(3, 25, 5))
+	require.NoError(t, r.Cycle("cycle1", 870))
+	require.Len(t, r.Heats, 1)
+	h := r.Heats[0]
+	assert.Zero(t, h.Blows)
+	assert.Positive(t, h.ScaleMm3)
+	assert.InDelta(t, 480, h.EndC, 1e-9)
+	var w *forge.WindowError
+	r.Shop.Fire.TempC = 850
+	require.True(t, errors.As(r.Cycle("cycle2", 870), &w), "a forge colder than the cycle is refused")
+}
+
+func TestSpreadOfFaces(t *testing.T) {
+	h := forge.NewSmith(forge.Steady)
+	across, _ := forge.Spread(h.BiteMm(forge.PeenAcross, 30), 30)
+	flat, _ := forge.Spread(h.BiteMm(forge.FlatFace, 30), 30)
+	along, ok := forge.Spread(h.BiteMm(forge.PeenAlong, 30), 30)
+	assert.True(t, ok)
+	assert.Less(t, across, flat)
+	assert.Less(t, flat, along)
+	_, ok = forge.Spread(100, 30)
+	assert.False(t, ok, "past the measured ratio")
+	assert.Less(t, forge.BevelSpread(forge.PushIn, 22, 30), forge.BevelSpread(forge.PinchOut, 22, 30), "pushing in widens less")
+}
+
+func TestBevelsSweepTowardTheSpine(t *testing.T) {
+	s := section.Section{Kind: section.Flat, HeightMm: 30, SpineMm: 5, EdgeMm: 2}
+	b := forge.BevelBend(s, 5, .4, forge.BendFactor, 120)
+	assert.Positive(t, b.RiseMm)
+	assert.Greater(t, b.RiseMm, forge.BevelBend(s, 5, .55, forge.BendFactor, 120).RiseMm, "what spreads does not lengthen")
+	straight := forge.BevelBend(section.Section{Kind: section.Rect, HeightMm: 30, SpineMm: 5}, 5, .4, forge.BendFactor, 120)
+	assert.Zero(t, straight.CurvaturePerMm)
+	double := forge.BevelBend(section.Section{Kind: section.Diamond, HeightMm: 30, SpineMm: 5, EdgeMm: 2}, 5, .4, forge.BendFactor, 120)
+	assert.InDelta(t, 0, double.RiseMm, 1e-6, "two edges balance")
+}
+
+func TestSkillSetsTheHandAndLeavesTheTools(t *testing.T) {
+	h := forge.NewSmith(forge.Learning)
+	h.HammerKg = 1.7
+	sure := h.WithSkill(forge.Sure)
+	assert.InDelta(t, 1.7, sure.HammerKg, 1e-12)
+	assert.Greater(t, sure.UsefulJ(), h.UsefulJ())
+}

@@ -1,0 +1,56 @@
+package core_test
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// allowed is which rooms of the core each room may use: imports run one way.
+var allowed = map[string][]string{
+	"fact": {}, "quantity": {}, "steel": {"quantity"}, "section": {"quantity"}, "thermal": {"steel"},
+	"blade": {"fact", "section", "steel"}, "stock": {"steel"},
+	"forge": {"fact", "section", "steel", "thermal", "blade", "stock"},
+	"plan":  {"fact", "blade", "forge", "section", "steel", "stock", "thermal"},
+	"calc":  {"fact", "blade", "forge", "plan", "section", "steel", "stock", "thermal", "quantity"},
+}
+
+// forbidden would bring in an interface, a file, a clock or a network.
+var forbidden = []string{"net/", "net/http", "os", "time", "database/", "html", "log", "gorm.io", "github.com/go-chi"}
+
+// TestTheCoreStandsAlone keeps interface, storage, clock and files out of the
+// core, and its rooms in their order.
+func TestTheCoreStandsAlone(t *testing.T) {
+	files := 0
+	err := filepath.WalkDir(".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		files++
+		room := strings.Split(filepath.ToSlash(path), "/")[0]
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		for _, i := range f.Imports {
+			name, err := strconv.Unquote(i.Path.Value)
+			require.NoError(t, err)
+			for _, bad := range forbidden {
+				assert.False(t, name == bad || (strings.HasSuffix(bad, "/") || strings.Contains(bad, ".")) && strings.HasPrefix(name, bad), "%s imports %s", path, name)
+			}
+			if inner, ok := strings.CutPrefix(name, "coldember/core/"); ok {
+				assert.Contains(t, allowed[room], inner, "%s imports %s", path, name)
+			} else {
+				assert.False(t, strings.HasPrefix(name, "coldember/"), "%s imports %s", path, name)
+			}
+		}
+		return nil
+	})
+	require.NoError(t, err)
+	assert.Greater(t, files, 20)
+}

@@ -1,0 +1,54 @@
+package demo_test
+
+import (
+	"context"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"coldember/internal/demo"
+	"coldember/internal/store"
+	"coldember/internal/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestDemoTellsItsStory(t *testing.T) {
+	ctx, now := context.Background(), time.Now()
+	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "demo.db"))
+	require.NoError(t, err)
+	defer func() { _ = st.Close() }()
+	require.NoError(t, demo.Build(ctx, st, now))
+	require.NoError(t, demo.Build(ctx, st, now), "a second start leaves it as it is")
+	w := work.New(st, time.Now)
+	pieces, err := w.Pieces(ctx, false)
+	require.NoError(t, err)
+	stops := map[string]int{}
+	for _, p := range pieces {
+		stops[p.Doc.Name] = p.Summary.Stops
+		assert.True(t, p.CreatedAt.After(now.AddDate(0, -2, -5)) && p.CreatedAt.Before(now), "%s at %v", p.Doc.Name, p.CreatedAt)
+	}
+	assert.Equal(t, map[string]int{demo.Rigging: 0, demo.Slicer: 0, demo.SlicerNarrow: 1}, stops, "only the slicer from the narrow bar cannot work")
+	rack, err := w.Rack(ctx)
+	require.NoError(t, err)
+	assert.Len(t, rack, 6)
+	shop, err := w.Shop(ctx)
+	require.NoError(t, err)
+	assert.True(t, shop.Demo)
+	assert.Len(t, shop.Smiths, 2)
+}
+
+func TestDemoLeavesOwnWorkAlone(t *testing.T) {
+	ctx := context.Background()
+	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "own.db"))
+	require.NoError(t, err)
+	defer func() { _ = st.Close() }()
+	w := work.New(st, time.Now)
+	_, err = w.EditShop(ctx, 0, []work.Edit{{Field: "theme", Text: "day"}})
+	require.NoError(t, err)
+	require.ErrorIs(t, demo.Build(ctx, st, time.Now()), demo.ErrForeign)
+	pieces, err := w.Pieces(ctx, false)
+	require.NoError(t, err)
+	assert.Empty(t, pieces)
+}

@@ -1,0 +1,104 @@
+package export_test
+
+import (
+	"bytes"
+	"compress/zlib"
+	"context"
+	"io"
+	"math"
+	"regexp"
+	"strconv"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/quantity"
+	"coldember/core/stock"
+	"coldember/internal/export"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func card(t *testing.T, starter int, bar stock.Piece, units quantity.System, paper string) ([]byte, *plan.Plan) {
+	t.Helper()
+	r := plan.NewRequest(blade.Starters()[starter].Design, "80CrV2", bar, forge.Steady)
+	p, err := plan.Make(context.Background(), r)
+	require.NoError(t, err)
+	pdf, err := export.FireCard("Test knife", r, p, units, paper)
+	require.NoError(t, err)
+	return pdf, p
+}
+
+var (
+	mediaBox = regexp.MustCompile(`/MediaBox ?\[ ?0 0 ([0-9.]+) ([0-9.]+) ?\]`)
+	stream   = regexp.MustCompile(`(?s)stream\r?\n(.*?)endstream`)
+	page     = regexp.MustCompile(`/Type ?/Page\b`)
+	move     = regexp.MustCompile(`(-?[0-9.]+) (-?[0-9.]+) (?:m|l)\b`)
+)
+
+// points reads every point of every path of the page, in mm from the bottom
+// left.
+func points(t *testing.T, pdf []byte) [][2]float64 {
+	t.Helper()
+	var out [][2]float64
+	for _, s := range stream.FindAllSubmatch(pdf, -1) {
+		z, err := zlib.NewReader(bytes.NewReader(s[1]))
+		if err != nil {
+			continue
+		}
+		text, err := io.ReadAll(z)
+		if err != nil || !bytes.Contains(text, []byte(" l")) {
+			continue
+		}
+		for _, p := range move.FindAllSubmatch(text, -1) {
+			x, _ := strconv.ParseFloat(string(p[1]), 64)
+			y, _ := strconv.ParseFloat(string(p[2]), 64)
+			out = append(out, [2]float64{x, y})
+		}
+	}
+	return out
+}
+
+func TestTheCardIsOnePageOfThePaper(t *testing.T) {
+	flat := stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}
+	for paper, size := range map[string][2]float64{"a4": {210, 297}, "letter": {215.9, 279.4}} {
+		for i := range blade.Starters() {
+			pdf, _ := card(t, i, flat, quantity.Imperial, paper)
+			assert.Len(t, page.FindAll(pdf, -1), 1, "one page")
+			box := mediaBox.FindSubmatch(pdf)
+			require.NotNil(t, box)
+			for k := range 2 {
+				v, err := strconv.ParseFloat(string(box[k+1]), 64)
+				require.NoError(t, err)
+				assert.InDelta(t, size[k], v*25.4/72, .1)
+			}
+			for _, p := range points(t, pdf) {
+				assert.GreaterOrEqual(t, p[1], 0.0, "%s, starter %d: something lies below the page", paper, i)
+			}
+		}
+	}
+}
+
+// TestTheBarIsDrawnTrue measures the chalk marks on a card drawn at half size.
+func TestTheBarIsDrawnTrue(t *testing.T) {
+	const scale, left = .5, 13.0
+	pdf, p := card(t, 0, stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Metric, "a4")
+	pts := points(t, pdf)
+	require.NotEmpty(t, pts)
+	for _, m := range p.Bar.Marks {
+		nearest := math.Inf(1)
+		for _, q := range pts {
+			nearest = math.Min(nearest, math.Abs(q[0]-left-m.ToMm*scale))
+		}
+		assert.Less(t, nearest, .05, "no line at the mark of %s, %.1f mm", m.Zone, m.ToMm)
+	}
+}
+
+func TestBarSizes(t *testing.T) {
+	assert.Equal(t, "25 mm × 5 mm", export.BarSize(stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5}, quantity.Metric))
+	assert.Equal(t, "ø 1/2 in", export.BarSize(stock.Piece{Form: stock.Round, DiameterMm: 12.7}, quantity.Imperial))
+	assert.Equal(t, "12 mm × 12 mm", export.BarSize(stock.Piece{Form: stock.Square, SideMm: 12}, quantity.Metric))
+	assert.Equal(t, "14 mm", export.BarSize(stock.Piece{Form: stock.Hex, AcrossFlatsMm: 14}, quantity.Metric))
+}

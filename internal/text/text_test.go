@@ -1,0 +1,135 @@
+package text_test
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/quantity"
+	"coldember/core/section"
+	"coldember/core/stock"
+	"coldember/internal/text"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// code looks like "warn.tooNarrow": what the core returns instead of words.
+var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop)\.[a-zA-Z.]+$`)
+
+// TestEveryCodeHasWords reads the source for codes and looks each up.
+func TestEveryCodeHasWords(t *testing.T) {
+	seen := 0
+	for _, root := range []string{"../../core", "../work", "../api", "../export", "../server"} {
+		err := filepath.WalkDir(root, func(path string, d fs.DirEntry, err error) error {
+			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+				return err
+			}
+			f, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+			require.NoError(t, err)
+			ast.Inspect(f, func(n ast.Node) bool {
+				lit, ok := n.(*ast.BasicLit)
+				if !ok || lit.Kind != token.STRING {
+					return true
+				}
+				s, err := strconv.Unquote(lit.Value)
+				if err == nil && code.MatchString(s) && !strings.HasSuffix(s, ".") && !fieldPath(s) {
+					seen++
+					assert.True(t, text.Has(s), "%s says %q, which has no words", path, s)
+				}
+				return true
+			})
+			return nil
+		})
+		require.NoError(t, err)
+	}
+	assert.Greater(t, seen, 100)
+}
+
+// fieldPath tells a field's name from a code.
+func fieldPath(s string) bool { return strings.HasSuffix(s, "Mm") || s == "blade.db" }
+
+func TestEveryChoiceHasWords(t *testing.T) {
+	var codes []string
+	for _, s := range blade.Shapes() {
+		codes = append(codes, "shape."+string(s))
+	}
+	for _, k := range section.Kinds() {
+		codes = append(codes, "grind."+string(k))
+	}
+	for _, s := range append(blade.Schools(), blade.OwnSchool) {
+		codes = append(codes, "school."+string(s))
+	}
+	for _, f := range stock.Bars() {
+		codes = append(codes, "form."+string(f))
+	}
+	for _, s := range forge.Skills() {
+		codes = append(codes, "skill."+string(s))
+	}
+	for _, s := range blade.Starters() {
+		codes = append(codes, "starter."+s.ID)
+	}
+	for _, k := range []forge.Kind{forge.Corners, forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.PreCurve, forge.Bevel, forge.Correct, forge.Planish, forge.CutOff, "normalise"} {
+		codes = append(codes, "op."+string(k), "op.short."+string(k), "how."+string(k))
+	}
+	for _, f := range []forge.Face{forge.FlatFace, forge.PeenAcross, forge.PeenAlong, forge.OnEdge, forge.BevelFace, forge.AnvilEdge} {
+		codes = append(codes, "face."+string(f))
+	}
+	for _, c := range codes {
+		assert.True(t, text.Has(c), c)
+	}
+}
+
+func TestSayFillsAndNeverGoesSilent(t *testing.T) {
+	assert.Equal(t, "Heat 3, Bevels", text.Say("heats.bead", map[string]string{"n": "3", "op": "Bevels"}))
+	assert.Equal(t, "no.such.code", text.Say("no.such.code", nil))
+	assert.Equal(t, "1 heat", text.Count("heats", 1, nil))
+	assert.Equal(t, "0 heats", text.Count("heats", 0, nil))
+	assert.Equal(t, "7 heats", text.Count("heats", 7, nil))
+}
+
+func TestPluralsComeInPairs(t *testing.T) {
+	for _, c := range text.Codes() {
+		if base, ok := strings.CutSuffix(c, ".one"); ok {
+			assert.True(t, text.Has(base+".other"), c)
+		}
+	}
+}
+
+func TestFiguresCarryTheirUnit(t *testing.T) {
+	f := map[string]float64{"needMm": 127.26, "edgeMm": 1.49, "soakC": 1080, "lossFraction": .0702, "workS": 6.2, "ratio": 5}
+	metric := text.Figures(f, quantity.Metric)
+	assert.Equal(t, map[string]string{"needMm": "127.3 mm", "edgeMm": "1.49 mm", "soakC": "1080 °C", "lossFraction": "7.0 %", "workS": "6 s", "ratio": "5"}, metric)
+	inches := text.Figures(f, quantity.Imperial)
+	assert.Equal(t, "5 in", inches["needMm"])
+	assert.Equal(t, "0.059 in", inches["edgeMm"])
+	assert.Equal(t, "1980 °F", inches["soakC"])
+	assert.Equal(t, "20 mm", text.FigureFor("field.rangeLength", map[string]float64{"lowest": 20}, quantity.Metric)["lowest"])
+}
+
+func TestTheSameWordsAreSaidOnceAndStopsFirst(t *testing.T) {
+	edge := func(zone string) fact.Warning {
+		return fact.Warning{Code: "warn.edgewise", Severity: fact.Warn, Figures: fact.Figures{"ratio": 5, "limit": 3}, Where: fact.Where{Zone: zone}}
+	}
+	lines := text.Warnings([]fact.Warning{edge("point"), edge("tang"), {Code: "warn.assumedSteel", Severity: fact.Note}, {Code: "warn.volumeShort", Severity: fact.Stop, Figures: fact.Figures{"shortMm": 12, "needMm": 112, "haveMm": 100}}}, quantity.Metric)
+	require.Len(t, lines, 3)
+	assert.True(t, lines[0].Stop)
+	assert.Contains(t, lines[0].Words, "12 mm too short")
+	assert.True(t, strings.HasPrefix(lines[1].Words, "Point, Tang: "), lines[1].Words)
+	assert.NotContains(t, lines[0].Words+lines[1].Words+lines[2].Words, "{")
+}
+
+func TestHeatColours(t *testing.T) {
+	assert.Equal(t, "bright orange", text.HeatColour(1061))
+	assert.Equal(t, "cherry", text.HeatColour(800))
+	assert.Equal(t, "white", text.HeatColour(1500))
+}
