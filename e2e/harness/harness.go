@@ -32,6 +32,7 @@ type App struct {
 	store *store.Store
 	stop  context.CancelFunc
 	done  chan error
+	once  sync.Once
 }
 
 // Serve opens data, prepares it and serves.
@@ -60,14 +61,17 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 	}
 }
 
-// Close stops serving and closes the database.
+// Close stops serving and closes the database; a second time does nothing.
 func (a *App) Close() error {
-	a.stop()
 	var err error
-	if a.URL != "" {
-		err = <-a.done
-	}
-	return errors.Join(err, a.store.Close())
+	a.once.Do(func() {
+		a.stop()
+		if a.URL != "" {
+			err = <-a.done
+		}
+		err = errors.Join(err, a.store.Close())
+	})
+	return err
 }
 
 // Browser is one headless browser; each Page is a tab with its own cookies and

@@ -1,10 +1,12 @@
 package text_test
 
 import (
+	"encoding/json"
 	"go/ast"
 	"go/parser"
 	"go/token"
 	"io/fs"
+	"os"
 	"path/filepath"
 	"regexp"
 	"strconv"
@@ -132,4 +134,24 @@ func TestHeatColours(t *testing.T) {
 	assert.Equal(t, "bright orange", text.HeatColour(1061))
 	assert.Equal(t, "cherry", text.HeatColour(800))
 	assert.Equal(t, "white", text.HeatColour(1500))
+}
+
+// TestPrintingAgreesWithThePages: the same cases are held against the front
+// end's printing.
+func TestPrintingAgreesWithThePages(t *testing.T) {
+	raw, err := os.ReadFile("print.json")
+	require.NoError(t, err)
+	var cases []struct {
+		Kind   string
+		Value  float64
+		Mm, In string
+	}
+	require.NoError(t, json.Unmarshal(raw, &cases))
+	printed := map[string]func(float64, quantity.System) string{
+		"length": quantity.FormatLength, "thickness": quantity.FormatThickness, "mass": quantity.FormatMass, "temperature": quantity.FormatTemperature,
+	}
+	for _, c := range cases {
+		assert.Equal(t, c.Mm, printed[c.Kind](c.Value, quantity.Metric), "%+v", c)
+		assert.Equal(t, c.In, printed[c.Kind](c.Value, quantity.Imperial), "%+v", c)
+	}
 }

@@ -97,7 +97,9 @@ export function Bar({ plan, layout, units, title, selected, onSelect }: Props) {
             stroke="var(--chalk)"
             strokeWidth="1.2"
           />
-          {layout.break && <BreakLine x={layout.barX(layout.break.fromMm)} y={s.y} h={s.h} />}
+          {layout.breaks.map((g) => (
+            <BreakLine key={g.fromMm} x={layout.barX(g.fromMm)} y={s.y} h={s.h} />
+          ))}
         </g>
       ))}
       {bar.marks.map((m, i) => (

@@ -102,7 +102,9 @@ export function Handles({ plan, layout, units, onHold }: Props) {
   };
   const key = (h: Handle) => (e: KeyboardEvent) => {
     const dir = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
-    const now = valueAt(doc.request, h.field);
+    // Presses can come faster than answers: go on from what was put last.
+    const last = Number.parseFloat(draft.get().typed[h.field] ?? "");
+    const now = Number.isNaN(last) ? valueAt(doc.request, h.field) : last;
     if (!dir || typeof now !== "number") return;
     e.preventDefault();
     e.stopPropagation();

@@ -29,8 +29,8 @@ export interface Layout {
   heightPx: number;
   x: (mm: number) => number;
   barX: (mm: number) => number;
-  /** Where a long bar is broken off, mm along the bar; undefined if it is shown whole. */
-  break?: { fromMm: number; toMm: number };
+  /** Where a long bar is broken off, mm along the bar; empty if it is shown whole. */
+  breaks: { fromMm: number; toMm: number }[];
   bar: Row;
   forged: Row;
   finished: Row;
@@ -87,11 +87,11 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
   const scale = view.heldScale ?? Math.max(0.2, fit) * view.zoom;
   const widthPx = Math.max(view.widthPx, longest * scale + 2 * padPx);
   const x = (mm: number) => (view.flip ? widthPx - padPx - mm * scale : padPx + mm * scale);
-  const gap = broken ? breakOf(b.marks, b.cutLengthMm - barShown) : undefined;
+  const breaks = broken ? breaksOf(b.marks, b.cutLengthMm - barShown) : [];
   const barX = (mm: number) => {
-    if (!gap || mm <= gap.fromMm) return x(mm);
-    const cut = gap.toMm - gap.fromMm;
-    return mm >= gap.toMm ? x(mm - cut) : x(gap.fromMm);
+    let hidden = 0;
+    for (const g of breaks) hidden += Math.min(Math.max(0, mm - g.fromMm), g.toMm - g.fromMm);
+    return x(mm - hidden);
   };
 
   const spare = view.heightPx - fixed - tall * scale;
@@ -122,19 +122,21 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
     heightPx: Math.max(view.heightPx, y),
     x,
     barX,
-    break: gap,
+    breaks,
     bar,
     forged: forgedRow,
     finished: finishedRow,
   };
 }
 
-/** Takes the hidden length out of the middle of the longest stretch. */
-function breakOf(marks: Span[], hideMm: number): { fromMm: number; toMm: number } {
-  const longest = marks.reduce((a, m) => (m.toMm - m.fromMm > a.toMm - a.fromMm ? m : a));
-  const mid = (longest.fromMm + longest.toMm) / 2;
-  const half = Math.min(hideMm, (longest.toMm - longest.fromMm) * 0.9) / 2;
-  return { fromMm: mid - half, toMm: mid + half };
+/** Takes the hidden length out of the middle of every stretch, each by its share. */
+function breaksOf(marks: Span[], hideMm: number): { fromMm: number; toMm: number }[] {
+  const end = marks[marks.length - 1]?.toMm ?? 1;
+  return marks.map((m) => {
+    const mid = (m.fromMm + m.toMm) / 2;
+    const half = ((m.toMm - m.fromMm) * hideMm) / end / 2;
+    return { fromMm: mid - half, toMm: mid + half };
+  });
 }
 
 /** Runs of stations of one zone, from the point back. */

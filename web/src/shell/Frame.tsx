@@ -107,7 +107,6 @@ function RailButton({
     <button
       type="button"
       title={title}
-      aria-label={title}
       aria-pressed={pressed}
       onClick={onClick}
       className="flex min-h-[44px] w-14 flex-col items-center justify-center rounded text-[13px] text-quiet hover:text-chalk"

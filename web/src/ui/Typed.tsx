@@ -70,7 +70,8 @@ export function Typed({
               e.currentTarget.select();
             }
             if (e.key === "Escape") {
-              onRevert();
+              if (text === undefined) e.currentTarget.blur();
+              else onRevert();
               e.stopPropagation();
             }
           }}

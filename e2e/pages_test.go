@@ -1,0 +1,169 @@
+package e2e
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"coldember/internal/demo"
+	"coldember/internal/store"
+	"coldember/internal/work"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestThreeQuestionsLandOnAPlan: a new user, an empty database, a bar of their
+// own.
+func TestThreeQuestionsLandOnAPlan(t *testing.T) {
+	s := openFile(t, filepath.Join(t.TempDir(), "own.db"), func(ctx context.Context, st *store.Store) error {
+		return work.New(st, time.Now).Ensure(ctx)
+	})
+	s.goTo("/")
+	s.until("an empty list says what to do", `document.querySelector("main").textContent.includes("three questions")`)
+	s.keys("n")
+	s.until("the questions", `document.querySelectorAll("[role=dialog] input[name=pattern]").length === 5`)
+	s.do(chromedp.Click(chromedp.Search("//label[contains(., 'Camp knife')]")))
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Plan it')]")))
+	s.until("the bar is asked for", `document.querySelectorAll("[role=dialog] [role=alert]").length >= 3`)
+	for field, text := range map[string]string{"bar.widthMm": "1 1/2 in", "bar.thicknessMm": "1/4in", "bar.lengthMm": "600"} {
+		s.do(chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field='" + field + "']")))
+		s.keys(text)
+	}
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Plan it')]")))
+	s.do(chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")))
+	p := s.stored("Camp knife")
+	assert.InDelta(t, 38.1, p.Doc.Request.Bar.WidthMm, 1e-9)
+	assert.Positive(t, p.Summary.Heats)
+	assert.Contains(t, s.text("[data-figure=heats]"), "heats")
+}
+
+func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	s.do(chromedp.Focus(chromedp.CSS("input[data-field=name]")))
+	js[bool](s, `(document.querySelector("input[data-field=name]").select(), true)`)
+	s.keys("Bosun's knife\r")
+	s.saved()
+	s.goTo("/")
+	s.until("renamed", `document.querySelector("main").textContent.includes("Bosun's knife")`)
+	s.click(`button[aria-label="Duplicate Bosun's knife"]`)
+	s.do(chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")))
+	s.goTo("/")
+	s.until("copied", `document.querySelector("main").textContent.includes("Bosun's knife, second")`)
+	s.click(`button[aria-label="Archive Bosun's knife, second"]`)
+	s.until("archived", `document.querySelectorAll("main li a").length === 3`)
+	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
+	s.click(`button[aria-label="Restore Bosun's knife, second"]`)
+	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
+	s.until("restored", `document.querySelectorAll("main li a").length === 4`)
+	s.do(chromedp.KeyEvent("k", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+	s.until("the finder", `document.querySelector("[role=dialog] [role=combobox]")`)
+	s.keys("second")
+	s.until("one found", `document.querySelectorAll("[role=option]").length === 1`)
+	s.keys("\r")
+	s.do(chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")))
+	assert.Equal(t, "Bosun's knife, second", js[string](s, `document.querySelector("input[data-field=name]").value`))
+}
+
+func TestTheRackTakesABar(t *testing.T) {
+	s := open(t)
+	s.goTo("/rack")
+	s.until("the rack", `document.querySelectorAll("main li").length === 6`)
+	s.keys("n")
+	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[data-field=name]")))
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
+	s.until("what is missing", `document.querySelector("[role=dialog] [role=alert]")`)
+	for field, text := range map[string]string{"name": "Off-cut", "piece.widthMm": "30", "piece.thicknessMm": "6", "piece.lengthMm": "250"} {
+		s.do(chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field='" + field + "']")))
+		s.keys(text)
+	}
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
+	s.until("it is on the rack", `document.querySelector("main").textContent.includes("Off-cut")`)
+	s.do(chromedp.Click(chromedp.Search("//main//li//button[contains(., 'Off-cut')]")))
+	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[data-field=name]")))
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Take off')]")))
+	s.until("and off again", `document.querySelectorAll("main li").length === 6`)
+}
+
+func TestTheShopIsKept(t *testing.T) {
+	s := open(t)
+	s.goTo("/shop")
+	css := "main input[data-field='smiths.0.hammerKg']"
+	s.do(chromedp.WaitVisible(chromedp.CSS(css)), chromedp.Focus(chromedp.CSS(css)))
+	s.keys("50\r")
+	s.until("refused beside the field", `document.querySelector("main [role=alert]")?.textContent.includes("12 kg")`)
+	js[bool](s, `(document.querySelector("`+css+`").select(), true)`)
+	s.keys("1.5\r")
+	s.until("kept", `!document.querySelector("main [role=alert]")`)
+	require.Eventually(t, func() bool {
+		shop, err := s.app.Work.Shop(context.Background())
+		return err == nil && shop.Smiths[0].HammerKg == 1.5
+	}, 5*time.Second, 50*time.Millisecond)
+	s.keys(kb.Tab)
+}
+
+func TestHelpOpensAndUnknownPagesSaySo(t *testing.T) {
+	s := open(t)
+	s.goTo("/")
+	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	s.keys("?")
+	s.until("what the keyboard can do", `document.querySelector("[role=dialog]").textContent.includes("1 1/4 in")`)
+	s.keys(kb.Escape)
+	s.until("closed", `!document.querySelector("[role=dialog]")`)
+	s.goTo("/nowhere")
+	s.until("nothing here", `document.querySelector("main h1").textContent === "Nothing here"`)
+}
+
+// TestAxeFindsNothingSerious on the main views, by night and by day, and on a
+// phone.
+func TestAxeFindsNothingSerious(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	s := open(t)
+	id := s.piece(demo.SlicerNarrow)
+	check := func(w *smith, path, wait string) {
+		w.goTo(path)
+		w.do(chromedp.WaitVisible(chromedp.CSS(wait)))
+		w.do(chromedp.Sleep(200 * time.Millisecond))
+		js[bool](w, string(axe)+"; true")
+		found, err := chromedp.Run(w.Ctx, chromedp.Evaluate[[]string](`axe.run(document, {resultTypes: ["violations"]}).then(r =>
+			r.violations.filter(v => v.impact === "serious" || v.impact === "critical").map(v => v.id + ": " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 4).join(" | ")))`, chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
+		assert.Empty(t, found, path)
+	}
+	for _, day := range []bool{false, true} {
+		if day {
+			s.goTo("/")
+			s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+			s.keys("t")
+			s.until("day", `document.documentElement.dataset.theme === "day"`)
+		}
+		check(s, "/", "main li")
+		check(s, "/?new", "[role=dialog] [role=radiogroup] label")
+		for _, stage := range []string{"blade", "stock", "cut", "heats"} {
+			check(s, "/pieces/"+id+"/"+stage, "[data-figure=cut]")
+		}
+		check(s, "/rack", "main li")
+		check(s, "/shop", "main fieldset")
+	}
+	check(s.window(390, 844), "/pieces/"+id+"/cut", "[data-figure=cut]")
+}
+
+// TestNothingIsWiderThanTheWindow on tablet and phone.
+func TestNothingIsWiderThanTheWindow(t *testing.T) {
+	s := open(t)
+	for _, size := range [][2]int64{{1280, 800}, {1024, 768}, {390, 844}} {
+		w := s.window(size[0], size[1])
+		for _, path := range []string{"/", "/rack", "/shop", "/pieces/" + s.piece(demo.Slicer) + "/heats"} {
+			w.goTo(path)
+			w.do(chromedp.WaitReady(chromedp.CSS("main *")), chromedp.Sleep(250*time.Millisecond))
+			over := js[float64](w, `document.scrollingElement.scrollWidth - innerWidth`)
+			assert.LessOrEqual(t, over, 0.0, "%s at %v", path, size)
+		}
+	}
+}

@@ -1,0 +1,38 @@
+import { describe, expect, it } from "vitest";
+import cases from "../../../internal/text/print.json";
+import { print, type System } from "./print";
+
+describe("printing", () => {
+  const by: Record<string, (v: number, s: System) => string> = {
+    length: print.length,
+    thickness: print.thickness,
+    mass: print.mass,
+    temperature: print.temperature,
+  };
+  it.each(cases)("agrees with the server: $kind $value", (c) => {
+    expect(by[c.kind]?.(c.value, "mm")).toBe(c.mm);
+    expect(by[c.kind]?.(c.value, "in")).toBe(c.in);
+  });
+  it("opens a field with what is stored, short where it can be", () => {
+    expect(print.edit("lengthMm", 25.4, "in")).toBe("1");
+    expect(print.edit("lengthMm", 31.75, "in")).toBe("1 1/4");
+    expect(print.edit("lengthMm", 9.525, "in")).toBe("3/8");
+    expect(print.edit("lengthMm", 100, "in")).toBe("3.937");
+    expect(print.edit("lengthMm", 86.5, "mm")).toBe("86.5");
+    expect(print.edit("thumbLossFraction", 0.08, "mm")).toBe("8");
+    expect(print.edit("tempC", 1200, "in")).toBe("2192");
+    expect(print.edit("hammerKg", 1.3, "mm")).toBe("1.3");
+  });
+  it("knows the unit of a name", () => {
+    expect(
+      ["widthMm", "hammerKg", "tempC", "fuelKgPerH", "carryS", "speedMPerS", "bevelFraction", "atmosphere"].map((n) =>
+        print.unit(n, "mm"),
+      ),
+    ).toEqual(["mm", "kg", "°C", "kg/h", "s", "m/s", "%", ""]);
+    expect(print.unit("widthMm", "in")).toBe("in");
+  });
+  it("says durations as one would", () => {
+    expect(print.duration(42)).toBe("42 s");
+    expect(print.duration(1500)).toBe("25 min");
+  });
+});
