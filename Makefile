@@ -70,6 +70,8 @@ screenshots: build browser ## one picture of each main view, from demo data
 
 bench: web/dist/index.html ## the figures, on this machine
 	go test -run xxx -bench . -benchmem ./core/... ./internal/...
+	$(MAKE) browser
+	go test -run xxx -bench . -benchtime 1x ./e2e
 
 fuzz: ## explore the parsers for a minute
 	go test -fuzz FuzzParse -fuzztime 60s ./core/quantity

@@ -62,12 +62,15 @@ export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
     line: `M${xh - 5},${yTop}h10M${xh - 5},${yBottom}h10M${xh},${yTop}V${yBottom}`,
   });
   out.push({ field: "design.tipMm", x: l.x(0) + beyond * 42, y: row.edgeOnY, line: "" });
+  // beside the tang, where the drawing leaves room
+  const free = l.x(zone("ricasso").toMm) - beyond * 46;
   out.push({
     field: "design.spineMm",
-    x: l.x(heel) - beyond * 62,
-    y: row.edgeOnY - 22,
-    line: `M${l.x(heel)},${row.edgeOnY - row.edgeOnHalf}L${l.x(heel) - beyond * 24},${row.edgeOnY - 20}`,
+    x: free,
+    y: row.edgeOnY - row.edgeOnHalf - 15,
+    line: `M${l.x(heel)},${row.edgeOnY - row.edgeOnHalf}L${l.x(heel) - beyond * 8},${row.edgeOnY - row.edgeOnHalf - 8}H${free}`,
   });
+
   if (flatBar) {
     const b = l.bar;
     const xb = l.x(0) + beyond * 14;

@@ -37,6 +37,8 @@ export interface Layout {
 }
 
 const padPx = 72;
+/** In a window narrower than this the drawing takes the whole width and scrolls down. */
+const narrowPx = 560;
 /** Room for chalk labels above the bar, and for a title above each drawing. */
 const headPx = 54;
 const titlePx = 24;
@@ -83,7 +85,8 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
     finished.bottom +
     finished.thick;
   const fixed = headPx + 2 * titlePx + 3 * edgeGapPx + readingPx + 2 * ribbonPx + footPx;
-  const fit = Math.min((view.widthPx - 2 * padPx) / longest, (view.heightPx - fixed) / tall);
+  const across = (view.widthPx - 2 * padPx) / longest;
+  const fit = view.widthPx < narrowPx ? across : Math.min(across, (view.heightPx - fixed) / tall);
   const scale = view.heldScale ?? Math.max(0.2, fit) * view.zoom;
   const widthPx = Math.max(view.widthPx, longest * scale + 2 * padPx);
   const x = (mm: number) => (view.flip ? widthPx - padPx - mm * scale : padPx + mm * scale);

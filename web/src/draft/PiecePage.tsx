@@ -109,7 +109,7 @@ function Work() {
       <TopBar zoom={zoom} onZoom={setZoom} flip={flip} onFlip={turn} />
       <StaleBar />
       <div className="flex min-h-0 flex-1 flex-col overflow-y-auto lg:flex-row lg:overflow-hidden">
-        <div className="flex min-h-[400px] min-w-0 sm:min-h-[540px] flex-1 flex-col lg:min-h-0">
+        <div className="flex min-h-[470px] min-w-0 sm:min-h-[540px] flex-1 flex-col lg:min-h-0">
           <Bench
             plan={plan}
             units={units}

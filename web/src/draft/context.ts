@@ -16,6 +16,12 @@ export function useDraftState(): DraftState {
   return useSyncExternalStore(d.subscribe, d.get);
 }
 
+/** One part of the draft; the component is drawn anew only when it changes. It must be a value or keep its identity. */
+export function useDraftPart<T>(part: (s: DraftState) => T): T {
+  const d = useDraft();
+  return useSyncExternalStore(d.subscribe, () => part(d.get()));
+}
+
 /** A figure or choice of the document by its dotted name. */
 export function valueAt(root: unknown, path: string): number | string | undefined {
   let v: unknown = root;

@@ -1,4 +1,4 @@
-import { useDraft, useDraftState, valueAt } from "../draft/context";
+import { useDraft, useDraftPart, valueAt } from "../draft/context";
 import { Pick } from "./Pick";
 import { Typed } from "./Typed";
 
@@ -13,13 +13,15 @@ interface Props {
 /** A figure of the piece, typed into the draft. */
 export function DraftField({ field, ...rest }: Props) {
   const draft = useDraft();
-  const s = useDraftState();
+  const value = useDraftPart((s) => valueAt(s.doc.request, field) ?? 0);
+  const text = useDraftPart((s) => s.typed[field]);
+  const error = useDraftPart((s) => s.errors[field]);
   return (
     <Typed
       field={field}
-      value={valueAt(s.doc.request, field) ?? 0}
-      text={s.typed[field]}
-      error={s.errors[field]}
+      value={value}
+      text={text}
+      error={error}
       onType={(t) => draft.type(field, t)}
       onRevert={() => draft.revert(field)}
       onDone={() => void draft.flush()}
@@ -37,15 +39,15 @@ export function DraftPick({
   hint,
 }: Props & { options: { value: string; label: string; note?: string }[]; value?: string }) {
   const draft = useDraft();
-  const s = useDraftState();
-  const now = value ?? String(valueAt(s.doc.request, field) ?? "");
+  const stored = useDraftPart((s) => String(valueAt(s.doc.request, field) ?? ""));
+  const error = useDraftPart((s) => s.errors[field]?.message);
   return (
     <Pick
       label={label}
-      value={now}
+      value={value ?? stored}
       options={options}
       onPick={(v) => draft.choose(field, v)}
-      error={s.errors[field]?.message}
+      error={error}
       hint={hint}
       field={field}
     />

@@ -1,5 +1,5 @@
-import type { ReactNode } from "react";
-import { useDraftState } from "../../draft/context";
+import { memo, type ReactNode } from "react";
+import { useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Term } from "../../ui/Term";
@@ -11,9 +11,10 @@ const schools = ["thick", "close", "flats"];
 const options = (codes: string[], prefix: string) => codes.map((c) => ({ value: c, label: say(`${prefix}.${c}`) }));
 
 /** The blade by number: everything the forging needs to know about it. */
-export function BladePanel() {
-  const { doc, plan } = useDraftState();
-  const d = doc.request.design;
+export const BladePanel = memo(function BladePanel() {
+  const kind = useDraftPart((s) => s.doc.request.design.grind.kind);
+  const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
+  const school = useDraftPart((s) => s.plan.school);
   return (
     <div className="grid gap-4">
       <Group title={say("blade.profile")}>
@@ -32,10 +33,10 @@ export function BladePanel() {
           options={options(grinds, "grind")}
         />
         <F f="design.grind.edgeMm" />
-        {!["diamond", "lens", "rect"].includes(d.grind.kind) && <F f="design.grind.bevelFraction" />}
-        {d.grind.kind === "hollow" && <F f="design.grind.wheelRadiusMm" />}
+        {!["diamond", "lens", "rect"].includes(kind) && <F f="design.grind.bevelFraction" />}
+        {kind === "hollow" && <F f="design.grind.wheelRadiusMm" />}
         <F f="design.grind.swedgeFraction" />
-        {(d.grind.swedgeFraction ?? 0) > 0 && <F f="design.grind.swedgeEdgeMm" />}
+        {falseEdge && <F f="design.grind.swedgeEdgeMm" />}
       </Group>
       <Group title={say("zone.ricasso")} term="ricasso">
         <F f="design.ricasso.lengthMm" />
@@ -58,8 +59,8 @@ export function BladePanel() {
         <DraftPick
           field="allowances.school"
           label={say("field.name.allowances.school")}
-          value={plan.school}
-          options={options(plan.school === "own" ? [...schools, "own"] : schools, "school")}
+          value={school}
+          options={options(school === "own" ? [...schools, "own"] : schools, "school")}
         />
         <F f="allowances.faceMm" />
         <F f="allowances.outlineMm" />
@@ -67,7 +68,7 @@ export function BladePanel() {
       </Group>
     </div>
   );
-}
+});
 
 const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;
 

@@ -151,7 +151,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
                 {op.kind === "normalise"
                   ? say("heats.cycle")
                   : say("heats.opFigures", {
-                      heats: op.heats < 0.95 ? say("heats.part") : op.heats.toFixed(1),
+                      heats: op.heats < 0.95 ? say("heats.part") : say("heats.opHeats", { n: op.heats.toFixed(1) }),
                       blows: Math.max(1, Math.round(op.blows)),
                     })}
               </span>

@@ -1,0 +1,73 @@
+package e2e
+
+import (
+	"context"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"coldember/e2e/harness"
+	"coldember/internal/demo"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// dragToPaint moves the length handle as a hand does, a step each frame, and
+// answers for every change that was drawn how long after its move the frame
+// with it came, ms, sorted.
+const dragToPaint = `new Promise(done => {
+	const handle = document.querySelector("[data-handle='design.lengthMm']");
+	const at = () => { const r = handle.getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]; };
+	const fire = (type, x, y) => handle.dispatchEvent(new PointerEvent(type, {bubbles: true, pointerId: 1, clientX: x, clientY: y}));
+	handle.setPointerCapture = () => {};
+	const [x, y] = at();
+	const moved = [], took = [];
+	let drawn = 0;
+	new MutationObserver(() => {
+		const mm = parseFloat(document.querySelector("[data-figure=blade]").textContent);
+		requestAnimationFrame(() => { const c = new MessageChannel(); c.port1.onmessage = () => { const now = performance.now();
+			// the newest move that asked for no more than is shown
+			for (let i = moved.length - 1; i >= drawn; i--) if (Math.abs(moved[i].mm - mm) < 0.26) { took.push(now - moved[i].at); drawn = i + 1; break; }
+		}; c.port2.postMessage(0); });
+	}).observe(document.querySelector("[data-figure=blade]"), {characterData: true, subtree: true, childList: true});
+	fire("pointerdown", x, y);
+	let n = 0;
+	const start = parseFloat(document.querySelector("[data-figure=blade]").textContent);
+	const step = () => {
+		n++;
+		fire("pointermove", x + n, y);
+		const asked = parseFloat(document.querySelector("aside input[data-field='design.lengthMm']").value);
+		moved.push({at: performance.now(), mm: asked});
+		if (n < 90) setTimeout(step, 16);
+		else setTimeout(() => { fire("pointerup", x + n, y); setTimeout(() => done(took.sort((a, b) => a - b)), 300); }, 300);
+	};
+	step();
+})`
+
+// BenchmarkDragToPaint reports the time from a move of the hand to the frame
+// that shows its plan.
+func BenchmarkDragToPaint(b *testing.B) {
+	app, err := harness.Serve(filepath.Join(b.TempDir(), "demo.db"), buildDemo)
+	require.NoError(b, err)
+	defer func() { _ = app.Close() }()
+	pieces, err := app.Work.Pieces(context.Background(), false)
+	require.NoError(b, err)
+	p, err := browser.NewPage(1280, 800)
+	require.NoError(b, err)
+	defer p.Close()
+	for _, piece := range pieces {
+		if piece.Doc.Name == demo.Rigging {
+			require.NoError(b, p.Do(chromedp.Navigate(app.URL+"/pieces/"+piece.ID), chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")), chromedp.Sleep(time.Second)))
+		}
+	}
+	var took []float64
+	for b.Loop() {
+		took, err = chromedp.Run(p.Ctx, chromedp.Evaluate[[]float64](dragToPaint, chromedp.EvalAwaitPromise))
+		require.NoError(b, err)
+		require.NotEmpty(b, took)
+	}
+	b.ReportMetric(took[len(took)/2], "ms/median")
+	b.ReportMetric(took[(len(took)-1)*95/100], "ms/p95")
+	b.ReportMetric(float64(len(took)), "frames")
+}
