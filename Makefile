@@ -66,6 +66,7 @@ test: ## set up and run every test
 	$(MAKE) e2e
 
 screenshots: build browser ## one picture of each main view, from demo data
+	@mkdir -p docs/screenshots
 	go run ./e2e/shots -out docs/screenshots
 
 bench: web/dist/index.html ## the figures, on this machine
