@@ -143,11 +143,11 @@ func TestMarksLedgerAndZonesAgree(t *testing.T) {
 		assert.InDelta(t, p.Bar.CutLengthMm, m[3].ToMm+r.Sizing.TrimMm+r.Sizing.KerfMm, 1e-9)
 		sum := 0.0
 		for _, l := range p.Ledger {
-			switch {
-			case l.Code == "ledger.start":
+			switch l.Code {
+			case "ledger.start":
 				assert.InEpsilon(t, sum, l.VolumeMm3, 1e-9, mode)
 				assert.InEpsilon(t, p.Bar.CutLengthMm, l.BarMm, 1e-9)
-			case l.Code == "ledger.forged":
+			case "ledger.forged":
 				assert.InEpsilon(t, sum, l.VolumeMm3, 1e-9, mode)
 			default:
 				sum += l.VolumeMm3

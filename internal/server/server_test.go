@@ -234,7 +234,7 @@ func TestCalcAndCard(t *testing.T) {
 func TestPagesArePackedAndTheirOwnPathsGetThePage(t *testing.T) {
 	c := serve(t)
 	for path, kind := range map[string]string{"/": "text/html", "/pieces/x/heats": "text/html", "/assets/a-1.js": "javascript"} {
-		req, err := http.NewRequest("GET", c.url+path, nil)
+		req, err := http.NewRequest(http.MethodGet, c.url+path, nil)
 		require.NoError(t, err)
 		req.Header.Set("Accept-Encoding", "gzip")
 		res, err := http.DefaultTransport.RoundTrip(req)
@@ -257,7 +257,7 @@ func TestPagesArePackedAndTheirOwnPathsGetThePage(t *testing.T) {
 func TestOtherHostsAndOriginsAreRefused(t *testing.T) {
 	c := serve(t)
 	send := func(set func(*http.Request)) int {
-		req, err := http.NewRequest("GET", c.url+"/api/v1/pieces", nil)
+		req, err := http.NewRequest(http.MethodGet, c.url+"/api/v1/pieces", nil)
 		require.NoError(t, err)
 		set(req)
 		res, err := http.DefaultClient.Do(req)
