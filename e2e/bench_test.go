@@ -208,3 +208,45 @@ func TestFlipZoomAndSelection(t *testing.T) {
 	s.do(chromedp.Click(chromedp.Search("//aside//button[contains(., 'Ricasso')]")))
 	s.until("lit everywhere", `[...document.querySelectorAll("[data-zone=ricasso] path[stroke='var(--act)'], [data-mark=ricasso] rect[stroke='var(--act)']")].length >= 4`)
 }
+
+// TestTheOutlineIsMovedByItsNodes with the mouse, the keys and the list.
+func TestTheOutlineIsMovedByItsNodes(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "blade")
+	before := s.stored(demo.Slicer).Summary.CutLengthMm
+	s.keys("n")
+	s.until("nodes", `document.querySelectorAll("[data-node]").length > 6`)
+	drag := func(node string, dx, dy float64) {
+		at := js[[]float64](s, fmt.Sprintf(`(() => { const r = document.querySelector("[data-node='%s']").getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]; })()`, node))
+		s.do(chromedp.DragAndDropXY(at[0], at[1], at[0]+dx, at[1]+dy, 6))
+	}
+	n := len(s.stored(demo.Slicer).Doc.Request.Design.OwnOutline().Edge)
+	drag(fmt.Sprintf("edge.%d", n-2), 0, 20)
+	s.saved()
+	d := s.stored(demo.Slicer).Doc.Request.Design
+	assert.Equal(t, "own", string(d.Shape))
+	require.NotNil(t, d.Outline)
+	assert.Greater(t, s.stored(demo.Slicer).Summary.CutLengthMm, before, "a deeper belly takes more bar")
+	moved := d.OwnOutline().Edge[n-2][1]
+	s.do(chromedp.Focus(chromedp.CSS(fmt.Sprintf("[data-node='edge.%d']", n-2))))
+	s.keys(kb.ArrowUp + kb.ArrowUp)
+	s.until("saved", `document.querySelector("[data-save=saved]")`)
+	require.Eventually(t, func() bool {
+		return s.stored(demo.Slicer).Doc.Request.Design.OwnOutline().Edge[n-2][1] > moved+.9
+	}, 5*time.Second, 50*time.Millisecond)
+	s.keys("c")
+	require.Eventually(t, func() bool { return len(s.stored(demo.Slicer).Doc.Request.Design.Outline.EdgeCorners) == 1 }, 5*time.Second, 50*time.Millisecond)
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Node on the spine')]")))
+	require.Eventually(t, func() bool { return len(s.stored(demo.Slicer).Doc.Request.Design.Outline.Spine) == 3 }, 5*time.Second, 50*time.Millisecond)
+	s.saved()
+	good := js[string](s, `[...document.querySelectorAll("svg [data-zone=blade] path")].at(-1).getAttribute("d")`)
+	// across the spine: marked where it is, the last good shape stays
+	field := fmt.Sprintf("outline.edge.%d", n-2)
+	s.do(chromedp.Focus(chromedp.CSS(fmt.Sprintf("[data-node='edge.%d']", n-2))))
+	s.until("its figures", fmt.Sprintf(`document.querySelector("aside input[data-field='%s']")`, field))
+	s.fill(field, "150; 20")
+	s.until("marked", `document.querySelector("[data-node].wrong")`)
+	s.until("said", `document.querySelector("aside [role=alert]").textContent.includes("cross")`)
+	assert.Equal(t, good, js[string](s, `[...document.querySelectorAll("svg [data-zone=blade] path")].at(-1).getAttribute("d")`))
+	assert.Equal(t, "150; 20", js[string](s, fmt.Sprintf(`document.querySelector("aside input[data-field='%s']").value`, field)))
+}

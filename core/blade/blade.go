@@ -35,6 +35,10 @@ type Outline struct {
 	Spine []Node `json:"spine"`
 	Edge  []Node `json:"edge"`
 	Join  Join   `json:"join,omitempty" enum:"straight,smooth"`
+	// Corners are the nodes (by place, first 0) where a smooth curve turns
+	// sharply; elsewhere it runs through its nodes without a kink.
+	SpineCorners []int `json:"spineCorners,omitempty"`
+	EdgeCorners  []int `json:"edgeCorners,omitempty"`
 }
 
 // Grind is the section along the blade, scaled to the local height.
@@ -108,18 +112,19 @@ type Body struct {
 func New(b Blade) (*Body, error) {
 	body := &Body{Blade: b}
 	curves := []struct {
-		name  string
-		nodes []Node
-		join  Join
-		dst   *interp.Predictor
+		name    string
+		nodes   []Node
+		join    Join
+		corners []int
+		dst     *interp.Predictor
 	}{
-		{"outline.spine", b.Outline.Spine, b.Outline.Join, &body.spine},
-		{"outline.edge", b.Outline.Edge, b.Outline.Join, &body.edge},
-		{"thickness", b.Thickness, Straight, &body.thick},
+		{"outline.spine", b.Outline.Spine, b.Outline.Join, b.Outline.SpineCorners, &body.spine},
+		{"outline.edge", b.Outline.Edge, b.Outline.Join, b.Outline.EdgeCorners, &body.edge},
+		{"thickness", b.Thickness, Straight, nil, &body.thick},
 	}
 	xs := map[float64]bool{}
 	for _, c := range curves {
-		p, err := fit(c.nodes, c.join, c.name)
+		p, err := fit(c.nodes, c.join, c.corners, c.name)
 		if err != nil {
 			return nil, err
 		}
@@ -139,31 +144,6 @@ func New(b Blade) (*Body, error) {
 	}
 	sort.Float64s(body.breaks)
 	return body, body.check()
-}
-
-func fit(nodes []Node, join Join, name string) (interp.Predictor, error) {
-	if len(nodes) < 2 {
-		return nil, &Error{Code: "blade.fewNodes", Field: name}
-	}
-	x, y := make([]float64, len(nodes)), make([]float64, len(nodes))
-	for i, n := range nodes {
-		x[i], y[i] = n[0], n[1]
-		if math.IsNaN(n[0]+n[1]) || math.IsInf(n[0]+n[1], 0) || (i > 0 && x[i] <= x[i-1]) {
-			return nil, &Error{Code: "blade.nodesOrder", Field: name, AtMm: n[0]}
-		}
-	}
-	if join == Smooth && len(nodes) > 2 {
-		var f interp.FritschButland
-		if err := f.Fit(x, y); err != nil {
-			return nil, fmt.Errorf("blade: %s: %w", name, err)
-		}
-		return &f, nil
-	}
-	var f interp.PiecewiseLinear
-	if err := f.Fit(x, y); err != nil {
-		return nil, fmt.Errorf("blade: %s: %w", name, err)
-	}
-	return &f, nil
 }
 
 // check finds where the outline crosses itself or a section is impossible.

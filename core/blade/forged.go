@@ -74,7 +74,13 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	if f.Grind.SwedgeFraction > 0 {
 		f.Grind.SwedgeEdgeMm = math.Max(b.Grind.SwedgeEdgeMm+2*g, a.ForgingEdgeMm)
 	}
-	f.Outline = Outline{Join: b.Outline.Join, Spine: grow(b.Outline.Spine, p), Edge: grow(b.Outline.Edge, -p)}
+	f.Outline = Outline{
+		Join: b.Outline.Join, Spine: grow(b.Outline.Spine, p), Edge: grow(b.Outline.Edge, -p),
+		SpineCorners: b.Outline.SpineCorners, EdgeCorners: b.Outline.EdgeCorners,
+	}
+	if p != 0 { // growing puts one node before the others
+		f.Outline.SpineCorners, f.Outline.EdgeCorners = later(b.Outline.SpineCorners), later(b.Outline.EdgeCorners)
+	}
 	f.Thickness = make([]Node, 0, len(b.Thickness)+1)
 	if p > 0 {
 		f.Thickness = append(f.Thickness, Node{0, math.Max(b.Thickness[0][1]+2*g, f.Grind.EdgeMm)})
@@ -100,6 +106,14 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 		f.Tang = &t
 	}
 	return f
+}
+
+func later(corners []int) []int {
+	var out []int
+	for _, c := range corners {
+		out = append(out, c+1)
+	}
+	return out
 }
 
 // grow moves a curve outward by p (negative: downward) and along by |p|, and

@@ -35,7 +35,7 @@ const (
 // Design is a blade as a smith describes it: a preset outline with its
 // proportions, and the figures that matter.
 type Design struct {
-	Shape    Shape    `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing"`
+	Shape    Shape    `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,own"`
 	LengthMm float64  `json:"lengthMm" doc:"point to heel"`
 	HeightMm float64  `json:"heightMm" doc:"at the heel"`
 	SpineMm  float64  `json:"spineMm" doc:"thickness at the heel"`
@@ -44,6 +44,10 @@ type Design struct {
 	Ricasso  Ricasso  `json:"ricasso"`
 	TangKind TangKind `json:"tangKind" enum:"hidden,full"`
 	Tang     Tang     `json:"tang"`
+
+	// Outline is the smith's own, for the shape "own"; it is scaled to length
+	// and height.
+	Outline *Outline `json:"outline,omitempty"`
 }
 
 // Limits of a design: wide enough for anything forged by hand, narrow enough
@@ -57,7 +61,8 @@ const (
 
 // Validate reports every field of the design that cannot be.
 func (d Design) Validate(c fact.Check) {
-	fact.OneOf(c, "shape", d.Shape, Shapes()...)
+	fact.OneOf(c, "shape", d.Shape, append(Shapes(), Own)...)
+	d.validateOutline(c)
 	fact.OneOf(c, "tangKind", d.TangKind, HiddenTang, FullTang)
 	c.Range("lengthMm", d.LengthMm, minLengthMm, maxLengthMm)
 	c.Range("heightMm", d.HeightMm, minHeightMm, maxHeightMm)
@@ -127,10 +132,14 @@ func (s Shape) curves(u float64) (spine, edge float64) {
 // Blade builds the finished blade of the design.
 func (d Design) Blade() Blade {
 	b := Blade{Outline: Outline{Join: Smooth}, Grind: d.Grind}
-	for _, u := range stationsU {
-		s, e := d.Shape.curves(u)
-		b.Outline.Spine = append(b.Outline.Spine, Node{u * d.LengthMm, s * d.HeightMm})
-		b.Outline.Edge = append(b.Outline.Edge, Node{u * d.LengthMm, e * d.HeightMm})
+	if d.Shape == Own && d.Outline != nil {
+		b.Outline = d.Outline.scaled(d.LengthMm, d.HeightMm)
+	} else {
+		for _, u := range stationsU {
+			s, e := d.Shape.curves(u)
+			b.Outline.Spine = append(b.Outline.Spine, Node{u * d.LengthMm, s * d.HeightMm})
+			b.Outline.Edge = append(b.Outline.Edge, Node{u * d.LengthMm, e * d.HeightMm})
+		}
 	}
 	b.Thickness = []Node{{0, d.TipMm}, {d.LengthMm, d.SpineMm}}
 	r, t := d.Ricasso, d.Tang

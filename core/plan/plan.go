@@ -78,6 +78,7 @@ type Plan struct {
 	Totals      Totals             `json:"totals"`
 	Warnings    []fact.Warning     `json:"warnings"`
 	Drawing     Drawing            `json:"drawing"`
+	Nodes       blade.Outline      `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
 }
 
 // Make plans a request. It is deterministic and gives no partial result: the
@@ -130,6 +131,9 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	p.Ledger = ledger(p, &req)
 	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
+	if req.Forged == nil {
+		p.Nodes = req.Design.OwnOutline()
+	}
 	r.schedule(p, s)
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), grade.ForgeLowC, req.Smith.UsefulJ()
 	for i := range s.run.Bar.Cells {

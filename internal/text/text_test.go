@@ -26,7 +26,7 @@ import (
 )
 
 // code looks like "warn.tooNarrow": what the core returns instead of words.
-var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop)\.[a-zA-Z.]+$`)
+var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline)\.[a-zA-Z.]+$`)
 
 // TestEveryCodeHasWords reads the source for codes and looks each up.
 func TestEveryCodeHasWords(t *testing.T) {
@@ -58,11 +58,13 @@ func TestEveryCodeHasWords(t *testing.T) {
 }
 
 // fieldPath tells a field's name from a code.
-func fieldPath(s string) bool { return strings.HasSuffix(s, "Mm") || s == "blade.db" }
+func fieldPath(s string) bool {
+	return strings.HasSuffix(s, "Mm") || s == "outline.spine" || s == "outline.edge"
+}
 
 func TestEveryChoiceHasWords(t *testing.T) {
 	var codes []string
-	for _, s := range blade.Shapes() {
+	for _, s := range append(blade.Shapes(), blade.Own) {
 		codes = append(codes, "shape."+string(s))
 	}
 	for _, k := range section.Kinds() {

@@ -77,6 +77,9 @@ func apply(doc Doc, edits []Edit) (Doc, error) {
 			out.Notes = e.Text
 			return nil
 		}
+		if what, ok := strings.CutPrefix(e.Field, "outline."); ok {
+			return editOutline(&out.Request.Design, what, e)
+		}
 		if f, ok := special[e.Field]; ok {
 			if !f(&out, e.Text) {
 				return problemAt(e, "field.choice", -1)

@@ -379,9 +379,10 @@ export interface components {
              * @description point to heel
              */
             lengthMm: number;
+            outline?: components["schemas"]["Outline"];
             ricasso: components["schemas"]["Ricasso"];
             /** @enum {string} */
-            shape: "drop" | "straightBack" | "sheepsfoot" | "spear" | "trailing";
+            shape: "drop" | "straightBack" | "sheepsfoot" | "spear" | "trailing" | "own";
             /**
              * Format: double
              * @description thickness at the heel
@@ -620,6 +621,14 @@ export interface components {
             /** @enum {string} */
             form: "flat" | "square" | "round" | "hex" | "octagon";
         };
+        Outline: {
+            edge: number[][];
+            edgeCorners?: number[];
+            /** @enum {string} */
+            join?: "straight" | "smooth";
+            spine: number[][];
+            spineCorners?: number[];
+        };
         Part: {
             /** Format: double */
             blows: number;
@@ -680,6 +689,8 @@ export interface components {
             /** Format: int64 */
             laws: number;
             ledger: components["schemas"]["Line"][];
+            /** @description the outline of the finished blade as nodes to be moved */
+            nodes: components["schemas"]["Outline"];
             operations: components["schemas"]["Step"][];
             /** @description whose preset the allowances are, or own */
             school: string;

@@ -7,6 +7,7 @@ import { DimFields, DimLines, dimsOf } from "./Dims";
 import { Handles } from "./Handles";
 import { layOut, runs } from "./layout";
 import { Ribbons, Sweep, Ways } from "./Marks";
+import { type NodeRef, Nodes, nodeAt } from "./Nodes";
 import { Patterns } from "./patterns";
 import { Readings } from "./Readings";
 import { Shape } from "./Shape";
@@ -22,10 +23,12 @@ interface Props {
   heat?: number;
   selected?: string;
   onSelect: (zone: string | undefined) => void;
+  /** The outline is being moved by its nodes. */
+  nodes?: { chosen?: NodeRef; onChoose: (n: NodeRef | undefined) => void; onAdd: (where: string) => void };
 }
 
 /** The bench: bar, forged shape and finished blade on one millimetre scale. */
-export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect }: Props) {
+export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect, nodes }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 880, height: 560 });
   const [heldScale, setHeld] = useState<number>();
@@ -53,6 +56,11 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           role="img"
           aria-label={say("bench.describe", { bar: barName })}
           className="select-none"
+          onDoubleClick={(e) => {
+            const at = e.currentTarget.getBoundingClientRect();
+            const y = e.clientY - at.top;
+            if (nodes && y > l.finished.topY - 12) nodes.onAdd(nodeAt(plan, l, e.clientX - at.left, y));
+          }}
         >
           <Patterns />
           <Ribbons plan={plan} layout={l} middle={spans} selected={selected} />
@@ -94,7 +102,18 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           aria-label={say("bench.handles")}
           role="group"
         >
-          <Handles plan={plan} layout={l} units={units} onHold={(h) => setHeld(h ? l.scale : undefined)} />
+          {nodes ? (
+            <Nodes
+              plan={plan}
+              layout={l}
+              units={units}
+              chosen={nodes.chosen}
+              onChoose={nodes.onChoose}
+              onHold={(h) => setHeld(h ? l.scale : undefined)}
+            />
+          ) : (
+            <Handles plan={plan} layout={l} units={units} onHold={(h) => setHeld(h ? l.scale : undefined)} />
+          )}
         </svg>
         <DimFields dims={dims} />
       </div>

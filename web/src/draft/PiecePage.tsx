@@ -4,6 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import { Refused } from "../api/client";
 import { useStock, useUnits } from "../api/hooks";
 import { Bench } from "../bench/Bench";
+import type { NodeRef } from "../bench/Nodes";
 import { barSize } from "../rack/bar";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
@@ -77,6 +78,9 @@ function Work() {
   const [flip, setFlip] = useState(() => localStorage.getItem("coldember.flip") === "1");
   const [heat, setHeat] = useState<number>();
   const [zone, setZone] = useState<string>();
+  const [moving, setMoving] = useState(false);
+  const [node, setNode] = useState<NodeRef>();
+  const nodes = moving && stage === "blade";
   const { plan, doc } = s;
   const heats = plan.heats.length;
   const at = heat !== undefined && heat <= heats ? heat : undefined;
@@ -93,6 +97,7 @@ function Work() {
     "mod+shift+z": () => void draft.redo(),
     "mod+y": () => void draft.redo(),
     f: turn,
+    n: () => setMoving(!moving),
     "+": () => setZoom((z) => Math.min(6, z * 1.25)),
     "=": () => setZoom((z) => Math.min(6, z * 1.25)),
     "-": () => setZoom((z) => Math.max(1, z / 1.25)),
@@ -120,6 +125,9 @@ function Work() {
             heat={at}
             selected={zone}
             onSelect={setZone}
+            nodes={
+              nodes ? { chosen: node, onChoose: setNode, onAdd: (w) => draft.choose("outline.add", w) } : undefined
+            }
           />
           <HeatRail plan={plan} heat={at} onHeat={setHeat} />
         </div>
@@ -136,7 +144,7 @@ function Work() {
               }
               onShow={setZone}
             />
-            {stage === "blade" && <BladePanel />}
+            {stage === "blade" && <BladePanel moving={moving} onMoving={setMoving} node={node} onNode={setNode} />}
             {stage === "stock" && <StockPanel />}
             {stage === "cut" && <CutPanel selected={zone} onSelect={setZone} />}
             {stage === "heats" && <HeatsPanel heat={at} onHeat={setHeat} />}

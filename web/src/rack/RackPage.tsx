@@ -66,18 +66,27 @@ function Row({ item, longest, onOpen }: { item: Stock; longest: number; onOpen: 
       onClick={onOpen}
       className="group flex w-full flex-wrap items-center gap-x-6 gap-y-1 py-3 text-left"
     >
-      <svg width={length * px + 2} height={Math.max(8, high * px) + 2} aria-hidden className="max-w-full">
-        <rect
-          x="1"
-          y="1"
-          width={length * px}
-          height={Math.max(8, high * px)}
-          fill="none"
-          stroke="var(--quiet)"
-          strokeDasharray="4 3"
-        />
-        <rect x="1" y="1" width={free * px} height={Math.max(8, high * px)} fill="var(--line)" stroke="var(--chalk)" />
-      </svg>
+      <span className="w-[562px] max-w-full">
+        <svg width={length * px + 2} height={Math.max(8, high * px) + 2} aria-hidden className="max-w-full">
+          <rect
+            x="1"
+            y="1"
+            width={length * px}
+            height={Math.max(8, high * px)}
+            fill="none"
+            stroke="var(--quiet)"
+            strokeDasharray="4 3"
+          />
+          <rect
+            x="1"
+            y="1"
+            width={free * px}
+            height={Math.max(8, high * px)}
+            fill="var(--line)"
+            stroke="var(--chalk)"
+          />
+        </svg>
+      </span>
       <span className="min-w-60 flex-1">
         <span className="narrow block text-xl group-hover:text-act">
           {item.steelId} · {say(`form.${item.piece.form}`)} {barSize(item.piece, units)} × {print.length(length, units)}

@@ -1,8 +1,10 @@
 import { memo, type ReactNode } from "react";
+import type { NodeRef } from "../../bench/Nodes";
 import { useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Term } from "../../ui/Term";
+import { NodePanel } from "./NodePanel";
 
 const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing"];
 const grinds = ["flat", "convex", "chisel", "hollow", "diamond", "lens", "rect"];
@@ -10,17 +12,39 @@ const schools = ["thick", "close", "flats"];
 
 const options = (codes: string[], prefix: string) => codes.map((c) => ({ value: c, label: say(`${prefix}.${c}`) }));
 
+interface Props {
+  moving: boolean;
+  onMoving: (on: boolean) => void;
+  node?: NodeRef;
+  onNode: (n: NodeRef | undefined) => void;
+}
+
 /** The blade by number: everything the forging needs to know about it. */
-export const BladePanel = memo(function BladePanel() {
+export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onNode }: Props) {
   const kind = useDraftPart((s) => s.doc.request.design.grind.kind);
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
+  const own = useDraftPart((s) => !!s.doc.request.design.outline);
   const school = useDraftPart((s) => s.plan.school);
   return (
     <div className="grid gap-4">
       <Group title={say("blade.profile")}>
-        <DraftPick field="design.shape" label={say("field.name.design.shape")} options={options(shapes, "shape")} />
+        <DraftPick
+          field="design.shape"
+          label={say("field.name.design.shape")}
+          options={options(own ? [...shapes, "own"] : shapes, "shape")}
+        />
         <F f="design.lengthMm" />
         <F f="design.heightMm" />
+        <button
+          type="button"
+          className="press self-end"
+          aria-pressed={moving}
+          title={say("outline.editKey")}
+          onClick={() => onMoving(!moving)}
+        >
+          {say("outline.edit")}
+        </button>
+        {moving && <NodePanel chosen={node} onChoose={onNode} />}
       </Group>
       <Group title={say("blade.taper")} term="distalTaper">
         <F f="design.spineMm" />

@@ -1,0 +1,240 @@
+package blade
+
+import (
+	"math"
+	"slices"
+	"sort"
+	"sync"
+
+	"coldember/core/fact"
+
+	"gonum.org/v1/gonum/interp"
+)
+
+// Own is the shape of a design whose outline the smith has drawn.
+const Own Shape = "own"
+
+// Side names a curve of the outline.
+type Side string
+
+// The two curves.
+const (
+	SpineSide Side = "spine"
+	EdgeSide  Side = "edge"
+)
+
+// Limits of an outline that is drawn by hand.
+const (
+	maxNodes   = 60
+	outlineTol = 0.08 // mm a preset may move when it is turned into a few nodes
+)
+
+// OwnOutline is the outline of the design as nodes at its present length and
+// height: the smith's own, or few nodes that follow the preset (within 0.08 mm
+// at a height of 30).
+func (d Design) OwnOutline() Outline {
+	if d.Outline != nil {
+		return d.Outline.scaled(d.LengthMm, d.HeightMm)
+	}
+	return fewNodes()[d.Shape].scaled(d.LengthMm, d.HeightMm)
+}
+
+// fewNodes has every preset as a few nodes, found once at a usual size.
+var fewNodes = sync.OnceValue(func() map[Shape]Outline {
+	out := map[Shape]Outline{}
+	for _, s := range Shapes() {
+		b := Design{Shape: s, LengthMm: 120, HeightMm: 30}.Blade()
+		out[s] = Outline{Join: Smooth, Spine: fewer(b.Outline.Spine), Edge: fewer(b.Outline.Edge)}
+	}
+	return out
+})
+
+// fewer drops nodes for as long as the smooth curve stays within outlineTol of
+// where it was.
+func fewer(nodes []Node) []Node {
+	whole, err := fit(nodes, Smooth, nil, "")
+	if err != nil {
+		return nodes
+	}
+	out := slices.Clone(nodes)
+	for len(out) > 2 {
+		best, least := -1, outlineTol
+		for i := 1; i < len(out)-1; i++ {
+			if dev := deviation(whole, slices.Delete(slices.Clone(out), i, i+1)); dev < least {
+				best, least = i, dev
+			}
+		}
+		if best < 0 {
+			break
+		}
+		out = slices.Delete(out, best, best+1)
+	}
+	return out
+}
+
+// deviation is the largest distance in y of a curve through nodes from another.
+func deviation(whole interp.Predictor, nodes []Node) float64 {
+	c, err := fit(nodes, Smooth, nil, "")
+	if err != nil {
+		return math.Inf(1)
+	}
+	most, l := 0.0, nodes[len(nodes)-1][0]
+	const n = 160
+	for i := range n + 1 {
+		x := l * math.Pow(float64(i)/n, 2) // dense at the point
+		most = math.Max(most, math.Abs(c.Predict(x)-whole.Predict(x)))
+	}
+	return most
+}
+
+// scaled is the outline at another length and heel height.
+func (o Outline) scaled(lengthMm, heightMm float64) Outline {
+	last, bottom := o.Spine[len(o.Spine)-1], o.Edge[len(o.Edge)-1]
+	kx, ky := lengthMm/last[0], heightMm/(last[1]-bottom[1])
+	to := func(nodes []Node) []Node {
+		out := make([]Node, len(nodes))
+		for i, n := range nodes {
+			out[i] = Node{n[0] * kx, (n[1] - last[1]) * ky}
+		}
+		return out
+	}
+	c := o
+	c.Spine, c.Edge = to(o.Spine), to(o.Edge)
+	return c
+}
+
+// side returns the nodes and corners of a curve.
+func (o *Outline) side(s Side) (*[]Node, *[]int) {
+	if s == EdgeSide {
+		return &o.Edge, &o.EdgeCorners
+	}
+	return &o.Spine, &o.SpineCorners
+}
+
+// SetOutline takes an outline as the design's own: length and height follow it.
+// Its heel is set at height 0 of the spine.
+func (d *Design) SetOutline(o Outline) {
+	last, bottom := o.Spine[len(o.Spine)-1], o.Edge[len(o.Edge)-1]
+	d.Shape, d.LengthMm, d.HeightMm = Own, last[0], last[1]-bottom[1]
+	if d.HeightMm > 0 && d.LengthMm > 0 {
+		o = o.scaled(d.LengthMm, d.HeightMm)
+	}
+	d.Outline = &o
+}
+
+// MoveNode puts a node at (x, y). The first and the last node of a curve keep
+// their x: the length is changed as a figure.
+func (d *Design) MoveNode(s Side, i int, x, y float64) bool {
+	o := d.OwnOutline()
+	nodes, _ := o.side(s)
+	if i < 0 || i >= len(*nodes) {
+		return false
+	}
+	if i == 0 || i == len(*nodes)-1 {
+		x = (*nodes)[i][0]
+	}
+	(*nodes)[i] = Node{x, y}
+	d.SetOutline(o)
+	return true
+}
+
+// AddNode adds a node to a curve where it runs at x; false outside the curve,
+// on a node or when there are too many.
+func (d *Design) AddNode(s Side, x float64) bool {
+	o := d.OwnOutline()
+	nodes, corners := o.side(s)
+	c, err := fit(*nodes, Smooth, *corners, "")
+	at := sort.Search(len(*nodes), func(i int) bool { return (*nodes)[i][0] >= x })
+	if err != nil || at == 0 || at == len(*nodes) || math.Abs((*nodes)[at][0]-x) < .1 || len(*nodes) >= maxNodes {
+		return false
+	}
+	*nodes = slices.Insert(*nodes, at, Node{x, c.Predict(x)})
+	for k := range *corners {
+		if (*corners)[k] >= at {
+			(*corners)[k]++
+		}
+	}
+	d.SetOutline(o)
+	return true
+}
+
+// DeleteNode takes a node out; the ends stay.
+func (d *Design) DeleteNode(s Side, i int) bool {
+	o := d.OwnOutline()
+	nodes, corners := o.side(s)
+	if i <= 0 || i >= len(*nodes)-1 {
+		return false
+	}
+	*nodes = slices.Delete(*nodes, i, i+1)
+	var kept []int
+	for _, c := range *corners {
+		if c < i {
+			kept = append(kept, c)
+		} else if c > i {
+			kept = append(kept, c-1)
+		}
+	}
+	*corners = kept
+	d.SetOutline(o)
+	return true
+}
+
+// ToggleCorner makes a smooth node a corner, or a corner smooth.
+func (d *Design) ToggleCorner(s Side, i int) bool {
+	o := d.OwnOutline()
+	nodes, corners := o.side(s)
+	if i <= 0 || i >= len(*nodes)-1 {
+		return false
+	}
+	if at := slices.Index(*corners, i); at >= 0 {
+		*corners = slices.Delete(slices.Clone(*corners), at, at+1)
+	} else {
+		*corners = append(slices.Clone(*corners), i)
+		sort.Ints(*corners)
+	}
+	d.SetOutline(o)
+	return true
+}
+
+// Mirror makes the edge the spine turned over, about the middle of the heel:
+// for blades with two edges.
+func (d *Design) Mirror() {
+	o := d.OwnOutline()
+	sum := o.Spine[len(o.Spine)-1][1] + o.Edge[len(o.Edge)-1][1]
+	o.Edge = make([]Node, len(o.Spine))
+	for i, n := range o.Spine {
+		o.Edge[i] = Node{n[0], sum - n[1]}
+	}
+	o.EdgeCorners = slices.Clone(o.SpineCorners)
+	d.SetOutline(o)
+}
+
+// validateOutline reports an own outline that cannot be.
+func (d Design) validateOutline(c fact.Check) {
+	if d.Outline == nil {
+		if d.Shape == Own {
+			c.Fail("shape", "field.choice", nil)
+		}
+		return
+	}
+	o := d.Outline
+	for _, s := range []struct {
+		name    string
+		nodes   []Node
+		corners []int
+	}{{"spine", o.Spine, o.SpineCorners}, {"edge", o.Edge, o.EdgeCorners}} {
+		if len(s.nodes) < 2 || len(s.nodes) > maxNodes {
+			c.Fail("outline."+s.name, "blade.fewNodes", nil)
+			return
+		}
+		for _, i := range s.corners {
+			if i <= 0 || i >= len(s.nodes)-1 {
+				c.Fail("outline."+s.name, "blade.nodesOrder", fact.Figures{"atMm": 0})
+				return
+			}
+		}
+	}
+	if o.Spine[0][0] != 0 || o.Edge[0][0] != 0 {
+		c.Fail("outline", "blade.nodesOrder", fact.Figures{"atMm": 0})
+	}
+}
