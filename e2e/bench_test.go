@@ -250,3 +250,28 @@ func TestTheOutlineIsMovedByItsNodes(t *testing.T) {
 	assert.Equal(t, good, js[string](s, `[...document.querySelectorAll("svg [data-zone=blade] path")].at(-1).getAttribute("d")`))
 	assert.Equal(t, "150; 20", js[string](s, fmt.Sprintf(`document.querySelector("aside input[data-field='%s']").value`, field)))
 }
+
+// TestTheSectionFollowsThePointer along the blade, and takes a groove.
+func TestTheSectionFollowsThePointer(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	title := `[...document.querySelectorAll("aside legend")].find(l => l.textContent.startsWith("Section"))?.textContent`
+	s.until("a section", title)
+	before := js[string](s, title)
+	box := js[[]float64](s, `(() => { const r = document.querySelectorAll("svg [data-zone=blade]")[1].getBoundingClientRect(); return [r.left, r.top, r.width, r.height]; })()`)
+	s.do(chromedp.MouseEvent("mouseMoved", box[0]+box[2]*.2, box[1]+box[3]*.4))
+	s.until("another station", title+" !== "+fmt.Sprintf("%q", before))
+	near := mm(t, strings.Fields(js[string](s, title))[1]+" mm")
+	assert.InDelta(t, 86*.1+(86*.9)*.2, near, 12)
+	behind := s.text("[data-testid=section-figures]")
+	assert.Contains(t, behind, "°")
+	mass := s.stored(demo.Rigging).Summary.MassG
+	s.do(chromedp.Focus(chromedp.CSS("aside [data-field='design.groove']")))
+	s.keys("\r")
+	s.do(chromedp.WaitVisible(chromedp.Search("//*[@role='option'][contains(., 'Fuller')]")), chromedp.Click(chromedp.Search("//*[@role='option'][contains(., 'Fuller')]")))
+	s.until("its depth", `document.querySelector("aside input[data-field='design.grind.groove.depthMm']")`)
+	s.saved()
+	assert.Less(t, s.stored(demo.Rigging).Summary.MassG, mass, "a fuller lightens")
+	s.fill("design.grind.groove.depthMm", "3")
+	s.until("refused", `document.querySelector("aside [role=alert]")?.textContent.includes("groove")`)
+}

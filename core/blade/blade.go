@@ -6,6 +6,7 @@
 package blade
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"sort"
@@ -49,6 +50,30 @@ type Grind struct {
 	WheelRadiusMm  float64      `json:"wheelRadiusMm,omitempty"`
 	SwedgeFraction float64      `json:"swedgeFraction,omitempty" doc:"height of a false edge as a fraction of the local height"`
 	SwedgeEdgeMm   float64      `json:"swedgeEdgeMm,omitempty"`
+	Groove         *Groove      `json:"groove,omitempty"`
+}
+
+// Groove runs along the blade between two shares of the local height: a fuller,
+// a hollow middle strip or a hollowed back.
+type Groove struct {
+	LowFraction  float64 `json:"lowFraction"`
+	HighFraction float64 `json:"highFraction"`
+	DepthMm      float64 `json:"depthMm" doc:"in each face"`
+	Faces        float64 `json:"faces" doc:"1 for the back alone, 2 for both"`
+	FromMm       float64 `json:"fromMm" doc:"from the point"`
+	ToMm         float64 `json:"toMm" doc:"from the point; 0 is to the heel"`
+}
+
+// at puts the groove into the section at x of a blade of this length.
+func (g *Groove) at(x, lengthMm float64, s *section.Section) {
+	to := g.ToMm
+	if to <= 0 {
+		to = lengthMm
+	}
+	if x < g.FromMm || x > to || g.DepthMm <= 0 {
+		return
+	}
+	s.Grooves = []section.Groove{{LowMm: g.LowFraction * s.HeightMm, HighMm: g.HighFraction * s.HeightMm, DepthMm: g.DepthMm, OneFace: g.Faces == 1}}
 }
 
 // Ricasso is the full-thickness piece between blade and tang.
@@ -142,6 +167,13 @@ func New(b Blade) (*Body, error) {
 			body.breaks = append(body.breaks, x)
 		}
 	}
+	if g := b.Grind.Groove; g != nil {
+		for _, x := range []float64{g.FromMm, g.ToMm} {
+			if x > 0 && x < body.length {
+				body.breaks = append(body.breaks, x)
+			}
+		}
+	}
 	sort.Float64s(body.breaks)
 	return body, body.check()
 }
@@ -157,8 +189,13 @@ func (b *Body) check() error {
 		if b.thick.Predict(x) <= 0 {
 			return &Error{Code: "blade.thickness", Field: "thickness", AtMm: x}
 		}
-		if b.Blade.Grind.Kind == section.Hollow {
-			if err := b.SectionAt(x).Validate(); err != nil {
+		if g := b.Blade.Grind; g.Kind == section.Hollow || g.Groove != nil {
+			var bad *section.Error
+			err := b.SectionAt(x).Validate()
+			switch {
+			case errors.As(err, &bad) && bad.Field == "grooves":
+				return &Error{Code: "blade.grooveThrough", Field: "grind.groove.depthMm", AtMm: x}
+			case err != nil:
 				return &Error{Code: "blade.facesCross", Field: "grind.wheelRadiusMm", AtMm: x}
 			}
 		}
@@ -196,6 +233,9 @@ func (b *Body) SectionAt(x float64) section.Section {
 	}
 	if g.BevelFraction > 0 && g.BevelFraction < 1 {
 		s.BevelHeightMm = g.BevelFraction * h
+	}
+	if g.Groove != nil && h > 0 {
+		g.Groove.at(x, b.length, &s)
 	}
 	return s
 }

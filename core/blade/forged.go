@@ -70,6 +70,7 @@ const keepBarMm = 0.6
 func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	f := b
 	p, g := a.OutlineMm, a.FaceMm
+	f.Grind.Groove = nil // ground or scraped after forging
 	f.Grind.EdgeMm = math.Max(b.Grind.EdgeMm+2*g, a.ForgingEdgeMm)
 	if f.Grind.SwedgeFraction > 0 {
 		f.Grind.SwedgeEdgeMm = math.Max(b.Grind.SwedgeEdgeMm+2*g, a.ForgingEdgeMm)

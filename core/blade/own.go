@@ -209,6 +209,21 @@ func (d *Design) Mirror() {
 	d.SetOutline(o)
 }
 
+// NewGroove is a groove of usual proportions for a design: a fuller under the
+// spine from near the heel, a hollow strip in the middle, or the hollowed back
+// of a blade ground on one side.
+func NewGroove(kind string, d Design) *Groove {
+	depth := math.Round(d.TipMm*2) / 10 // a fifth of the thinnest spine
+	switch kind {
+	case "back":
+		return &Groove{LowFraction: .2, HighFraction: .9, DepthMm: depth, Faces: 1, FromMm: d.LengthMm * .1}
+	case "strip":
+		return &Groove{LowFraction: .3, HighFraction: .75, DepthMm: depth, Faces: 2, FromMm: d.LengthMm * .2}
+	default:
+		return &Groove{LowFraction: .68, HighFraction: .86, DepthMm: depth, Faces: 2, FromMm: d.LengthMm * .35}
+	}
+}
+
 // validateOutline reports an own outline that cannot be.
 func (d Design) validateOutline(c fact.Check) {
 	if d.Outline == nil {

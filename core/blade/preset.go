@@ -79,6 +79,15 @@ func (d Design) Validate(c fact.Check) {
 	if d.Grind.Kind == section.Hollow {
 		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, math.Max(15, d.HeightMm*d.Grind.BevelFraction/2), 2000)
 	}
+	if v := d.Grind.Groove; v != nil {
+		w := g.Within("groove")
+		w.Range("lowFraction", v.LowFraction, 0.05, 0.9)
+		w.Range("highFraction", v.HighFraction, math.Min(v.LowFraction+0.05, 0.95), 0.95)
+		w.Range("depthMm", v.DepthMm, 0, 6)
+		w.Range("faces", v.Faces, 1, 2)
+		w.Range("fromMm", v.FromMm, 0, d.LengthMm)
+		w.Range("toMm", v.ToMm, 0, d.LengthMm)
+	}
 	r := c.Within("ricasso")
 	r.Range("lengthMm", d.Ricasso.LengthMm, 2, 150)
 	r.Range("heightMm", d.Ricasso.HeightMm, minHeightMm, maxHeightMm)

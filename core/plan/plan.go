@@ -78,6 +78,7 @@ type Plan struct {
 	Totals      Totals             `json:"totals"`
 	Warnings    []fact.Warning     `json:"warnings"`
 	Drawing     Drawing            `json:"drawing"`
+	Sections    []SectionView      `json:"sections"`
 	Nodes       blade.Outline      `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
 }
 
@@ -131,6 +132,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	p.Ledger = ledger(p, &req)
 	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
+	p.Sections = sections(fin)
 	if req.Forged == nil {
 		p.Nodes = req.Design.OwnOutline()
 	}

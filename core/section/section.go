@@ -30,6 +30,9 @@ func Kinds() []Kind { return []Kind{Flat, Convex, Chisel, Hollow, Diamond, Lens,
 // DoubleEdged tells whether the section has two edges.
 func (k Kind) DoubleEdged() bool { return k == Diamond || k == Lens }
 
+// OneSided tells whether one face is flat.
+func (k Kind) OneSided() bool { return k == Chisel }
+
 // Section is one cross-section. BevelHeightMm 0 means the whole height;
 // SwedgeHeightMm 0 means no false edge.
 type Section struct {
@@ -41,6 +44,36 @@ type Section struct {
 	WheelRadiusMm  float64 `json:"wheelRadiusMm,omitempty"`
 	SwedgeHeightMm float64 `json:"swedgeHeightMm,omitempty"`
 	SwedgeEdgeMm   float64 `json:"swedgeEdgeMm,omitempty"`
+
+	Grooves []Groove `json:"grooves,omitempty"`
+}
+
+// Groove is a circular hollow between two heights: a fuller, a hollow middle
+// strip, or with OneFace the hollowed back of a blade ground on one side.
+type Groove struct {
+	LowMm   float64 `json:"lowMm"`
+	HighMm  float64 `json:"highMm"`
+	DepthMm float64 `json:"depthMm" doc:"in each face, at its middle"`
+	OneFace bool    `json:"oneFace,omitempty"`
+}
+
+// at is the depth in one face at y mm above the edge.
+func (g Groove) at(y float64) float64 {
+	if y <= g.LowMm || y >= g.HighMm || g.DepthMm <= 0 {
+		return 0
+	}
+	c, d := g.HighMm-g.LowMm, g.DepthMm
+	r := (c*c/4 + d*d) / (2 * d)
+	off := y - (g.LowMm+g.HighMm)/2
+	return math.Sqrt(r*r-off*off) - (r - d)
+}
+
+// faces is how many faces the groove is in.
+func (g Groove) faces() float64 {
+	if g.OneFace {
+		return 1
+	}
+	return 2
 }
 
 // Error says why a section is not possible: Code for the catalogue, the field
@@ -66,6 +99,9 @@ func (s Section) Validate() error {
 	case s.EdgeMm < 0:
 		return &Error{Code: "section.edge", Field: "edgeMm"}
 	}
+	if err := s.validateGrooves(); err != nil {
+		return err
+	}
 	if s.Kind != Hollow {
 		return nil
 	}
@@ -76,6 +112,29 @@ func (s Section) Validate() error {
 	for i := range 65 {
 		if s.ThicknessAt(hb*float64(i)/64) < -1e-9 {
 			return &Error{Code: "section.facesCross", Field: "wheelRadiusMm", LimitMm: hb * hb / (4 * (s.EdgeMm + s.SpineMm) / 2)}
+		}
+	}
+	return nil
+}
+
+// validateGrooves refuses a groove outside the section, touching edge or
+// spine, deeper than a half circle, or through the blade.
+func (s Section) validateGrooves() error {
+	for _, g := range s.Grooves {
+		c := g.HighMm - g.LowMm
+		switch {
+		case g.LowMm <= 0 || g.HighMm >= s.HeightMm || c <= 0:
+			return &Error{Code: "section.groovePlace", Field: "grooves", LimitMm: s.HeightMm}
+		case g.DepthMm <= 0 || g.DepthMm > c/2:
+			return &Error{Code: "section.grooveDepth", Field: "grooves", LimitMm: c / 2}
+		}
+		plain := s
+		plain.Grooves = nil
+		for i := range 33 {
+			y := g.LowMm + c*float64(i)/32
+			if t := plain.ThicknessAt(y); t-g.faces()*g.at(y) <= 0 {
+				return &Error{Code: "section.grooveDepth", Field: "grooves", LimitMm: t / g.faces()}
+			}
 		}
 	}
 	return nil
@@ -96,7 +155,19 @@ func (s Section) ThicknessAt(y float64) float64 {
 		f := (s.HeightMm - y) / s.SwedgeHeightMm
 		t = math.Min(t, s.SwedgeEdgeMm+(s.SpineMm-s.SwedgeEdgeMm)*f)
 	}
+	for _, g := range s.Grooves {
+		t -= g.faces() * g.at(y)
+	}
 	return t
+}
+
+// EdgeAngleDeg is the angle between the two faces at the edge, from the slope
+// of the thickness over the lowest half millimetre; a sharpened bevel comes on
+// top of it.
+func (s Section) EdgeAngleDeg() float64 {
+	const step = 0.5
+	y := math.Min(step, s.HeightMm/4)
+	return 2 * math.Atan((s.ThicknessAt(y)-s.ThicknessAt(0))/2/y) * 180 / math.Pi
 }
 
 func (s Section) grind(y float64) float64 {
@@ -152,6 +223,9 @@ func (s Section) breaks() []float64 {
 			}
 			b = append(b, lo)
 		}
+	}
+	for _, g := range s.Grooves {
+		b = append(b, g.LowMm, g.HighMm)
 	}
 	sort.Float64s(b)
 	return b

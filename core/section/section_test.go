@@ -107,3 +107,38 @@ func TestConvexHoldsMoreThanFlatHoldsMoreThanHollow(t *testing.T) {
 		}
 	})
 }
+
+func TestGroovesTakeTheirCircles(t *testing.T) {
+	plain := section.Section{Kind: section.Rect, HeightMm: 30, SpineMm: 5}
+	const c, d = 8.0, 0.8
+	r := (c*c/4 + d*d) / (2 * d)
+	half := math.Asin(c / 2 / r)
+	circle := r * r * (2*half - math.Sin(2*half)) / 2
+	both := plain
+	both.Grooves = []section.Groove{{LowMm: 12, HighMm: 20, DepthMm: d}}
+	require.NoError(t, both.Validate())
+	assert.InEpsilon(t, plain.AreaMm2()-2*circle, both.AreaMm2(), 1e-7)
+	assert.InDelta(t, 5-2*d, both.ThicknessAt(16), 1e-9)
+	back := both
+	back.Grooves = []section.Groove{{LowMm: 12, HighMm: 20, DepthMm: d, OneFace: true}}
+	assert.InEpsilon(t, plain.AreaMm2()-circle, back.AreaMm2(), 1e-7)
+	for code, g := range map[string]section.Groove{
+		"section.groovePlace": {LowMm: 0, HighMm: 8, DepthMm: .5},
+		"section.grooveDepth": {LowMm: 12, HighMm: 20, DepthMm: 2.6},
+	} {
+		bad := plain
+		bad.Grooves = []section.Groove{g}
+		var se *section.Error
+		require.True(t, errors.As(bad.Validate(), &se))
+		assert.Equal(t, code, se.Code)
+		assert.Positive(t, se.LimitMm)
+	}
+}
+
+func TestEdgeAngleOfAWedge(t *testing.T) {
+	s := section.Section{Kind: section.Flat, HeightMm: 30, SpineMm: 3.5, EdgeMm: .5}
+	assert.InDelta(t, 2*math.Atan(3./30/2)*180/math.Pi, s.EdgeAngleDeg(), 1e-9)
+	thick := s
+	thick.SpineMm = 5
+	assert.Greater(t, thick.EdgeAngleDeg(), s.EdgeAngleDeg())
+}

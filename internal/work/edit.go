@@ -40,6 +40,17 @@ var special = map[string]func(*Doc, string) bool{
 		d.Request.Allowances = s.Allowances()
 		return true
 	},
+	"design.groove": func(d *Doc, v string) bool {
+		switch v {
+		case "none":
+			d.Request.Design.Grind.Groove = nil
+		case "fuller", "strip", "back":
+			d.Request.Design.Grind.Groove = blade.NewGroove(v, d.Request.Design)
+		default:
+			return false
+		}
+		return true
+	},
 	"smith.skill": func(d *Doc, v string) bool { return setSkill(&d.Request.Smith, v) },
 	"design.tangKind": func(d *Doc, v string) bool {
 		k := blade.TangKind(v)
@@ -65,8 +76,11 @@ func setSkill(h *forge.Smith, v string) bool {
 // apply makes the edits on a document; every field that cannot be is reported,
 // and nothing is changed if any is.
 func apply(doc Doc, edits []Edit) (Doc, error) {
-	out := doc
-	err := editAll(edits, func(e Edit) *FieldProblem {
+	out, err := decode[Doc](encode(doc)) // edits reach behind pointers
+	if err != nil {
+		return doc, err
+	}
+	err = editAll(edits, func(e Edit) *FieldProblem {
 		switch e.Field {
 		case "name":
 			if out.Name = strings.TrimSpace(e.Text); out.Name == "" {
@@ -169,6 +183,9 @@ func field(v reflect.Value, path string) (reflect.Value, string, bool) {
 		if n, err := strconv.Atoi(part); err == nil && v.Kind() == reflect.Slice && n >= 0 && n < v.Len() {
 			v = v.Index(n)
 			continue
+		}
+		if v.Kind() == reflect.Pointer && !v.IsNil() {
+			v = v.Elem()
 		}
 		if v.Kind() != reflect.Struct {
 			return v, "", false

@@ -154,6 +154,63 @@ func TestBadTextIsPointedAtAndNothingChanges(t *testing.T) {
 	assert.Equal(t, p.Version, same.Version)
 }
 
+func TestAGrooveIsPutInAndEdited(t *testing.T) {
+	w, _ := fresh(t)
+	p := start(t, w)
+	for kind, faces := range map[string]float64{"strip": 2, "back": 1, "fuller": 2} {
+		var err error
+		p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("design.groove", kind))
+		require.NoError(t, err, kind)
+		require.NotNil(t, p.Doc.Request.Design.Grind.Groove)
+		assert.InDelta(t, faces, p.Doc.Request.Design.Grind.Groove.Faces, 0)
+	}
+	before := p.Doc
+	q, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("design.grind.groove.depthMm", "0.3"))
+	require.NoError(t, err)
+	assert.InDelta(t, .3, q.Doc.Request.Design.Grind.Groove.DepthMm, 1e-12)
+	assert.InDelta(t, before.Request.Design.Grind.Groove.DepthMm, .4, .2, "what was read before is not changed behind its back")
+	_, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.grind.groove.depthMm", "5"))
+	assert.Contains(t, fields(t, err), "design.grind.groove.depthMm")
+	q, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.groove", "none"))
+	require.NoError(t, err)
+	assert.Nil(t, q.Doc.Request.Design.Grind.Groove)
+}
+
+func TestOutlineEditsNameWhatIsWrong(t *testing.T) {
+	w, _ := fresh(t)
+	p := start(t, w)
+	for text, want := range map[string]struct {
+		field, code string
+		offset      int
+	}{
+		"12":         {"outline.edge.1", "outline.pair", 2},
+		"12; x":      {"outline.edge.1", "quantity.missingNumber", 4},
+		"q; 4":       {"outline.edge.1", "quantity.missingNumber", 0},
+		"12; -8":     {"outline.edge.99", "outline.noNode", -1},
+		"12; -9":     {"outline.edge.one", "field.unknown", -1},
+		"spine 9in;": {"outline.add", "quantity.unit", 7},
+		"middle 4":   {"outline.add", "field.choice", 0},
+		"spine x":    {"outline.delete", "outline.noNode", 6},
+		"spine 0":    {"outline.delete", "outline.noNode", -1},
+		"edge 1":     {"outline.polish", "field.unknown", -1},
+	} {
+		_, _, err := w.SavePiece(ctx, p.ID, p.Version, edit(want.field, text))
+		got := fields(t, err)
+		require.Contains(t, got, want.field, text)
+		assert.Equal(t, want.code, got[want.field].Code, text)
+		assert.Equal(t, want.offset, got[want.field].Offset, text)
+	}
+	n := len(p.Doc.Request.Design.OwnOutline().Edge)
+	q, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("outline.add", "edge 2in"))
+	require.NoError(t, err)
+	assert.Len(t, q.Doc.Request.Design.Outline.Edge, n+1)
+	q, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.shape", "spear"))
+	require.NoError(t, err)
+	q, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.shape", "own"))
+	require.NoError(t, err, "the drawn outline is still there")
+	assert.Len(t, q.Doc.Request.Design.Outline.Edge, n+1)
+}
+
 func TestMeasuringTheBarTakesItOffTheRackItem(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)

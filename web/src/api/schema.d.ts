@@ -495,6 +495,7 @@ export interface components {
             bevelFraction?: number;
             /** Format: double */
             edgeMm?: number;
+            groove?: components["schemas"]["Groove"];
             /** @enum {string} */
             kind: "flat" | "convex" | "chisel" | "hollow" | "diamond" | "lens" | "rect";
             /** Format: double */
@@ -506,6 +507,32 @@ export interface components {
             swedgeFraction?: number;
             /** Format: double */
             wheelRadiusMm?: number;
+        };
+        Groove: {
+            /**
+             * Format: double
+             * @description in each face
+             */
+            depthMm: number;
+            /**
+             * Format: double
+             * @description 1 for the back alone, 2 for both
+             */
+            faces: number;
+            /**
+             * Format: double
+             * @description from the point
+             */
+            fromMm: number;
+            /** Format: double */
+            highFraction: number;
+            /** Format: double */
+            lowFraction: number;
+            /**
+             * Format: double
+             * @description from the point; 0 is to the heel
+             */
+            toMm: number;
         };
         Hand: {
             /** Format: double */
@@ -694,6 +721,7 @@ export interface components {
             operations: components["schemas"]["Step"][];
             /** @description whose preset the allowances are, or own */
             school: string;
+            sections: components["schemas"]["SectionView"][];
             steel: components["schemas"]["Grade"];
             totals: components["schemas"]["Totals"];
             /** Format: int64 */
@@ -755,6 +783,29 @@ export interface components {
             doc: components["schemas"]["PatternDoc"];
             /** Format: int64 */
             version: number;
+        };
+        SectionView: {
+            /**
+             * Format: double
+             * @description between the faces at the edge, before sharpening
+             */
+            angleDeg: number;
+            /** Format: double */
+            areaMm2: number;
+            /** @description thickness 1, 5 and 10 mm above the edge; the spine's where it is lower */
+            behindMm: number[];
+            /**
+             * Format: double
+             * @description second moment against bending flatwise
+             */
+            flatwiseMm4: number;
+            /** Format: double */
+            heightMm: number;
+            /** @description ground on one side: the other face is flat */
+            oneFace?: boolean;
+            t: number[];
+            /** Format: double */
+            x: number;
         };
         Settings: {
             /** @description this database holds the demonstration */

@@ -23,12 +23,14 @@ interface Props {
   heat?: number;
   selected?: string;
   onSelect: (zone: string | undefined) => void;
+  /** Where the blade is cut across, as a share of its length; it follows the pointer. */
+  section?: { at: number; onAt: (share: number) => void };
   /** The outline is being moved by its nodes. */
   nodes?: { chosen?: NodeRef; onChoose: (n: NodeRef | undefined) => void; onAdd: (where: string) => void };
 }
 
 /** The bench: bar, forged shape and finished blade on one millimetre scale. */
-export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect, nodes }: Props) {
+export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect, nodes, section }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 880, height: 560 });
   const [heldScale, setHeld] = useState<number>();
@@ -42,6 +44,7 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
   const step = plan.heats.find((h) => h.number === heat);
   const middle = step ? step.shape : plan.drawing.forged;
   const l = layOut(plan, middle, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale });
+  const bladeMm = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
   const dims = dimsOf(plan, l, flatBar);
   const pick = (zone: string) => onSelect(zone === selected ? undefined : zone);
   const spans = step ? runs(middle) : plan.drawing.forgedZones;
@@ -56,6 +59,14 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           role="img"
           aria-label={say("bench.describe", { bar: barName })}
           className="select-none"
+          onPointerMove={(e) => {
+            if (!section || e.buttons > 0) return;
+            const at = e.currentTarget.getBoundingClientRect();
+            const y = e.clientY - at.top;
+            const share = (e.clientX - at.left - l.x(0)) / (l.x(bladeMm) - l.x(0));
+            if (y > l.finished.topY && y < l.finished.edgeOnY + l.finished.edgeOnHalf && share > 0 && share < 1)
+              section.onAt(share);
+          }}
           onDoubleClick={(e) => {
             const at = e.currentTarget.getBoundingClientRect();
             const y = e.clientY - at.top;
@@ -93,6 +104,15 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
             selected={selected}
             onSelect={pick}
           />
+          {section && (
+            <path
+              d={`M${l.x(bladeMm * section.at)},${l.finished.topY - 6}V${l.finished.edgeOnY + l.finished.edgeOnHalf + 6}`}
+              stroke="var(--act)"
+              strokeDasharray="8 3 2 3"
+              strokeWidth="1.5"
+              data-testid="section-line"
+            />
+          )}
           <DimLines dims={dims} />
         </svg>
         <svg

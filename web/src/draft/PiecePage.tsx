@@ -80,6 +80,7 @@ function Work() {
   const [zone, setZone] = useState<string>();
   const [moving, setMoving] = useState(false);
   const [node, setNode] = useState<NodeRef>();
+  const [section, setSection] = useState(0.6);
   const nodes = moving && stage === "blade";
   const { plan, doc } = s;
   const heats = plan.heats.length;
@@ -125,6 +126,7 @@ function Work() {
             heat={at}
             selected={zone}
             onSelect={setZone}
+            section={stage === "blade" ? { at: section, onAt: setSection } : undefined}
             nodes={
               nodes ? { chosen: node, onChoose: setNode, onAdd: (w) => draft.choose("outline.add", w) } : undefined
             }
@@ -144,7 +146,16 @@ function Work() {
               }
               onShow={setZone}
             />
-            {stage === "blade" && <BladePanel moving={moving} onMoving={setMoving} node={node} onNode={setNode} />}
+            {stage === "blade" && (
+              <BladePanel
+                moving={moving}
+                onMoving={setMoving}
+                node={node}
+                onNode={setNode}
+                section={section}
+                onSection={setSection}
+              />
+            )}
             {stage === "stock" && <StockPanel />}
             {stage === "cut" && <CutPanel selected={zone} onSelect={setZone} />}
             {stage === "heats" && <HeatsPanel heat={at} onHeat={setHeat} />}

@@ -31,6 +31,10 @@ describe("printing", () => {
     ).toEqual(["mm", "kg", "°C", "kg/h", "s", "m/s", "%", ""]);
     expect(print.unit("widthMm", "in")).toBe("in");
   });
+  it("prints second moments", () => {
+    expect(print.moment(1234.5, "mm")).toBe("1235 mm⁴");
+    expect(print.moment(416231.4256, "in")).toBe("1.00 in⁴");
+  });
   it("says durations as one would", () => {
     expect(print.duration(42)).toBe("42 s");
     expect(print.duration(1500)).toBe("25 min");

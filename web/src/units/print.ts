@@ -35,6 +35,10 @@ function mass(g: number, s: System): string {
 const volume = (mm3: number, s: System) =>
   s === "in" ? `${(mm3 / 16387.064).toFixed(3)} in³` : `${(mm3 / 1000).toFixed(2)} cm³`;
 
+/** Second moment of area. */
+const moment = (mm4: number, s: System) =>
+  s === "in" ? `${(mm4 / 416231.4256).toPrecision(3)} in⁴` : `${mm4.toFixed(0)} mm⁴`;
+
 function duration(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;
   return `${Math.round(seconds / 60)} min`;
@@ -82,4 +86,4 @@ function unit(name: string, s: System): string {
   return "";
 }
 
-export const print = { length, thickness, temperature, mass, volume, duration, figure, edit, unit };
+export const print = { moment, length, thickness, temperature, mass, volume, duration, figure, edit, unit };

@@ -5,6 +5,7 @@ import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Term } from "../../ui/Term";
 import { NodePanel } from "./NodePanel";
+import { SectionPanel } from "./SectionPanel";
 
 const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing"];
 const grinds = ["flat", "convex", "chisel", "hollow", "diamond", "lens", "rect"];
@@ -17,10 +18,13 @@ interface Props {
   onMoving: (on: boolean) => void;
   node?: NodeRef;
   onNode: (n: NodeRef | undefined) => void;
+  /** Where the section is taken, as a share of the blade's length. */
+  section: number;
+  onSection: (share: number) => void;
 }
 
 /** The blade by number: everything the forging needs to know about it. */
-export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onNode }: Props) {
+export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onNode, section, onSection }: Props) {
   const kind = useDraftPart((s) => s.doc.request.design.grind.kind);
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
   const own = useDraftPart((s) => !!s.doc.request.design.outline);
@@ -62,6 +66,7 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         <F f="design.grind.swedgeFraction" />
         {falseEdge && <F f="design.grind.swedgeEdgeMm" />}
       </Group>
+      <SectionPanel at={section} onAt={onSection} />
       <Group title={say("zone.ricasso")} term="ricasso">
         <F f="design.ricasso.lengthMm" />
         <F f="design.ricasso.heightMm" />
