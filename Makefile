@@ -75,7 +75,8 @@ bench: web/dist/index.html ## the figures, on this machine
 	go test -run xxx -bench . -benchtime 1x ./e2e
 
 fuzz: ## explore the parsers for a minute
-	go test -fuzz FuzzParse -fuzztime 60s ./core/quantity
+	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity
+	go test -run xxx -fuzz FuzzReadPattern -fuzztime 60s ./internal/export
 
 clean: ## forget everything that was built
 	rm -rf bin web/dist/* web/node_modules

@@ -4,6 +4,7 @@ import (
 	"context"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -165,5 +166,19 @@ func TestNothingIsWiderThanTheWindow(t *testing.T) {
 			over := js[float64](w, `document.scrollingElement.scrollWidth - innerWidth`)
 			assert.LessOrEqual(t, over, 0.0, "%s at %v", path, size)
 		}
+	}
+}
+
+// TestTheBladeIsTakenAwayInEveryFormat from the menu's own links.
+func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	s.click("button[aria-label=More]")
+	s.until("the formats", `document.querySelectorAll("[data-export]").length === 6`)
+	for format, start := range map[string]string{"pdf": "%PDF-", "svg": "<?xml", "dxf": "  0", "3mf": "PK", "stl": "Cold Ember", "json": "{"} {
+		got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-export='`+format+`']").href).then(async r =>
+			r.headers.get("content-disposition").includes("Rigging knife.`+format+`") ? (await r.text()).slice(0, 12) : "no name")`, chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(got, start), "%s starts with %q", format, got)
 	}
 }

@@ -8,6 +8,10 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
+
+	"coldember/internal/store"
+	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -73,4 +77,43 @@ func TestBackupOfNothingSaysSo(t *testing.T) {
 	t.Setenv("XDG_DATA_HOME", t.TempDir())
 	_, err := command(t, "", "backup", filepath.Join(t.TempDir(), "copy.db"))
 	require.ErrorContains(t, err, "nothing to back up")
+}
+
+// TestExportAndImport: a pattern goes out in every format, and comes back from
+// JSON as it was.
+func TestExportAndImport(t *testing.T) {
+	dir := t.TempDir()
+	data := filepath.Join(dir, "own.db")
+	st, err := store.Open(context.Background(), data)
+	require.NoError(t, err)
+	require.NoError(t, work.New(st, time.Now).Ensure(context.Background()))
+	require.NoError(t, st.Close())
+	for _, f := range []string{"svg", "dxf", "pdf", "3mf", "stl", "json"} {
+		file := filepath.Join(dir, "x."+f)
+		_, err := command(t, "", "export", "camp KNIFE", "--format", f, "--data", data, "--out", file)
+		require.NoError(t, err, f)
+		info, err := os.Stat(file)
+		require.NoError(t, err)
+		assert.Greater(t, info.Size(), int64(300), f)
+	}
+	first, err := os.ReadFile(filepath.Join(dir, "x.json"))
+	require.NoError(t, err)
+	renamed := strings.Replace(string(first), "Camp knife", "Camp knife again", 1)
+	out, err := command(t, renamed, "import", "-", "--data", data)
+	require.NoError(t, err)
+	assert.Contains(t, out, "Camp knife again")
+	again, err := command(t, "", "export", "Camp knife again", "--format", "json", "--data", data)
+	require.NoError(t, err)
+	assert.Equal(t, renamed, again)
+	for _, bad := range [][]string{
+		{"export", "Spoon", "--data", data},
+		{"export", "Camp knife", "--format", "dwg", "--data", data},
+		{"export", "Camp knife", "--data", filepath.Join(dir, "none.db")},
+		{"import", filepath.Join(dir, "none.json"), "--data", data},
+	} {
+		_, err := command(t, "", bad...)
+		require.Error(t, err, bad)
+	}
+	_, err = command(t, strings.Replace(string(first), `"lengthMm": 180`, `"lengthMm": 9999`, 1), "import", "-", "--data", data)
+	require.ErrorContains(t, err, "design.lengthMm")
 }

@@ -43,6 +43,19 @@ func Sketch(d blade.Design) ([]Station, error) {
 	return stations(body, zonesOf(body)), nil
 }
 
+// Draw makes finished blade and forged shape of a design, with their drawing,
+// for what needs no bar and no heats. Errors are fact.FieldErrors.
+func Draw(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out Drawing, err error) {
+	b := d.Blade()
+	if finished, err = blade.New(b); err != nil {
+		return nil, nil, out, fieldError(err)
+	}
+	if forged, err = blade.New(b.Forged(a, 0)); err != nil {
+		return nil, nil, out, fieldError(err)
+	}
+	return finished, forged, drawing(finished, forged, zonesOf(forged)), nil
+}
+
 func drawing(fin, fog *blade.Body, forgedZones []zone) Drawing {
 	fz := zonesOf(fin)
 	return Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"fmt"
+	"mime"
 	"net/http"
 
 	"coldember/core/plan"
@@ -98,7 +99,30 @@ func (h *handlers) pieces(api huma.API) {
 				return answer(ctx, h, p, err)
 			})
 	}
+	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"), h.export)
 	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"), h.card)
+}
+
+type exportIn struct {
+	ID     string `path:"id"`
+	Format string `path:"format" enum:"svg,dxf,pdf,3mf,stl,json"`
+}
+
+func (h *handlers) export(ctx context.Context, in *exportIn) (*fileOut, error) {
+	p, err := h.work.Piece(ctx, in.ID)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	shop, err := h.work.Shop(ctx)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	r := p.Doc.Request
+	f, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances}, export.Format(in.Format), shop.Units, shop.Paper)
+	if err != nil {
+		return nil, fail(ctx, fmt.Errorf("export: %w", err), shop.Units)
+	}
+	return &fileOut{ContentType: f.ContentType, Disposition: mime.FormatMediaType("attachment", map[string]string{"filename": p.Doc.Name + "." + in.Format}), Body: f.Data}, nil
 }
 
 func (h *handlers) card(ctx context.Context, in *idIn) (*fileOut, error) {

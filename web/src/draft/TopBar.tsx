@@ -2,6 +2,7 @@ import {
   Archive,
   BookmarkPlus,
   Copy,
+  Download,
   FileText,
   FlipHorizontal2,
   Maximize,
@@ -196,6 +197,17 @@ function More() {
           >
             <BookmarkPlus size={16} aria-hidden /> {say("piece.keepPattern")}
           </DropdownMenu.Item>
+          <DropdownMenu.Label className="mt-1 border-t border-line px-3 pt-2 text-sm text-quiet">
+            {say("export.title")}
+          </DropdownMenu.Label>
+          {["pdf", "svg", "dxf", "3mf", "stl", "json"].map((f) => (
+            <DropdownMenu.Item key={f} className={item} asChild>
+              <a href={`/api/v1/pieces/${piece.id}/export/${f}`} download data-export={f}>
+                <Download size={16} aria-hidden /> {say(`export.${f}`)}
+              </a>
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
           <DropdownMenu.Item
             className={item}
             onSelect={() =>

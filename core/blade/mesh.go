@@ -1,0 +1,129 @@
+package blade
+
+import (
+	"math"
+	"slices"
+	"sort"
+)
+
+// Mesh is a closed surface of triangles, in mm: x from the point, y from edge
+// to spine, z across the thickness. Triangles run counter-clockwise seen from
+// outside. Blade, ricasso and tang are a closed shell each, face to face; holes
+// of the tang are drilled later and are not in it.
+type Mesh struct {
+	Vertices  [][3]float64
+	Triangles [][3]int
+}
+
+// Density of a mesh: stations along the blade, and steps from edge to spine.
+const (
+	meshStations = 160
+	meshSteps    = 24
+	meshStartMm  = 0.01 // the very point has no height
+)
+
+// Mesh of the body.
+func (b *Body) Mesh() Mesh {
+	xs := b.meshStations()
+	const around = 2 * (meshSteps + 1)
+	m := Mesh{Vertices: make([][3]float64, 0, (len(xs)+2)*around), Triangles: make([][3]int, 0, 2*(len(xs)+2)*around)}
+	for _, x := range xs {
+		b.ring(&m, x)
+	}
+	m.loft(0, around)
+	x, heel := b.length, b.SpineY(b.length)
+	if r := b.Blade.Ricasso; r != nil {
+		from := len(m.Vertices)
+		m.box(x, heel, r.HeightMm, r.ThicknessMm)
+		m.box(x+r.LengthMm, heel, r.HeightMm, r.ThicknessMm)
+		m.loft(from, 4)
+		x += r.LengthMm
+	}
+	if t := b.Blade.Tang; t != nil {
+		const n = 8
+		from := len(m.Vertices)
+		h0, _ := t.At(0)
+		for i := range n + 1 {
+			s := t.LengthMm * float64(i) / n
+			h, k := t.At(s)
+			m.box(x+s, heel-t.DropMm-(h0-h)/2, h, k)
+		}
+		m.loft(from, 4)
+	}
+	return m
+}
+
+// meshStations crowd toward the point and take in every node.
+func (b *Body) meshStations() []float64 {
+	xs := []float64{}
+	for i := range meshStations + 1 {
+		u := float64(i) / meshStations
+		xs = append(xs, math.Max(meshStartMm, b.length*u*u))
+	}
+	for _, x := range b.breaks {
+		if x > meshStartMm {
+			xs = append(xs, x)
+		}
+	}
+	sort.Float64s(xs)
+	return slices.CompactFunc(xs, func(a, c float64) bool { return math.Abs(a-c) < 1e-6 })
+}
+
+// ring adds the section at x as a closed polygon: up one face, down the other.
+func (b *Body) ring(m *Mesh, x float64) {
+	s, bottom := b.SectionAt(x), b.EdgeY(x)
+	one := s.Kind.OneSided()
+	widest := s.ThicknessAt(s.HeightMm)
+	var back [meshSteps + 1][3]float64
+	for i := range meshSteps + 1 {
+		y := s.HeightMm * float64(i) / meshSteps
+		t := s.ThicknessAt(y)
+		z := t / 2
+		if one { // the back lies flat; a groove in one face is in the back
+			z = t - widest/2
+		}
+		m.Vertices = append(m.Vertices, [3]float64{x, bottom + y, z})
+		back[i] = [3]float64{x, bottom + y, z - t}
+	}
+	for i := meshSteps; i >= 0; i-- {
+		m.Vertices = append(m.Vertices, back[i])
+	}
+}
+
+// box adds the ring of a rectangle hanging from top.
+func (m *Mesh) box(x, top, height, thickness float64) {
+	m.Vertices = append(m.Vertices, [3]float64{x, top - height, thickness / 2}, [3]float64{x, top, thickness / 2},
+		[3]float64{x, top, -thickness / 2}, [3]float64{x, top - height, -thickness / 2})
+}
+
+// loft joins the rings of n vertices from base on, and caps both ends.
+func (m *Mesh) loft(base, n int) {
+	last := (len(m.Vertices)-base)/n - 1
+	at := func(ring, i int) int {
+		if i == n {
+			i = 0
+		}
+		return base + ring*n + i
+	}
+	for k := range last {
+		for i := range n {
+			m.Triangles = append(m.Triangles, [3]int{at(k, i), at(k+1, i), at(k+1, i+1)}, [3]int{at(k, i), at(k+1, i+1), at(k, i+1)})
+		}
+	}
+	// caps: strips between the two faces, which run against each other
+	for i := range n/2 - 1 {
+		a, b, c, d := i, i+1, n-2-i, n-1-i
+		m.Triangles = append(m.Triangles, [3]int{at(0, a), at(0, b), at(0, c)}, [3]int{at(0, a), at(0, c), at(0, d)},
+			[3]int{at(last, a), at(last, c), at(last, b)}, [3]int{at(last, a), at(last, d), at(last, c)})
+	}
+}
+
+// VolumeMm3 is the volume enclosed, by the sum of signed tetrahedra.
+func (m Mesh) VolumeMm3() float64 {
+	v := 0.0
+	for _, t := range m.Triangles {
+		a, b, c := m.Vertices[t[0]], m.Vertices[t[1]], m.Vertices[t[2]]
+		v += (a[0]*(b[1]*c[2]-b[2]*c[1]) - a[1]*(b[0]*c[2]-b[2]*c[0]) + a[2]*(b[0]*c[1]-b[1]*c[0])) / 6
+	}
+	return v
+}

@@ -1,0 +1,54 @@
+package blade_test
+
+import (
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/section"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestMeshesAreClosedOrientedAndOfTheSameVolume for every starter, finished and
+// forged, and every grind.
+func TestMeshesAreClosedOrientedAndOfTheSameVolume(t *testing.T) {
+	var blades []blade.Blade
+	for _, s := range blade.Starters() {
+		blades = append(blades, s.Design.Blade(), s.Design.Blade().Forged(blade.ThickAndGrind.Allowances(), 6))
+	}
+	d := starterDesign("utility")
+	for _, k := range section.Kinds() {
+		d.Grind.Kind, d.Grind.WheelRadiusMm = k, 200
+		blades = append(blades, d.Blade())
+	}
+	d.Grind.Kind = section.Flat
+	d.Grind.Groove = blade.NewGroove("fuller", d)
+	blades = append(blades, d.Blade())
+	for i, b := range blades {
+		body, err := blade.New(b)
+		require.NoError(t, err, i)
+		m := body.Mesh()
+		edges := map[[2]int]int{}
+		for _, tr := range m.Triangles {
+			for k := range 3 {
+				edges[[2]int{tr[k], tr[(k+1)%3]}]++
+			}
+		}
+		for e, n := range edges {
+			if n != 1 || edges[[2]int{e[1], e[0]}] != 1 {
+				t.Fatalf("blade %d: edge %v is in %d triangles one way and %d the other", i, e, n, edges[[2]int{e[1], e[0]}])
+			}
+		}
+		assert.InEpsilon(t, body.Measure().VolumeMm3, m.VolumeMm3(), 1e-3, "blade %d", i)
+	}
+}
+
+func BenchmarkMesh(b *testing.B) {
+	body, err := blade.New(starterDesign("utility").Blade())
+	require.NoError(b, err)
+	b.ReportAllocs()
+	for b.Loop() {
+		body.Mesh()
+	}
+}

@@ -1,0 +1,113 @@
+package export
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+
+	"coldember/core/blade"
+	"coldember/core/plan"
+	"coldember/core/quantity"
+)
+
+// Format is an open file format of a blade.
+type Format string
+
+// The formats.
+const (
+	FormatSVG  Format = "svg"
+	FormatDXF  Format = "dxf"
+	FormatPDF  Format = "pdf"
+	Format3MF  Format = "3mf"
+	FormatSTL  Format = "stl"
+	FormatJSON Format = "json"
+)
+
+// Formats lists them.
+func Formats() []Format {
+	return []Format{FormatSVG, FormatDXF, FormatPDF, Format3MF, FormatSTL, FormatJSON}
+}
+
+// ErrFormat is returned for a format that Formats does not list.
+var ErrFormat = errors.New("export: no such format; there are svg, dxf, pdf, 3mf, stl and json")
+
+// PatternVersion is the version of the JSON form of a pattern.
+const PatternVersion = 1
+
+// PatternFile is a blade as JSON: everything it is made from, so that it reads
+// back identically.
+type PatternFile struct {
+	Format     string           `json:"format" enum:"coldember.pattern"`
+	Version    int              `json:"version"`
+	Name       string           `json:"name"`
+	Tags       []string         `json:"tags"`
+	Design     blade.Design     `json:"design"`
+	Allowances blade.Allowances `json:"allowances"`
+}
+
+// Subject is what is written: a blade with its allowances.
+type Subject struct {
+	Name       string
+	Tags       []string
+	Design     blade.Design
+	Allowances blade.Allowances
+}
+
+// File is a written file.
+type File struct {
+	Data        []byte
+	ContentType string
+}
+
+// Write writes a blade in a format. STL has the forged shape; 3MF both. Errors
+// are ErrFormat, or fact.FieldErrors of a blade that cannot be.
+func Write(s Subject, f Format, units quantity.System, paper string) (File, error) {
+	if !slices.Contains(Formats(), f) {
+		return File{}, ErrFormat
+	}
+	fin, fog, drawn, err := plan.Draw(s.Design, s.Allowances)
+	if err != nil {
+		return File{}, err
+	}
+	switch f {
+	case FormatSVG:
+		return File{SVG(s.Name, Drawing(fin, fog)), "image/svg+xml"}, nil
+	case FormatDXF:
+		return File{DXF(Drawing(fin, fog)), "image/vnd.dxf"}, nil
+	case FormatPDF:
+		data, err := Template(s.Name, Drawing(fin, fog), drawn, units, paper)
+		return File{data, "application/pdf"}, err
+	case Format3MF:
+		data, err := ThreeMF(NamedMesh{"finished", fin.Mesh()}, NamedMesh{"forged", fog.Mesh()})
+		return File{data, "model/3mf"}, err
+	case FormatSTL:
+		return File{STL(fog.Mesh()), "model/stl"}, nil
+	default:
+		tags := s.Tags
+		if tags == nil {
+			tags = []string{}
+		}
+		data, err := json.MarshalIndent(PatternFile{"coldember.pattern", PatternVersion, s.Name, tags, s.Design, s.Allowances}, "", " ")
+		return File{append(data, '\n'), "application/json"}, err
+	}
+}
+
+// maxPattern bounds a pattern file that is read.
+const maxPattern = 1 << 20
+
+// ReadPattern reads a pattern written as JSON. Whether its blade can be is for
+// the caller to validate.
+func ReadPattern(data []byte) (PatternFile, error) {
+	var p PatternFile
+	if len(data) > maxPattern {
+		return p, fmt.Errorf("import: a pattern of %d bytes is too large; %d are read", len(data), maxPattern)
+	}
+	if err := json.Unmarshal(data, &p); err != nil {
+		return p, fmt.Errorf("import: not a pattern in JSON: %w", err)
+	}
+	if p.Format != "coldember.pattern" || p.Version != PatternVersion {
+		return p, fmt.Errorf("import: want a file of format coldember.pattern, version %d; this is %q, version %d", PatternVersion, p.Format, p.Version)
+	}
+	return p, nil
+}

@@ -1,0 +1,93 @@
+package export
+
+import (
+	"coldember/core/blade"
+)
+
+// Point is a point of a drawing, mm.
+type Point [2]float64
+
+// Loop is a closed outline of one layer of a drawing.
+type Loop struct {
+	Layer  string
+	Points []Point
+}
+
+// Layers of a drawn blade.
+const (
+	LayerFinished = "finished"
+	LayerForged   = "forged"
+	LayerRicasso  = "ricasso"
+	LayerTang     = "tang"
+)
+
+// curveStepMm is how finely a curve is followed: a smooth curve of a knife stays
+// within a hundredth of a millimetre of its chords.
+const curveStepMm = 0.5
+
+// loops draws a body: blade proper, ricasso and tang, each closed.
+func loops(b *blade.Body, layer string) []Loop {
+	var up, down []Point
+	l := b.LengthMm()
+	n := int(l/curveStepMm) + 40
+	for i := range n + 1 {
+		u := float64(i) / float64(n)
+		x := l * u * u * (3 - 2*u) // dense at point and heel
+		up = append(up, Point{x, b.SpineY(x)})
+		down = append(down, Point{x, b.EdgeY(x)})
+	}
+	out := []Loop{{layer, closed(up, down)}}
+	heel := b.SpineY(l)
+	if r := b.Blade.Ricasso; r != nil {
+		out = append(out, Loop{LayerRicasso, []Point{{l, heel}, {l + r.LengthMm, heel}, {l + r.LengthMm, heel - r.HeightMm}, {l, heel - r.HeightMm}}})
+		l += r.LengthMm
+	}
+	if t := b.Blade.Tang; t != nil {
+		h0, _ := t.At(0)
+		h1, _ := t.At(t.LengthMm)
+		top := heel - t.DropMm
+		out = append(out, Loop{LayerTang, []Point{{l, top}, {l + t.LengthMm, top - (h0-h1)/2}, {l + t.LengthMm, top - (h0-h1)/2 - h1}, {l, top - h0}}})
+	}
+	return out
+}
+
+// closed joins two curves that start at the point.
+func closed(up, down []Point) []Point {
+	out := append([]Point(nil), up...)
+	for i := len(down) - 1; i >= 0; i-- {
+		if i == 0 && down[0] == up[0] {
+			break
+		}
+		out = append(out, down[i])
+	}
+	return out
+}
+
+// Drawing is the finished blade and its forged shape as closed outlines, heel
+// on heel: the finished blade lies within the forged one.
+func Drawing(finished, forged *blade.Body) []Loop {
+	around := loops(forged, LayerForged)[0]
+	shift := finished.LengthMm() - forged.LengthMm()
+	up := finished.SpineY(finished.LengthMm()) - forged.SpineY(forged.LengthMm())
+	if o := forged.SpineY(forged.LengthMm()) - forged.EdgeY(forged.LengthMm()) - finished.SpineY(finished.LengthMm()) + finished.EdgeY(finished.LengthMm()); o > 0 {
+		up += o / 2
+	}
+	for i := range around.Points {
+		around.Points[i][0] += shift
+		around.Points[i][1] += up
+	}
+	return append(loops(finished, LayerFinished), around)
+}
+
+// bounds of a drawing.
+func bounds(ls []Loop) (lo, hi Point) {
+	lo, hi = ls[0].Points[0], ls[0].Points[0]
+	for _, l := range ls {
+		for _, p := range l.Points {
+			for k := range 2 {
+				lo[k], hi[k] = min(lo[k], p[k]), max(hi[k], p[k])
+			}
+		}
+	}
+	return lo, hi
+}
