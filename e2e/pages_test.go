@@ -149,6 +149,7 @@ func TestAxeFindsNothingSerious(t *testing.T) {
 		for _, stage := range []string{"blade", "stock", "cut", "heats"} {
 			check(s, "/pieces/"+id+"/"+stage, "[data-figure=cut]")
 		}
+		check(s, "/patterns", "main li")
 		check(s, "/rack", "main li")
 		check(s, "/shop", "main fieldset")
 	}
@@ -160,7 +161,7 @@ func TestNothingIsWiderThanTheWindow(t *testing.T) {
 	s := open(t)
 	for _, size := range [][2]int64{{1280, 800}, {1024, 768}, {390, 844}} {
 		w := s.window(size[0], size[1])
-		for _, path := range []string{"/", "/rack", "/shop", "/pieces/" + s.piece(demo.Slicer) + "/heats"} {
+		for _, path := range []string{"/", "/patterns", "/rack", "/shop", "/pieces/" + s.piece(demo.Slicer) + "/heats"} {
 			w.goTo(path)
 			w.do(chromedp.WaitReady(chromedp.CSS("main *")), chromedp.Sleep(250*time.Millisecond))
 			over := js[float64](w, `document.scrollingElement.scrollWidth - innerWidth`)
@@ -180,5 +181,34 @@ func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
 			r.headers.get("content-disposition").includes("Rigging knife.`+format+`") ? (await r.text()).slice(0, 12) : "no name")`, chromedp.EvalAwaitPromise))
 		require.NoError(t, err)
 		assert.True(t, strings.HasPrefix(got, start), "%s starts with %q", format, got)
+	}
+}
+
+// TestPatternsAreSearchedScaledAndCompared with their revisions.
+func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
+	s := open(t)
+	s.goTo("/patterns")
+	s.until("the library", `document.querySelectorAll("main li").length === 6`)
+	s.do(chromedp.Focus(chromedp.CSS("main input")))
+	s.keys("deep kitchen")
+	s.until("one found", `document.querySelectorAll("main li").length === 1`)
+	s.do(chromedp.Click(chromedp.Search("//main//li//a[contains(., 'Galley')]")))
+	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[data-field=scaleLength]")), chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field=scaleLength]")))
+	s.keys("900\r")
+	s.until("refused beside the field", `document.querySelector("[role=dialog] [role=alert]")?.textContent.includes("500")`)
+	js[bool](s, `(document.querySelector("[role=dialog] input[data-field=scaleLength]").select(), true)`)
+	s.keys("120\r")
+	s.until("compared", `document.querySelector("[data-compare=lengthMm]")?.textContent.includes("+41 mm")`)
+	assert.Contains(t, s.text("[data-compare=massG]"), "+")
+	assert.Contains(t, s.text("[data-compare=barMm]"), "mm")
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Make revision 1')]")))
+	s.until("a third revision, as the first", `document.querySelector("[data-testid=compare]").textContent.includes("revision 3")`)
+	all, err := s.app.Work.Patterns(context.Background())
+	require.NoError(t, err)
+	for _, p := range all {
+		if p.Name == demo.Slicer {
+			assert.Equal(t, 3, p.Revision)
+			assert.InDelta(t, 205, p.Design.LengthMm, 1e-9)
+		}
 	}
 }

@@ -163,3 +163,31 @@ func TestAnyEditLeavesAWholeOutline(t *testing.T) {
 		}
 	})
 }
+
+func TestDistalTaperRunsThroughItsThreeFigures(t *testing.T) {
+	d := starterDesign("utility")
+	straight := measure(t, d.Blade()).VolumeMm3
+	d.MidMm = 3.6 // 3.0 would be straight
+	body, err := blade.New(d.Blade())
+	require.NoError(t, err)
+	for share, want := range map[float64]float64{0.0001: d.TipMm, .5: 3.6, 1: d.SpineMm} {
+		assert.InDelta(t, want, body.SectionAt(share*d.LengthMm).SpineMm, .01)
+	}
+	assert.Greater(t, measure(t, d.Blade()).VolumeMm3, straight, "a convex taper holds more steel")
+	valid(t, d)
+	d.MidMm = 99
+	c := fact.NewCheck()
+	d.Validate(c)
+	require.Error(t, c.Err())
+}
+
+func TestScalingMultipliesTheVolume(t *testing.T) {
+	for _, s := range blade.Starters() {
+		if s.Design.Grind.Kind == "hollow" {
+			continue // its wheel keeps its size
+		}
+		d := s.Design.Scaled(1.2, 1.1, .9)
+		assert.InEpsilon(t, measure(t, s.Design.Blade()).VolumeMm3*1.2*1.1*.9, measure(t, d.Blade()).VolumeMm3, 1e-3, s.ID)
+		valid(t, d)
+	}
+}

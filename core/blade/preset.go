@@ -39,7 +39,8 @@ type Design struct {
 	LengthMm float64  `json:"lengthMm" doc:"point to heel"`
 	HeightMm float64  `json:"heightMm" doc:"at the heel"`
 	SpineMm  float64  `json:"spineMm" doc:"thickness at the heel"`
-	TipMm    float64  `json:"tipMm" doc:"thickness at the point; the distal taper runs straight between"`
+	TipMm    float64  `json:"tipMm" doc:"thickness at the point"`
+	MidMm    float64  `json:"midMm,omitempty" doc:"thickness half way: more than the mean of both ends is a convex distal taper; 0 runs straight"`
 	Grind    Grind    `json:"grind"`
 	Ricasso  Ricasso  `json:"ricasso"`
 	TangKind TangKind `json:"tangKind" enum:"hidden,full"`
@@ -68,6 +69,9 @@ func (d Design) Validate(c fact.Check) {
 	c.Range("heightMm", d.HeightMm, minHeightMm, maxHeightMm)
 	c.Range("spineMm", d.SpineMm, minThickMm, math.Min(maxThickMm, math.Max(d.HeightMm, minHeightMm)))
 	c.Range("tipMm", d.TipMm, minThickMm, maxThickMm)
+	if d.MidMm != 0 {
+		c.Range("midMm", d.MidMm, minThickMm, maxThickMm)
+	}
 	g := c.Within("grind")
 	fact.OneOf(g, "kind", d.Grind.Kind, section.Kinds()...)
 	g.Range("edgeMm", d.Grind.EdgeMm, minEdgeMm, math.Max(d.SpineMm, minEdgeMm))
@@ -150,10 +154,26 @@ func (d Design) Blade() Blade {
 			b.Outline.Edge = append(b.Outline.Edge, Node{u * d.LengthMm, e * d.HeightMm})
 		}
 	}
-	b.Thickness = []Node{{0, d.TipMm}, {d.LengthMm, d.SpineMm}}
+	b.Thickness = d.taper()
 	r, t := d.Ricasso, d.Tang
 	b.Ricasso, b.Tang = &r, &t
 	return b
+}
+
+// taper is the distal taper: straight, or the parabola through point, middle
+// and heel in as many chords as keep it within a hundredth of a millimetre.
+func (d Design) taper() []Node {
+	if d.MidMm == 0 {
+		return []Node{{0, d.TipMm}, {d.LengthMm, d.SpineMm}}
+	}
+	const n = 12
+	out := make([]Node, n+1)
+	bow := 4 * (d.MidMm - (d.TipMm+d.SpineMm)/2)
+	for i := range out {
+		u := float64(i) / n
+		out[i] = Node{u * d.LengthMm, d.TipMm + (d.SpineMm-d.TipMm)*u + bow*u*(1-u)}
+	}
+	return out
 }
 
 // SetTang gives the tang the proportions of its school, from the ricasso: a

@@ -67,6 +67,17 @@ func pieceIDs(app *harness.App) (map[string]string, error) {
 	for _, p := range pieces {
 		ids[p.Doc.Name] = p.ID
 	}
+	if err != nil {
+		return nil, err
+	}
+	// the slicer's pattern has a second revision, to be compared
+	patterns, err := app.Work.Patterns(context.Background())
+	for _, p := range patterns {
+		if p.Name == demo.Slicer {
+			ids["pattern"] = p.ID
+			_, err = app.Work.EditPattern(context.Background(), p.ID, p.Version, []work.Edit{{Field: "scaleLength", Text: "110"}, {Field: "design.tipMm", Text: "1.4"}})
+		}
+	}
 	return ids, err
 }
 

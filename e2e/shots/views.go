@@ -21,6 +21,7 @@ func views(ids map[string]string) []view {
 		{name: "too-narrow", path: piece(demo.SlicerNarrow, "stock"), steps: all(bench)},
 		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
 		{name: "heats", path: piece(demo.Rigging, "heats"), steps: all(bench)},
+		{name: "patterns", path: "/patterns/" + ids["pattern"], steps: all(wait("[data-compare=barMm]"))},
 		{name: "rack", path: "/rack", steps: all(wait("main li"))},
 		{name: "shop", path: "/shop", day: true, steps: all(wait("main fieldset"))},
 		{name: "keys", path: "/", steps: all(wait("main li"), chromedp.KeyEvent("?"), wait("[role=dialog]"))},

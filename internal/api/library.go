@@ -25,6 +25,20 @@ type versionedEdits struct {
 	}
 }
 
+type historyIn struct {
+	ID        string  `path:"id"`
+	Width     float64 `query:"barWidthMm" default:"30"`
+	Thickness float64 `query:"barThicknessMm" default:"6"`
+}
+
+type restoreIn struct {
+	ID   string `path:"id"`
+	N    int    `path:"n"`
+	Body struct {
+		Version int `json:"version"`
+	}
+}
+
 type shopEdits struct {
 	Body struct {
 		Version int         `json:"version"`
@@ -54,6 +68,26 @@ func (h *handlers) library(api huma.API) {
 	huma.Register(api, op("savePattern", http.MethodPut, "/patterns/{id}", "A new revision of a pattern"),
 		func(ctx context.Context, in *savePattern) (*body[work.Pattern], error) {
 			v, err := h.work.SavePattern(ctx, in.ID, in.Body.Version, in.Body.Doc)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("editPattern", http.MethodPatch, "/patterns/{id}", "Typed fields as a new revision of a pattern"),
+		func(ctx context.Context, in *versionedEdits) (*body[work.Pattern], error) {
+			v, err := h.work.EditPattern(ctx, in.ID, in.Body.Version, in.Body.Edits)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("patternHistory", http.MethodGet, "/patterns/{id}/revisions", "Revisions, newest first, measured on a bar"),
+		func(ctx context.Context, in *historyIn) (*body[[]work.Revision], error) {
+			v, err := h.work.History(ctx, in.ID, in.Width, in.Thickness)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("restoreRevision", http.MethodPost, "/patterns/{id}/revisions/{n}/restore", "An old revision as a new one"),
+		func(ctx context.Context, in *restoreIn) (*body[work.Pattern], error) {
+			v, err := h.work.RestoreRevision(ctx, in.ID, in.Body.Version, in.N)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("archivePattern", http.MethodPost, "/patterns/{id}/archive", "Take a pattern off the library"),
+		func(ctx context.Context, in *versionIn) (*body[work.Pattern], error) {
+			v, err := h.work.ArchivePattern(ctx, in.ID, in.Body.Version)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("listStock", http.MethodGet, "/stock", "The rack"),

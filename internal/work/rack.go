@@ -165,6 +165,9 @@ func patternOf(tx store.Tx, row store.Pattern) (Pattern, error) {
 	if err != nil {
 		return Pattern{}, err
 	}
+	if doc.Tags == nil {
+		doc.Tags = []string{}
+	}
 	sketch, err := plan.Sketch(doc.Design)
 	return Pattern{ID: row.ID, Version: row.Version, Revision: row.Head, PatternDoc: doc, Sketch: sketch}, err
 }

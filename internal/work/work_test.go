@@ -23,7 +23,10 @@ var ctx = context.Background()
 // clock is a clock that the test turns.
 type clock struct{ at time.Time }
 
-func (c *clock) now() time.Time { return c.at }
+func (c *clock) now() time.Time {
+	c.at = c.at.Add(time.Millisecond) // no two things are made at once
+	return c.at
+}
 
 func (c *clock) later(d time.Duration) { c.at = c.at.Add(d) }
 
@@ -392,6 +395,47 @@ func TestPatternsKeepTheirRevisions(t *testing.T) {
 	_, err = w.AddPattern(ctx, doc)
 	assert.Contains(t, fields(t, err), "name")
 	assert.Contains(t, fields(t, err), "design.lengthMm")
+}
+
+func TestPatternsAreEditedScaledComparedAndRestored(t *testing.T) {
+	w, _ := fresh(t)
+	all, err := w.Patterns(ctx)
+	require.NoError(t, err)
+	p, err := w.EditPattern(ctx, all[0].ID, all[0].Version, []work.Edit{{Field: "tags", Text: " boat, deck ,boat,"}, {Field: "design.lengthMm", Text: "4 1/2 in"}, {Field: "name", Text: "Deck knife"}})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"boat", "deck"}, p.Tags)
+	p, err = w.EditPattern(ctx, p.ID, p.Version, edit("scale", "110"))
+	require.NoError(t, err)
+	assert.InDelta(t, 114.3*1.1, p.Design.LengthMm, 1e-9)
+	p, err = w.EditPattern(ctx, p.ID, p.Version, edit("scaleThickness", "90 %"))
+	require.NoError(t, err)
+	h, err := w.History(ctx, p.ID, 30, 6)
+	require.NoError(t, err)
+	require.Len(t, h, 4)
+	assert.Equal(t, 4, h[0].N)
+	assert.InEpsilon(t, h[2].Measures.MassG*1.1*1.1*1.1, h[1].Measures.MassG, 1e-3)
+	assert.InEpsilon(t, h[1].Measures.MassG*.9, h[0].Measures.MassG, 1e-3)
+	assert.InEpsilon(t, h[0].Measures.ForgedMassG/7.85*1000/180, h[0].Measures.BarMm, 1e-9)
+	back, err := w.RestoreRevision(ctx, p.ID, p.Version, 1)
+	require.NoError(t, err)
+	assert.Equal(t, all[0].PatternDoc, back.PatternDoc)
+	assert.Equal(t, 5, back.Revision, "nothing is overwritten")
+	for field, text := range map[string]string{"scale": "900", "scaleLength": "x", "design.heightMm": "3 m", "design.nothing": "1"} {
+		_, err := w.EditPattern(ctx, p.ID, back.Version, edit(field, text))
+		assert.Contains(t, fields(t, err), field)
+	}
+	_, err = w.History(ctx, p.ID, 0, 6)
+	assert.Contains(t, fields(t, err), "barWidthMm")
+	_, err = w.RestoreRevision(ctx, p.ID, back.Version, 77)
+	require.ErrorIs(t, err, work.ErrNotFound)
+	_, err = w.ArchivePattern(ctx, p.ID, back.Version)
+	require.NoError(t, err)
+	left, err := w.Patterns(ctx)
+	require.NoError(t, err)
+	assert.Len(t, left, len(all)-1)
+	var stale *work.StaleError
+	_, err = w.ArchivePattern(ctx, p.ID, back.Version)
+	require.True(t, errors.As(err, &stale))
 }
 
 func TestABackupOpensWithEverything(t *testing.T) {

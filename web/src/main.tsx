@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Refused } from "./api/client";
 import { PiecePage } from "./draft/PiecePage";
+import { PatternsPage } from "./patterns/PatternsPage";
 import { PiecesPage } from "./pieces/PiecesPage";
 import { RackPage } from "./rack/RackPage";
 import { Frame } from "./shell/Frame";
@@ -26,6 +27,7 @@ if (root)
           <Routes>
             <Route element={<Frame />}>
               <Route index element={<PiecesPage />} />
+              <Route path="patterns/:id?" element={<PatternsPage />} />
               <Route path="rack" element={<RackPage />} />
               <Route path="shop" element={<ShopPage />} />
               <Route path="pieces/:id/:stage?" element={<PiecePage />} />

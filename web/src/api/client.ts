@@ -15,6 +15,7 @@ export type Feasibility = Schemas["Feasibility"];
 export type Stock = Schemas["Stock"];
 export type StockPiece = Schemas["StockPiece"];
 export type Pattern = Schemas["Pattern"];
+export type Revision = Schemas["Revision"];
 export type Settings = Schemas["Settings"];
 export type Grade = Schemas["Grade"];
 export type FieldMessage = Schemas["FieldMessage"];

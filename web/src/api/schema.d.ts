@@ -53,6 +53,58 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
+        /** Typed fields as a new revision of a pattern */
+        patch: operations["editPattern"];
+        trace?: never;
+    };
+    "/api/v1/patterns/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a pattern off the library */
+        post: operations["archivePattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/patterns/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Revisions, newest first, measured on a bar */
+        get: operations["patternHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/patterns/{id}/revisions/{n}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An old revision as a new one */
+        post: operations["restoreRevision"];
+        delete?: never;
+        options?: never;
+        head?: never;
         patch?: never;
         trace?: never;
     };
@@ -396,6 +448,11 @@ export interface components {
              * @description point to heel
              */
             lengthMm: number;
+            /**
+             * Format: double
+             * @description thickness half way: more than the mean of both ends is a convex distal taper; 0 runs straight
+             */
+            midMm?: number;
             outline?: components["schemas"]["Outline"];
             ricasso: components["schemas"]["Ricasso"];
             /** @enum {string} */
@@ -410,7 +467,7 @@ export interface components {
             tangKind: "hidden" | "full";
             /**
              * Format: double
-             * @description thickness at the point; the distal taper runs straight between
+             * @description thickness at the point
              */
             tipMm: number;
         };
@@ -701,6 +758,34 @@ export interface components {
             name: string;
             tags: string[];
         };
+        PatternFigures: {
+            /**
+             * Format: double
+             * @description from the point
+             */
+            balanceMm: number;
+            /**
+             * Format: double
+             * @description of the bar it is compared on, before any loss
+             */
+            barMm: number;
+            /** Format: double */
+            barThicknessMm: number;
+            /** Format: double */
+            barWidthMm: number;
+            /** Format: double */
+            forgedMassG: number;
+            /** Format: double */
+            heightMm: number;
+            /** Format: double */
+            lengthMm: number;
+            /** Format: double */
+            massG: number;
+            /** Format: double */
+            overallMm: number;
+            /** Format: double */
+            spineMm: number;
+        };
         Piece: {
             archived: boolean;
             canRedo: boolean;
@@ -787,6 +872,22 @@ export interface components {
             steelId: string;
             /** Format: int64 */
             version: number;
+        };
+        RestoreInBody: {
+            /** Format: int64 */
+            version: number;
+        };
+        Revision: {
+            allowances: components["schemas"]["Allowances"];
+            /** Format: date-time */
+            createdAt: string;
+            design: components["schemas"]["Design"];
+            measures: components["schemas"]["PatternFigures"];
+            /** Format: int64 */
+            n: number;
+            name: string;
+            sketch: components["schemas"]["Station"][];
+            tags: string[];
         };
         Ricasso: {
             /** Format: double */
@@ -1322,6 +1423,254 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SavePatternBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    editPattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionedEditsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    archivePattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patternHistory: {
+        parameters: {
+            query?: {
+                barWidthMm?: number;
+                barThicknessMm?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreInBody"];
             };
         };
         responses: {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { usePieces, useStock } from "../api/hooks";
+import { usePatterns, usePieces, useStock } from "../api/hooks";
 import { say } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
@@ -16,6 +16,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   const go = useNavigate();
   const pieces = usePieces(false);
   const stock = useStock();
+  const patterns = usePatterns();
   const [text, setText] = useState("");
   const [at, setAt] = useState(0);
   useEffect(() => {
@@ -26,6 +27,12 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   }, [open]);
   const all: Found[] = [
     ...(pieces.data ?? []).map((p) => ({ id: p.id, label: p.doc.name, kind: say("nav.piece"), to: `/pieces/${p.id}` })),
+    ...(patterns.data ?? []).map((p) => ({
+      id: `pattern-${p.id}`,
+      label: p.name,
+      kind: say("nav.pattern"),
+      to: `/patterns/${p.id}`,
+    })),
     ...(stock.data ?? []).map((s) => ({
       id: s.id,
       label: `${s.name}, ${s.steelId}`,
@@ -33,7 +40,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       to: "/rack",
     })),
     { id: "new", label: say("pieces.new"), kind: say("nav.action"), to: "/?new" },
-    ...["pieces", "rack", "shop"].map((p) => ({
+    ...["pieces", "patterns", "rack", "shop"].map((p) => ({
       id: p,
       label: say(`nav.${p}`),
       kind: say("nav.page"),

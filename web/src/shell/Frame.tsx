@@ -1,9 +1,10 @@
-import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Sun } from "lucide-react";
+import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
-import { NavLink, Outlet, useNavigate } from "react-router";
+import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
 import { useEditShop, useShop } from "../api/hooks";
 import { say } from "../text/say";
+import { Boundary } from "./Boundary";
 import { Finder } from "./Finder";
 import { useKeys } from "./keys";
 import { Shortcuts } from "./Shortcuts";
@@ -15,6 +16,7 @@ export function Frame() {
   const shop = useShop();
   const edit = useEditShop();
   const go = useNavigate();
+  const where = useLocation();
   const [help, setHelp] = useState(false);
   const [find, setFind] = useState(false);
   const theme = shop.data?.theme ?? "night";
@@ -31,6 +33,7 @@ export function Frame() {
     u: flipUnits,
     t: flipTheme,
     g: () => go("/"),
+    l: () => go("/patterns"),
     k: () => go("/rack"),
     s: () => go("/shop"),
   });
@@ -41,11 +44,15 @@ export function Frame() {
         className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:border-r sm:py-2"
       >
         <Place to="/" end icon={<Layers size={20} aria-hidden />} label={say("nav.pieces")} />
+        <Place to="/patterns" icon={<Shapes size={20} aria-hidden />} label={say("nav.patterns")} />
         <Place to="/rack" icon={<Ruler size={20} aria-hidden />} label={say("nav.rack")} />
         <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
         <span className="flex-1" />
         {shop.data?.demo && (
-          <span title={say("demo.banner")} className="flex flex-col items-center px-2 text-[13px] text-quiet">
+          <span
+            title={say("demo.banner")}
+            className="flex flex-col items-center px-2 text-[13px] text-quiet max-sm:hidden"
+          >
             <Flame size={16} aria-hidden />
             <span className="narrow">{say("demo.short")}</span>
             <span className="sr-only">{say("demo.banner")}</span>
@@ -66,7 +73,9 @@ export function Frame() {
         />
       </nav>
       <main className="relative flex min-h-0 min-w-0 flex-1 flex-col">
-        <Outlet />
+        <Boundary key={where.pathname.split("/")[1]}>
+          <Outlet />
+        </Boundary>
       </main>
       <Shortcuts open={help} onClose={() => setHelp(false)} />
       <Finder open={find} onClose={() => setFind(false)} />
@@ -81,7 +90,7 @@ function Place({ to, icon, label, end }: { to: string; icon: ReactNode; label: s
       to={to}
       end={end}
       className={({ isActive }) =>
-        `flex min-h-[52px] w-16 flex-col items-center justify-center gap-0.5 rounded text-[13px] ${isActive ? "bg-plate text-act" : "text-quiet hover:text-chalk"}`
+        `flex min-h-[52px] w-[52px] flex-col sm:w-16 items-center justify-center gap-0.5 rounded text-[13px] ${isActive ? "bg-plate text-act" : "text-quiet hover:text-chalk"}`
       }
     >
       {icon}
@@ -109,7 +118,7 @@ function RailButton({
       title={title}
       aria-pressed={pressed}
       onClick={onClick}
-      className="flex min-h-[44px] w-14 flex-col items-center justify-center rounded text-[13px] text-quiet hover:text-chalk"
+      className="flex min-h-[44px] w-11 sm:w-14 flex-col items-center justify-center rounded text-[13px] text-quiet hover:text-chalk"
     >
       {icon}
       <span className="narrow">{label}</span>

@@ -53,6 +53,7 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
       <Group title={say("blade.taper")} term="distalTaper">
         <F f="design.spineMm" />
         <F f="design.tipMm" />
+        <F f="design.midMm" />
       </Group>
       <Group title={say("blade.grind")} term="bevel">
         <DraftPick

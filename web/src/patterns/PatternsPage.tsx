@@ -1,0 +1,94 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Search } from "lucide-react";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, ask, type Pattern } from "../api/client";
+import { usePatterns, useUnits } from "../api/hooks";
+import { Silhouette } from "../bench/Silhouette";
+import { Failed, Loading } from "../shell/States";
+import { say } from "../text/say";
+import { print } from "../units/print";
+import { PatternSheet } from "./PatternSheet";
+
+/** The library: every pattern at one scale, searched by name, tag or shape. */
+export function PatternsPage() {
+  const patterns = usePatterns();
+  const { id } = useParams();
+  const go = useNavigate();
+  const [text, setText] = useState("");
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = (patterns.data ?? []).filter((p) => {
+    const all =
+      `${p.name} ${p.tags.join(" ")} ${say(`shape.${p.design.shape}`)} ${say(`tangKind.${p.design.tangKind}`)}`.toLowerCase();
+    return words.every((w) => all.includes(w));
+  });
+  const longest = Math.max(1, ...(patterns.data ?? []).map((p) => p.sketch.at(-1)?.x ?? 0));
+  const open = patterns.data?.find((p) => p.id === id);
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+      <header className="mb-4 flex flex-wrap items-end gap-3">
+        <h1 className="mr-auto text-3xl">{say("nav.patterns")}</h1>
+        <label className="relative block w-72 max-w-full">
+          <span className="sr-only">{say("patterns.search")}</span>
+          <Search size={16} aria-hidden className="absolute left-2.5 top-1/2 -translate-y-1/2 text-quiet" />
+          <input
+            className="pick pl-8"
+            style={{ paddingLeft: "2rem" }}
+            value={text}
+            placeholder={say("patterns.search")}
+            onChange={(e) => setText(e.target.value)}
+          />
+        </label>
+      </header>
+      {patterns.isPending ? (
+        <Loading />
+      ) : patterns.isError ? (
+        <Failed error={patterns.error} retry={() => void patterns.refetch()} />
+      ) : shown.length === 0 ? (
+        <p className="text-quiet">{say(text ? "patterns.noneFound" : "patterns.none")}</p>
+      ) : (
+        <ul className="border-t border-line">
+          {shown.map((p) => (
+            <Row key={p.id} pattern={p} scale={Math.min(1.15, 380 / longest)} />
+          ))}
+        </ul>
+      )}
+      <PatternSheet pattern={open} onClose={() => go("/patterns")} />
+    </div>
+  );
+}
+
+function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
+  const units = useUnits();
+  const client = useQueryClient();
+  const go = useNavigate();
+  const copy = async () => {
+    const { name, tags, design, allowances } = p;
+    const made = await ask(
+      api.POST("/api/v1/patterns", { body: { name: say("pieces.copyOf", { name }), tags, design, allowances } }),
+    );
+    await client.invalidateQueries({ queryKey: ["patterns"] });
+    go(`/patterns/${made.id}`);
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-3">
+      <Link to={`/patterns/${p.id}`} className="group flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-2">
+        <span className="flex w-[390px] max-w-full items-center">
+          <Silhouette stations={p.sketch} scale={scale} label={say(`shape.${p.design.shape}`)} />
+        </span>
+        <span className="min-w-56 flex-1">
+          <span className="narrow block text-xl group-hover:text-act">{p.name}</span>
+          <span className="block text-quiet">
+            {say(`shape.${p.design.shape}`)} · {print.length(p.design.lengthMm, units)} ×{" "}
+            {print.length(p.design.heightMm, units)} × {print.thickness(p.design.spineMm, units)} ·{" "}
+            {say("patterns.revision", { n: p.revision })}
+            {p.tags.length > 0 && ` · ${p.tags.join(", ")}`}
+          </span>
+        </span>
+      </Link>
+      <button type="button" className="press press-plain" onClick={() => void copy()}>
+        {say("pieces.duplicateShort")}
+      </button>
+    </li>
+  );
+}
