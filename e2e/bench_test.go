@@ -275,3 +275,14 @@ func TestTheSectionFollowsThePointer(t *testing.T) {
 	s.fill("design.grind.groove.depthMm", "3")
 	s.until("refused", `document.querySelector("aside [role=alert]")?.textContent.includes("groove")`)
 }
+
+func TestTheSuggestedAllowanceIsTakenWithOnePress(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	s.until("a suggestion", `document.querySelector("[data-testid=suggestion] button")`)
+	before := s.stored(demo.Rigging).Doc.Request.Allowances.FaceMm
+	s.click("[data-testid=suggestion] button")
+	s.until("taken", `!document.querySelector("[data-testid=suggestion]")`)
+	s.saved()
+	assert.NotEqual(t, before, s.stored(demo.Rigging).Doc.Request.Allowances.FaceMm)
+}

@@ -118,7 +118,9 @@ func (s *smith) text(css string) string {
 // until waits for a condition of the page.
 func (s *smith) until(what, expression string) {
 	s.t.Helper()
-	require.Eventually(s.t, func() bool { return js[bool](s, "(() => { try { return !!("+expression+") } catch { return false } })()") }, 10*time.Second, 40*time.Millisecond, what)
+	require.Eventually(s.t, func() bool {
+		return js[bool](s, "(() => { try { return !!("+expression+") } catch { return false } })()")
+	}, 10*time.Second, 40*time.Millisecond, what)
 }
 
 func (s *smith) saved() {

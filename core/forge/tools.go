@@ -22,6 +22,19 @@ const (
 // Skills lists them.
 func Skills() []Skill { return []Skill{Learning, Steady, Sure} }
 
+// MarksMm is how deep hammer marks stand in a face planished by a hand of this
+// skill (judgement).
+func (s Skill) MarksMm() float64 {
+	switch s {
+	case Learning:
+		return 0.4
+	case Sure:
+		return 0.15
+	default:
+		return 0.25
+	}
+}
+
 // Smith is a smith with hammer and anvil.
 type Smith struct {
 	Skill       Skill   `json:"skill" enum:"learning,steady,sure"`

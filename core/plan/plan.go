@@ -71,6 +71,7 @@ type Plan struct {
 	ForgedZones map[string]float64 `json:"forgedZones"`
 	Bar         BarPlan            `json:"bar"`
 	Ledger      []Line             `json:"ledger"`
+	Suggested   Suggestion         `json:"suggested"`
 	Feasibility []Feasibility      `json:"feasibility"`
 	Bend        forge.Bend         `json:"bend"`
 	Operations  []Step             `json:"operations"`
@@ -141,6 +142,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	for i := range s.run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))
 	}
+	p.Suggested = suggest(p, &req)
 	p.Warnings = r.warnings(p, s)
 	return p, nil
 }

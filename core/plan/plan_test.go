@@ -475,3 +475,17 @@ func TestSketchIsTheFinishedBlade(t *testing.T) {
 	_, err := plan.Sketch(bad)
 	require.Error(t, err)
 }
+
+func TestTheSuggestionCoversSkinAndMarks(t *testing.T) {
+	for _, k := range forge.Skills() {
+		r := request()
+		r.Smith = r.Smith.WithSkill(k)
+		p := makePlan(t, r)
+		s := p.Suggested
+		assert.GreaterOrEqual(t, s.FaceMm, s.DecarbMm+s.MarksMm-1e-9)
+		assert.Less(t, s.FaceMm, s.DecarbMm+s.MarksMm+.05)
+		assert.InDelta(t, p.Totals.DecarbMm, s.DecarbMm, 0)
+		r.Allowances.FaceMm = s.FaceMm
+		assert.Empty(t, warning(makePlan(t, r), "warn.decarb").Code, "taking it clears the warning")
+	}
+}

@@ -825,6 +825,7 @@ export interface components {
             school: string;
             sections: components["schemas"]["SectionView"][];
             steel: components["schemas"]["Grade"];
+            suggested: components["schemas"]["Suggestion"];
             totals: components["schemas"]["Totals"];
             /** Format: int64 */
             version: number;
@@ -1136,6 +1137,17 @@ export interface components {
             widthMm?: number;
             /** Format: double */
             wireDiameterMm?: number;
+        };
+        Suggestion: {
+            /** Format: double */
+            decarbMm: number;
+            /**
+             * Format: double
+             * @description carbon-poor skin and hammer marks, to the next 0.05 mm
+             */
+            faceMm: number;
+            /** Format: double */
+            marksMm: number;
         };
         Summary: {
             /** Format: double */

@@ -6,7 +6,7 @@ import { Bar } from "./Bar";
 import { DimFields, DimLines, dimsOf } from "./Dims";
 import { Handles } from "./Handles";
 import { layOut, runs } from "./layout";
-import { Ribbons, Sweep, Ways } from "./Marks";
+import { Ribbons, Sweep, Ways, Within } from "./Marks";
 import { type NodeRef, Nodes, nodeAt } from "./Nodes";
 import { Patterns } from "./patterns";
 import { Readings } from "./Readings";
@@ -95,6 +95,7 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           />
           {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
           {!step && <Sweep plan={plan} layout={l} />}
+          {!step && <Within plan={plan} layout={l} />}
           <Shape
             id="finished"
             stations={plan.drawing.finished}

@@ -157,3 +157,31 @@ export function Sweep({ plan, layout }: { plan: Plan; layout: Layout }) {
     />
   );
 }
+
+/** The finished blade within the forged shape, heel on heel: what is left to grind. */
+export function Within({ plan, layout }: { plan: Plan; layout: Layout }) {
+  const end = (list: { zone: string; toMm: number }[]) => list.find((z) => z.zone === "blade")?.toMm ?? 0;
+  const heel = (list: Plan["drawing"]["forged"]) => list.filter((s) => s.z === "blade").at(-1);
+  const shift = end(plan.drawing.forgedZones) - end(plan.drawing.finishedZones);
+  const a = heel(plan.drawing.forged);
+  const b = heel(plan.drawing.finished);
+  const up = a && b ? (a.s + a.e) / 2 - (b.s + b.e) / 2 : 0;
+  const blade = plan.drawing.finished.filter((s) => s.z === "point" || s.z === "blade");
+  const at = (x: number, y: number) =>
+    `${layout.x(x + shift).toFixed(1)},${(layout.forged.baseY - (y + up) * layout.scale).toFixed(1)}`;
+  const d = `M${blade.map((s) => at(s.x, s.s)).join("L")}L${[...blade]
+    .reverse()
+    .map((s) => at(s.x, s.e))
+    .join("L")}Z`;
+  return (
+    <path
+      d={d}
+      fill="none"
+      stroke="var(--chalk)"
+      strokeWidth="0.9"
+      strokeDasharray="5 3"
+      opacity="0.7"
+      pointerEvents="none"
+    />
+  );
+}

@@ -1,9 +1,11 @@
 import { memo, type ReactNode } from "react";
+import { useUnits } from "../../api/hooks";
 import type { NodeRef } from "../../bench/Nodes";
-import { useDraftPart } from "../../draft/context";
+import { useDraft, useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Term } from "../../ui/Term";
+import { print } from "../../units/print";
 import { NodePanel } from "./NodePanel";
 import { SectionPanel } from "./SectionPanel";
 
@@ -95,10 +97,35 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         <F f="allowances.faceMm" />
         <F f="allowances.outlineMm" />
         <F f="allowances.forgingEdgeMm" />
+        <Suggestion />
       </Group>
     </div>
   );
 });
+
+/** What the plan would leave on each face: taken with one press, never silently. */
+function Suggestion() {
+  const draft = useDraft();
+  const units = useUnits();
+  const s = useDraftPart((d) => d.plan.suggested);
+  const now = useDraftPart((d) => d.doc.request.allowances.faceMm);
+  if (Math.abs(now - s.faceMm) < 0.001) return null;
+  const face = print.thickness(s.faceMm, units);
+  return (
+    <div className="col-span-2 flex items-start gap-3 text-sm text-quiet" data-testid="suggestion">
+      <p className="flex-1">
+        {say("suggest.face", {
+          face,
+          decarb: print.thickness(s.decarbMm, units),
+          marks: print.thickness(s.marksMm, units),
+        })}
+      </p>
+      <button type="button" className="press" onClick={() => draft.choose("allowances.faceMm", `${s.faceMm}mm`)}>
+        {say("suggest.take", { face })}
+      </button>
+    </div>
+  );
+}
 
 const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;
 
