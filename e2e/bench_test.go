@@ -286,3 +286,13 @@ func TestTheSuggestedAllowanceIsTakenWithOnePress(t *testing.T) {
 	s.saved()
 	assert.NotEqual(t, before, s.stored(demo.Rigging).Doc.Request.Allowances.FaceMm)
 }
+
+// TestWhatTheUseAsksIsSaid where a figure is not usual for it.
+func TestWhatTheUseAsksIsSaid(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "blade")
+	s.until("all usual", `document.querySelectorAll("[data-finding]").length === 4 && !document.querySelector("[data-usual=false]")`)
+	s.fill("design.spineMm", "7.5")
+	s.until("too stiff", `document.querySelector("[data-finding=stiff][data-usual=false]")?.textContent.includes("Stiffer")`)
+	s.until("marked on the drawing", `document.querySelector("svg[role=img]").textContent.includes("unusual for its use") || document.querySelector("section svg").textContent.includes("unusual for its use")`)
+}

@@ -27,7 +27,7 @@ func TestThreeQuestionsLandOnAPlan(t *testing.T) {
 	s.goTo("/")
 	s.until("an empty list says what to do", `document.querySelector("main").textContent.includes("three questions")`)
 	s.keys("n")
-	s.until("the questions", `document.querySelectorAll("[role=dialog] input[name=pattern]").length === 5`)
+	s.until("the questions", `document.querySelectorAll("[role=dialog] input[name=pattern]").length === 11`)
 	s.do(chromedp.Click(chromedp.Search("//label[contains(., 'Camp knife')]")))
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Plan it')]")))
 	s.until("the bar is asked for", `document.querySelectorAll("[role=dialog] [role=alert]").length >= 3`)
@@ -188,7 +188,7 @@ func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
 func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
 	s := open(t)
 	s.goTo("/patterns")
-	s.until("the library", `document.querySelectorAll("main li").length === 6`)
+	s.until("the library", `document.querySelectorAll("main li").length === 12`)
 	s.do(chromedp.Focus(chromedp.CSS("main input")))
 	s.keys("deep kitchen")
 	s.until("one found", `document.querySelectorAll("main li").length === 1`)

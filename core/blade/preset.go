@@ -17,10 +17,12 @@ const (
 	Sheepsfoot   Shape = "sheepsfoot"
 	Spear        Shape = "spear"
 	Trailing     Shape = "trailing"
+	Broad        Shape = "broad"  // a cleaver: high to the very front
+	Hooked       Shape = "hooked" // the edge curves in, the point drops past it
 )
 
 // Shapes lists the presets.
-func Shapes() []Shape { return []Shape{Drop, StraightBack, Sheepsfoot, Spear, Trailing} }
+func Shapes() []Shape { return []Shape{Drop, StraightBack, Sheepsfoot, Spear, Trailing, Broad, Hooked} }
 
 // TangKind is the school of tang.
 type TangKind string
@@ -35,7 +37,8 @@ const (
 // Design is a blade as a smith describes it: a preset outline with its
 // proportions, and the figures that matter.
 type Design struct {
-	Shape    Shape    `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,own"`
+	Use      Use      `json:"use,omitempty" doc:"what it is for: says which figures are usual"`
+	Shape    Shape    `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,broad,hooked,own"`
 	LengthMm float64  `json:"lengthMm" doc:"point to heel"`
 	HeightMm float64  `json:"heightMm" doc:"at the heel"`
 	SpineMm  float64  `json:"spineMm" doc:"thickness at the heel"`
@@ -64,6 +67,9 @@ const (
 func (d Design) Validate(c fact.Check) {
 	fact.OneOf(c, "shape", d.Shape, append(Shapes(), Own)...)
 	d.validateOutline(c)
+	if d.Use != "" {
+		fact.OneOf(c, "use", d.Use, Uses()...)
+	}
 	fact.OneOf(c, "tangKind", d.TangKind, HiddenTang, FullTang)
 	c.Range("lengthMm", d.LengthMm, minLengthMm, maxLengthMm)
 	c.Range("heightMm", d.HeightMm, minHeightMm, maxHeightMm)
@@ -135,6 +141,11 @@ func (s Shape) curves(u float64) (spine, edge float64) {
 	case Spear:
 		q := 0.5 * math.Min(1, quarter(0.6)*0.5+0.5*(1-fall(0.45)))
 		return -0.5 + q, -0.5 - q
+	case Broad:
+		return -0.12 * fall(0.12), -0.12 - 0.84*quarter(0.03) - 0.04*quarter(0.5)
+	case Hooked:
+		belly := 4 * u * (1 - u)
+		return -0.75 * fall(0.75), -0.75 - 0.25*quarter(0.1) + 0.3*belly*(1-fall(0.3))*(1-u)
 	case Trailing:
 		return 0.28 * fall(0.7), 0.28 - 1.28*quarter(0.62)
 	default:

@@ -71,6 +71,7 @@ type Plan struct {
 	ForgedZones map[string]float64 `json:"forgedZones"`
 	Bar         BarPlan            `json:"bar"`
 	Ledger      []Line             `json:"ledger"`
+	Findings    []blade.Finding    `json:"findings" doc:"the finished blade against what is usual for its use"`
 	Suggested   Suggestion         `json:"suggested"`
 	Feasibility []Feasibility      `json:"feasibility"`
 	Bend        forge.Bend         `json:"bend"`
@@ -142,7 +143,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	for i := range s.run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))
 	}
-	p.Suggested = suggest(p, &req)
+	p.Findings, p.Suggested = fin.Judge(req.Design.Use), suggest(p, &req)
 	p.Warnings = r.warnings(p, s)
 	return p, nil
 }

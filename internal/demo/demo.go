@@ -13,6 +13,7 @@ import (
 	"coldember/core/section"
 	"coldember/core/stock"
 	"coldember/internal/store"
+	"coldember/internal/text"
 	"coldember/internal/work"
 )
 
@@ -120,7 +121,7 @@ func (y *yard) library() {
 		return
 	}
 	slicer := blade.Design{
-		Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
+		Use: blade.UseDeep, Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
 		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},
 		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110},
 	}
@@ -134,7 +135,7 @@ func (y *yard) library() {
 		return
 	}
 	for _, p := range all {
-		if p.Design.Shape == blade.Sheepsfoot {
+		if p.Name == text.Say("starter.rigging", nil) {
 			y.patterns[Rigging] = p.ID
 		}
 	}

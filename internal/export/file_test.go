@@ -34,6 +34,15 @@ func write(t require.TestingT, s export.Subject, f export.Format) []byte {
 	return out.Data
 }
 
+func subjectOf(id string) export.Subject {
+	for i, s := range blade.Starters() {
+		if s.ID == id {
+			return subject(i)
+		}
+	}
+	panic(id)
+}
+
 // area of a closed polygon by the shoelace.
 func area(p [][2]float64) float64 {
 	a := 0.0
@@ -237,7 +246,7 @@ func TestStrangePatternsAreRefused(t *testing.T) {
 // TestTheTemplateIsExactlyOneToOne measures the check bar and the tang's end
 // back from the file.
 func TestTheTemplateIsExactlyOneToOne(t *testing.T) {
-	short := subject(2) // 195 mm: one sheet
+	short := subjectOf("rigging") // 195 mm: one sheet
 	pdf := write(t, short, export.FormatPDF)
 	assert.Len(t, page.FindAll(pdf, -1), 1)
 	pts := points(t, pdf)
@@ -253,7 +262,7 @@ func TestTheTemplateIsExactlyOneToOne(t *testing.T) {
 	for what, x := range map[string]float64{"check bar": 11 + 50, "heel": 11 + 1.5 + 86, "end of the tang": 11 + 1.5 + 86 + 14 + 95} {
 		assert.True(t, has(x), "%s at %v mm", what, x)
 	}
-	long := subject(1)
+	long := subjectOf("camp")
 	long.Design.LengthMm = 420
 	assert.Len(t, page.FindAll(write(t, long, export.FormatPDF), -1), 3, "553 mm in tiles of 275 that overlap by 10")
 }
@@ -261,7 +270,7 @@ func TestTheTemplateIsExactlyOneToOne(t *testing.T) {
 func TestWhatCannotBeWritten(t *testing.T) {
 	_, err := export.Write(subject(0), "dwg", quantity.Metric, "a4")
 	require.ErrorIs(t, err, export.ErrFormat)
-	bad := subject(4)
+	bad := subjectOf("fillet")
 	bad.Design.Grind.WheelRadiusMm = 1
 	_, err = export.Write(bad, export.FormatSVG, quantity.Metric, "a4")
 	var fe fact.FieldErrors
@@ -271,7 +280,7 @@ func TestWhatCannotBeWritten(t *testing.T) {
 func FuzzReadPattern(f *testing.F) {
 	f.Add(write(f, subject(0), export.FormatJSON))
 	f.Add([]byte(`{"format":"coldember.pattern","version":1,"design":{"shape":"own","outline":{"spine":[[0,0]],"edge":[]}}}`))
-	f.Fuzz(func(t *testing.T, data []byte) {
+	f.Fuzz(func(_ *testing.T, data []byte) {
 		p, err := export.ReadPattern(data)
 		if err != nil {
 			return

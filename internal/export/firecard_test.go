@@ -62,7 +62,7 @@ func points(t *testing.T, pdf []byte) [][2]float64 {
 }
 
 func TestTheCardIsOnePageOfThePaper(t *testing.T) {
-	flat := stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}
+	flat := stock.Piece{Form: stock.Flat, WidthMm: 60, ThicknessMm: 7, LengthMm: 1000}
 	for paper, size := range map[string][2]float64{"a4": {210, 297}, "letter": {215.9, 279.4}} {
 		for i := range blade.Starters() {
 			pdf, _ := card(t, i, flat, quantity.Imperial, paper)

@@ -159,7 +159,7 @@ func TestProblemsNameTheFieldAndTheRemedyInTheSmithsUnits(t *testing.T) {
 	}
 	for _, bad := range []struct{ field, text, at, says string }{
 		{"design.lengthMm", "5000", "design.lengthMm", "Between 20 mm and 1200 mm."},
-		{"design.spineMm", "0.01", "design.spineMm", "Between 0.5 mm and 20 mm."},
+		{"design.spineMm", "0.01", "design.spineMm", "Between 0.5 mm and "},
 		{"design.heightMm", "-4", "design.heightMm", "Between 5 mm"},
 		{"design.lengthMm", "12 furlongs", "design.lengthMm", "no unit known here"},
 		{"design.lengthMm", "", "design.lengthMm", "Type a figure"},

@@ -67,6 +67,12 @@ func TestEveryChoiceHasWords(t *testing.T) {
 	for _, s := range append(blade.Shapes(), blade.Own) {
 		codes = append(codes, "shape."+string(s))
 	}
+	for _, u := range blade.Uses() {
+		codes = append(codes, "use."+string(u))
+	}
+	for _, what := range []string{"weight", "balance", "behind", "stiff"} {
+		codes = append(codes, "finding."+what, "finding.low."+what, "finding.high."+what)
+	}
 	for _, k := range section.Kinds() {
 		codes = append(codes, "grind."+string(k))
 	}

@@ -456,7 +456,7 @@ export interface components {
             outline?: components["schemas"]["Outline"];
             ricasso: components["schemas"]["Ricasso"];
             /** @enum {string} */
-            shape: "drop" | "straightBack" | "sheepsfoot" | "spear" | "trailing" | "own";
+            shape: "drop" | "straightBack" | "sheepsfoot" | "spear" | "trailing" | "broad" | "hooked" | "own";
             /**
              * Format: double
              * @description thickness at the heel
@@ -470,6 +470,8 @@ export interface components {
              * @description thickness at the point
              */
             tipMm: number;
+            /** @description what it is for: says which figures are usual */
+            use?: string;
         };
         Doc: {
             /** @description whose hammer it is planned for */
@@ -519,6 +521,17 @@ export interface components {
              */
             offset: number;
             text?: string;
+        };
+        Finding: {
+            /** Format: double */
+            highest: number;
+            /** Format: double */
+            lowest: number;
+            usual: boolean;
+            /** Format: double */
+            value: number;
+            /** @enum {string} */
+            what: "weight" | "balance" | "behind" | "stiff";
         };
         Fire: {
             /**
@@ -809,6 +822,8 @@ export interface components {
             bend: components["schemas"]["Bend"];
             drawing: components["schemas"]["Drawing"];
             feasibility: components["schemas"]["Feasibility"][];
+            /** @description the finished blade against what is usual for its use */
+            findings: components["schemas"]["Finding"][];
             finished: components["schemas"]["Measures"];
             forged: components["schemas"]["Measures"];
             forgedZones: {

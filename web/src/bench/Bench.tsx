@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Plan } from "../api/client";
-import { say } from "../text/say";
+import { count, say } from "../text/say";
 import type { System } from "../units/print";
 import { Bar } from "./Bar";
 import { DimFields, DimLines, dimsOf } from "./Dims";
@@ -44,6 +44,7 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
   const step = plan.heats.find((h) => h.number === heat);
   const middle = step ? step.shape : plan.drawing.forged;
   const l = layOut(plan, middle, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale });
+  const unusual = plan.findings.filter((f) => !f.usual).length;
   const bladeMm = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
   const dims = dimsOf(plan, l, flatBar);
   const pick = (zone: string) => onSelect(zone === selected ? undefined : zone);
@@ -101,7 +102,7 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
             stations={plan.drawing.finished}
             row={l.finished}
             layout={l}
-            title={say("bench.finished")}
+            title={unusual > 0 ? `${say("bench.finished")} · ${count("use.marked", unusual)}` : say("bench.finished")}
             selected={selected}
             onSelect={pick}
           />

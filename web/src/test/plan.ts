@@ -39,6 +39,8 @@ export function planOf(cutLengthMm = 108): Plan {
     bend: { curvaturePerMm: 0.002, meanElongation: 0.1, riseMm: 9 },
     drawing: { finished: stations(1), forged: stations(1.02), finishedZones: zones(1), forgedZones: zones(1.02) },
     feasibility: [],
+    findings: [],
+    sections: [],
     heats: [],
     ledger: [],
     operations: [],

@@ -8,8 +8,9 @@ import { Term } from "../../ui/Term";
 import { print } from "../../units/print";
 import { NodePanel } from "./NodePanel";
 import { SectionPanel } from "./SectionPanel";
+import { UsePanel } from "./UsePanel";
 
-const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing"];
+const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing", "broad", "hooked"];
 const grinds = ["flat", "convex", "chisel", "hollow", "diamond", "lens", "rect"];
 const schools = ["thick", "close", "flats"];
 
@@ -69,6 +70,7 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         <F f="design.grind.swedgeFraction" />
         {falseEdge && <F f="design.grind.swedgeEdgeMm" />}
       </Group>
+      <UsePanel />
       <SectionPanel at={section} onAt={onSection} />
       <Group title={say("zone.ricasso")} term="ricasso">
         <F f="design.ricasso.lengthMm" />
