@@ -33,6 +33,7 @@ dev: build ## the pages with live reload, over a demo server
 
 client: ## the API document and the client made from it
 	go run ./cmd/coldember openapi > docs/openapi.json
+	go run ./cmd/coldember schema > docs/pattern.schema.json
 	$(MAKE) web/node_modules/.ready
 	cd web && npm run -s client
 
@@ -77,6 +78,8 @@ bench: web/dist/index.html ## the figures, on this machine
 fuzz: ## explore the parsers for a minute
 	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity
 	go test -run xxx -fuzz FuzzReadPattern -fuzztime 60s ./internal/export
+	go test -run xxx -fuzz FuzzReadDXF -fuzztime 60s -fuzzminimizetime 1x ./internal/drawing
+	go test -run xxx -fuzz FuzzReadSVG -fuzztime 60s -fuzzminimizetime 1x ./internal/drawing
 
 clean: ## forget everything that was built
 	rm -rf bin web/dist/* web/node_modules

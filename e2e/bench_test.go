@@ -296,3 +296,27 @@ func TestWhatTheUseAsksIsSaid(t *testing.T) {
 	s.until("too stiff", `document.querySelector("[data-finding=stiff][data-usual=false]")?.textContent.includes("Stiffer")`)
 	s.until("marked on the drawing", `document.querySelector("svg[role=img]").textContent.includes("unusual for its use") || document.querySelector("section svg").textContent.includes("unusual for its use")`)
 }
+
+// TestTheOutlineIsTakenFromAFile: a drawing is picked, its scale is checked, and
+// the bench has its shape.
+func TestTheOutlineIsTakenFromAFile(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	s.keys("n")
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'From a drawing')]")))
+	file, err := filepath.Abs("../internal/drawing/testdata/light-polyline.dxf")
+	require.NoError(t, err)
+	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[type=file]")), chromedp.SetUploadFiles(chromedp.CSS("[role=dialog] input[type=file]"), []string{file}))
+	take := "[role=dialog] button[type=submit]"
+	s.until("it can be taken", fmt.Sprintf(`!document.querySelector(%q).disabled`, take))
+	s.click(take)
+	s.until("the scale does not agree", `document.querySelector("[role=dialog] [role=alert]")?.textContent.includes("120 mm")`)
+	js[bool](s, `(document.querySelector("[role=dialog] input[data-field=length]").select(), true)`)
+	s.do(chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field=length]")))
+	s.keys("120")
+	s.click(take)
+	s.until("taken", `!document.querySelector("[role=dialog]") && document.querySelector("[data-figure=blade]").textContent === "120 mm"`)
+	d := s.stored(demo.Rigging).Doc.Request.Design
+	assert.Equal(t, "own", string(d.Shape))
+	assert.InDelta(t, 30, d.HeightMm, .05)
+}

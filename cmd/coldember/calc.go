@@ -37,12 +37,20 @@ func calcCommand() *cobra.Command {
 }
 
 func openapiCommand() *cobra.Command {
-	return &cobra.Command{Use: "openapi", Short: "Print the API document", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		doc, err := api.Document()
+	return printer("openapi", "Print the API document", api.Document)
+}
+
+func schemaCommand() *cobra.Command {
+	return printer("schema", "Print the JSON Schema of a pattern file", api.PatternSchema)
+}
+
+func printer(use, short string, doc func() ([]byte, error)) *cobra.Command {
+	return &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		text, err := doc()
 		if err != nil {
 			return err
 		}
-		_, err = fmt.Fprintln(c.OutOrStdout(), string(doc))
+		_, err = fmt.Fprintln(c.OutOrStdout(), string(text))
 		return err
 	}}
 }

@@ -6,9 +6,11 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"path/filepath"
 	"strings"
 	"time"
 
+	"coldember/core/blade"
 	"coldember/internal/export"
 	"coldember/internal/store"
 	"coldember/internal/work"
@@ -82,29 +84,24 @@ func findPattern(ctx context.Context, w *work.Work, name string) (work.Pattern, 
 }
 
 func importCommand() *cobra.Command {
-	var data string
+	var data, name string
+	var drawn work.OutlineFile
 	c := &cobra.Command{
-		Use: "import FILE", Short: "Read a pattern in JSON (- for standard input) into the library", Args: cobra.ExactArgs(1),
+		Use: "import FILE", Short: "Read a pattern in JSON (- for standard input), or the outline of an SVG or DXF, into the library", Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			in := c.InOrStdin()
-			if args[0] != "-" {
-				f, err := os.Open(args[0])
-				if err != nil {
-					return err
-				}
-				defer func() { _ = f.Close() }()
-				in = f
-			}
-			raw, err := io.ReadAll(io.LimitReader(in, maxInput))
-			if err != nil {
-				return fmt.Errorf("import: %w", err)
-			}
-			p, err := export.ReadPattern(raw)
+			raw, err := readFile(c, args[0])
 			if err != nil {
 				return err
 			}
+			doc, err := patternOf(raw, args[0], drawn)
+			if err != nil {
+				return err
+			}
+			if name != "" {
+				doc.Name = name
+			}
 			return withData(c.Context(), data, func(w *work.Work) error {
-				got, err := w.AddPattern(c.Context(), work.PatternDoc{Name: p.Name, Tags: p.Tags, Design: p.Design, Allowances: p.Allowances})
+				got, err := w.AddPattern(c.Context(), doc)
 				if err != nil {
 					return err
 				}
@@ -114,5 +111,48 @@ func importCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	c.Flags().StringVar(&name, "name", "", "name of the pattern (default: the file's)")
+	c.Flags().StringVar(&drawn.Length, "length", "", "of a drawing: length of the blade, point to heel, such as 120mm or 4 3/4in")
+	c.Flags().BoolVar(&drawn.Scale, "scale", false, "of a drawing: scale it to the length, whatever its unit says")
+	c.Flags().BoolVar(&drawn.TurnEnds, "turn-ends", false, "of a drawing: its point is at the right")
+	c.Flags().BoolVar(&drawn.TurnOver, "turn-over", false, "of a drawing: its edge is at the top")
 	return c
+}
+
+func readFile(c *cobra.Command, name string) ([]byte, error) {
+	in := c.InOrStdin()
+	if name != "-" {
+		f, err := os.Open(name)
+		if err != nil {
+			return nil, err
+		}
+		defer func() { _ = f.Close() }()
+		in = f
+	}
+	raw, err := io.ReadAll(io.LimitReader(in, maxInput))
+	if err != nil {
+		return nil, fmt.Errorf("import: %w", err)
+	}
+	return raw, nil
+}
+
+// patternOf is a pattern from a file: JSON whole, or a drawing's outline on the
+// first design of the starters.
+func patternOf(raw []byte, file string, drawn work.OutlineFile) (work.PatternDoc, error) {
+	drawn.Format = strings.TrimPrefix(strings.ToLower(filepath.Ext(file)), ".")
+	if drawn.Format != "svg" && drawn.Format != "dxf" {
+		p, err := export.ReadPattern(raw)
+		return work.PatternDoc{Name: p.Name, Tags: p.Tags, Design: p.Design, Allowances: p.Allowances}, err
+	}
+	drawn.Text = string(raw)
+	o, _, err := work.ReadOutline(drawn)
+	if err != nil {
+		return work.PatternDoc{}, err
+	}
+	d := blade.Starters()[0].Design
+	d.SetOutline(o)
+	d.Ricasso.HeightMm = d.HeightMm * .86
+	d.SetTang(d.TangKind)
+	base := filepath.Base(file)
+	return work.PatternDoc{Name: strings.TrimSuffix(base, filepath.Ext(base)), Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.Allowances()}, nil
 }

@@ -31,7 +31,7 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), exportCommand(), importCommand(), backupCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), exportCommand(), importCommand(), backupCommand(), versionCommand())
 	return c
 }
 

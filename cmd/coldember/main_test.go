@@ -105,6 +105,13 @@ func TestExportAndImport(t *testing.T) {
 	again, err := command(t, "", "export", "Camp knife again", "--format", "json", "--data", data)
 	require.NoError(t, err)
 	assert.Equal(t, renamed, again)
+	for _, name := range []string{"light-polyline.dxf", "curves.svg"} {
+		out, err = command(t, "", "import", "../../internal/drawing/testdata/"+name, "--length", "4 3/4in", "--scale", "--name", name, "--data", data)
+		require.NoError(t, err)
+		assert.Contains(t, out, name)
+	}
+	_, err = command(t, "", "import", "../../internal/drawing/testdata/light-polyline.dxf", "--length", "90mm", "--data", data)
+	require.ErrorContains(t, err, "drawing.length")
 	for _, bad := range [][]string{
 		{"export", "Spoon", "--data", data},
 		{"export", "Camp knife", "--format", "dwg", "--data", data},

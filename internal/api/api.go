@@ -9,6 +9,7 @@ import (
 
 	"coldember/core/calc"
 	"coldember/core/steel"
+	"coldember/internal/export"
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -53,6 +54,16 @@ func schemaName(t reflect.Type, hint string) string {
 func Document() ([]byte, error) {
 	api := Mount(chi.NewRouter(), nil)
 	return json.MarshalIndent(api.OpenAPI(), "", " ")
+}
+
+// PatternSchema is the JSON Schema of a pattern file, indented.
+func PatternSchema() ([]byte, error) {
+	const here = "#/$defs/"
+	reg := huma.NewMapRegistry(here, schemaName)
+	huma.SchemaFromType(reg, reflect.TypeFor[export.PatternFile]())
+	return json.MarshalIndent(map[string]any{
+		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Cold Ember pattern", "$ref": here + "PatternFile", "$defs": reg.Map(),
+	}, "", " ")
 }
 
 type handlers struct{ work *work.Work }

@@ -99,9 +99,26 @@ func (h *handlers) pieces(api huma.API) {
 				return answer(ctx, h, p, err)
 			})
 	}
+	trace := op("traceOutline", http.MethodPost, "/pieces/{id}/outline", "Take the outline of a drawing (SVG or DXF)")
+	trace.MaxBodyBytes = maxDrawing
+	huma.Register(api, trace, func(ctx context.Context, in *traceIn) (*body[PieceAnswer], error) {
+		p, pl, err := h.work.TraceOutline(ctx, in.ID, in.Body.Version, in.Body.File)
+		return answer(ctx, h, PieceAnswer{p, pl}, err)
+	})
 	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"), h.export)
 	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"), h.card)
 }
+
+type traceIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Version int              `json:"version"`
+		File    work.OutlineFile `json:"file"`
+	}
+}
+
+// maxDrawing bounds a request with a drawing in it.
+const maxDrawing = 10 << 20
 
 type exportIn struct {
 	ID     string `path:"id"`

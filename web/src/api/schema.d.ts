@@ -212,6 +212,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the outline of a drawing (SVG or DXF) */
+        post: operations["traceOutline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/redo": {
         parameters: {
             query?: never;
@@ -743,6 +760,20 @@ export interface components {
             spine: number[][];
             spineCorners?: number[];
         };
+        OutlineFile: {
+            /** @enum {string} */
+            format: "svg" | "dxf";
+            length: string;
+            /** @description scale the drawing to the length, whatever its unit says */
+            scale?: boolean;
+            text: string;
+            /** @description its point is at the right */
+            turnEnds?: boolean;
+            /** @description its edge is at the top */
+            turnOver?: boolean;
+            /** @enum {string} */
+            units?: "mm" | "in";
+        };
         Part: {
             /** Format: double */
             blows: number;
@@ -1224,6 +1255,11 @@ export interface components {
             timeS: number;
             /** Format: double */
             usefulJ: number;
+        };
+        TraceInBody: {
+            file: components["schemas"]["OutlineFile"];
+            /** Format: int64 */
+            version: number;
         };
         VersionInBody: {
             /** Format: int64 */
@@ -2187,6 +2223,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    traceOutline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceAnswer"];
                 };
             };
             /** @description Not Found */

@@ -124,6 +124,9 @@ export class Draft {
   readonly undo = (): Promise<void> => this.step("undo");
   readonly redo = (): Promise<void> => this.step("redo");
 
+  /** Takes a piece that was changed elsewhere, such as by a file. */
+  readonly replace = (a: PieceAnswer): void => this.take(a, this.state.typed);
+
   /** After another window saved first: theirs, or ours over it. */
   readonly settle = async (whose: "theirs" | "mine"): Promise<void> => {
     const mine = this.state.typed;

@@ -5,6 +5,7 @@ import { say } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Typed } from "../../ui/Typed";
 import { print } from "../../units/print";
+import { OutlineFile } from "./OutlineFile";
 
 interface Props {
   chosen?: NodeRef;
@@ -82,6 +83,7 @@ export function NodePanel({ chosen, onChoose }: Props) {
         <button type="button" className="press" onClick={() => draft.choose("outline.add", middle("edge"))}>
           {say("outline.addEdge")}
         </button>
+        <OutlineFile />
         {["diamond", "lens"].includes(doc.request.design.grind.kind) && (
           <button type="button" className="press" onClick={() => draft.choose("outline.mirror", "")}>
             {say("outline.mirror")}

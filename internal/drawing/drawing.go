@@ -1,0 +1,106 @@
+// Package drawing reads outlines from drawings in open formats: SVG and DXF.
+// Everything that is read is bounded.
+package drawing
+
+import (
+	"fmt"
+	"math"
+
+	"coldember/core/blade"
+)
+
+// Bounds of what is read.
+const (
+	MaxBytes   = 8 << 20
+	maxPoints  = 150000
+	maxRuns    = 4000 // open runs to be joined end to end
+	joinWithin = 1e-3 // share of the drawing's size within which ends meet
+)
+
+// Error says why a drawing cannot be read, by a code of the catalogue.
+type Error struct {
+	Code   string
+	Line   int    // of the file, where known
+	Detail string // what stands there
+}
+
+func (e *Error) Error() string {
+	return fmt.Sprintf("drawing: %s at line %d: %s", e.Code, e.Line, e.Detail)
+}
+
+// Drawing is what was read: closed loops, the largest first, and what one unit
+// of the file measures (0: the file does not say).
+type Drawing struct {
+	Loops  [][]blade.Node
+	UnitMm float64
+}
+
+// path is a run of points that may be open.
+type path []blade.Node
+
+// close joins open runs end to end, drops what stays open, and sorts by size.
+func closeLoops(paths []path) ([][]blade.Node, error) {
+	n := 0
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, p := range paths {
+		n += len(p)
+		for _, q := range p {
+			lo, hi = min(lo, q[0], q[1]), max(hi, q[0], q[1])
+		}
+	}
+	if n > maxPoints || len(paths) > maxRuns {
+		return nil, &Error{Code: "drawing.tooMany"}
+	}
+	near := (hi - lo) * joinWithin
+	meet := func(a, b blade.Node) bool { return math.Hypot(a[0]-b[0], a[1]-b[1]) <= near }
+	var loops [][]blade.Node
+	open := paths
+	for len(open) > 0 {
+		run := open[0]
+		open = open[1:]
+		for grown := true; grown && (len(run) <= 2 || !meet(run[0], run[len(run)-1])); {
+			grown = false
+			for i, p := range open {
+				end := run[len(run)-1]
+				switch {
+				case len(p) == 0:
+				case meet(end, p[0]):
+					run = append(run, p[1:]...)
+					grown = true
+				case meet(end, p[len(p)-1]):
+					for k := len(p) - 2; k >= 0; k-- {
+						run = append(run, p[k])
+					}
+					grown = true
+				}
+				if grown {
+					open = append(append([]path(nil), open[:i]...), open[i+1:]...)
+					break
+				}
+			}
+		}
+		if len(run) > 3 && meet(run[0], run[len(run)-1]) {
+			loops = append(loops, run[:len(run)-1])
+		}
+	}
+	if len(loops) == 0 {
+		return nil, &Error{Code: "drawing.noLoop"}
+	}
+	for i := range loops { // the largest first
+		for k := i + 1; k < len(loops); k++ {
+			if area(loops[k]) > area(loops[i]) {
+				loops[i], loops[k] = loops[k], loops[i]
+			}
+		}
+	}
+	return loops, nil
+}
+
+func area(p []blade.Node) float64 {
+	a := 0.0
+	for i := range p {
+		q := p[(i+1)%len(p)]
+		a += p[i][0]*q[1] - q[0]*p[i][1]
+	}
+	return math.Abs(a / 2)
+}

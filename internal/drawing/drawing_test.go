@@ -1,0 +1,151 @@
+package drawing_test
+
+import (
+	"errors"
+	"math"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/internal/drawing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func read(t testing.TB, name string) (drawing.Drawing, error) {
+	t.Helper()
+	raw, err := os.ReadFile(filepath.Join("testdata", name))
+	require.NoError(t, err)
+	if strings.HasSuffix(name, ".svg") {
+		return drawing.ReadSVG(raw)
+	}
+	return drawing.ReadDXF(raw)
+}
+
+func area(p []blade.Node) float64 {
+	a := 0.0
+	for i := range p {
+		q := p[(i+1)%len(p)]
+		a += p[i][0]*q[1] - q[0]*p[i][1]
+	}
+	return math.Abs(a / 2)
+}
+
+// quarter is a blade of 120 × 30 whose point is a quarter circle of radius 30.
+const quarter = 120*30 - (900 - math.Pi*900/4)
+
+func TestOutlinesAreReadWithTheirCurvesAndUnit(t *testing.T) {
+	spline := 30*120.0 - 60*30 + bezierArea()
+	for name, want := range map[string]struct{ area, unit float64 }{
+		"light-polyline.dxf":   {quarter, 1}, // the arc is a bulge; the small circle is not the blade
+		"arc-r12.dxf":          {quarter, 0}, // lines and an arc, joined end to end
+		"lines-and-spline.dxf": {spline, 1},
+		"curves.svg":           {quarter, 1}, // 13 cm for 130 units
+		"polygon.svg":          {120*30 - 20*22/2. - 40*8 + 40*8/2. - 20*8, 0},
+	} {
+		d, err := read(t, name)
+		require.NoError(t, err, name)
+		assert.InEpsilon(t, want.area, area(d.Loops[0]), 2e-3, name)
+		assert.InDelta(t, want.unit, d.UnitMm, 1e-9, name)
+		o, err := blade.TraceLoop(d.Loops[0], 120)
+		require.NoError(t, err, name)
+		assert.InDelta(t, 120, o.Spine[len(o.Spine)-1][0], 1e-9, name)
+		assert.InDelta(t, -30, o.Edge[len(o.Edge)-1][1], .05, name)
+	}
+}
+
+// bezierArea is the area between y = 0 and the cubic of the spline drawing,
+// which has four control points and no inner knots.
+func bezierArea() float64 {
+	x, y := [4]float64{60, 30, 5, 0}, [4]float64{-30, -30, -20, 0}
+	at := func(c [4]float64, t float64) float64 {
+		s := 1 - t
+		return s*s*s*c[0] + 3*s*s*t*c[1] + 3*s*t*t*c[2] + t*t*t*c[3]
+	}
+	const n = 20000
+	a := 0.0
+	for i := range n {
+		t0, t1 := float64(i)/n, float64(i+1)/n
+		a += (at(x, t0) - at(x, t1)) * -(at(y, t0) + at(y, t1)) / 2
+	}
+	return a
+}
+
+func TestWhatCannotBeReadSaysWhere(t *testing.T) {
+	_, err := read(t, "block.dxf")
+	assert.Equal(t, "drawing.blocks", code(t, err))
+	for text, want := range map[string]string{
+		"":               "drawing.notDxf",
+		"hello\nworld\n": "drawing.notDxf",
+		"  0\nEOF\n":     "drawing.noLoop",
+		"  0\nSECTION\n  2\nENTITIES\n  0\nLINE\n 10\nxx\n":                  "drawing.number",
+		"  0\nSECTION\n  2\nENTITIES\n  0\nSPLINE\n 71\n3\n 10\n0\n 20\n0\n": "drawing.spline",
+	} {
+		_, err := drawing.ReadDXF([]byte(text))
+		assert.Equal(t, want, code(t, err), text)
+	}
+	for text, want := range map[string]string{
+		"":                              "drawing.noLoop",
+		"<html/>":                       "drawing.notSvg",
+		"<svg><path":                    "drawing.notSvg",
+		"<svg><path d='M0 0L5'/></svg>": "drawing.path",
+		"<svg><g transform='scale(2)'><path d='M0 0h9v9z'/></g></svg>": "drawing.transform",
+		"<svg><polygon points='0,0 a,b'/></svg>":                       "drawing.number",
+		"<svg><path d='M0 0h9v9'/></svg>":                              "drawing.noLoop",
+		"<svg>" + strings.Repeat("<g/>", 20001) + "</svg>":             "drawing.tooMany",
+	} {
+		_, err := drawing.ReadSVG([]byte(text))
+		assert.Equal(t, want, code(t, err), text[:min(len(text), 60)])
+	}
+	_, err = drawing.ReadDXF(make([]byte, drawing.MaxBytes+1))
+	assert.Equal(t, "drawing.tooLarge", code(t, err))
+}
+
+func code(t *testing.T, err error) string {
+	t.Helper()
+	var de *drawing.Error
+	require.True(t, errors.As(err, &de), "%v", err)
+	return de.Code
+}
+
+func TestLoopsThatAreNoBladeAreRefused(t *testing.T) {
+	for want, loop := range map[string][]blade.Node{
+		"trace.points": {{0, 0}, {1, 1}},
+		"trace.flat":   {{0, 0}, {0, 50}, {0.1, 50}, {0.1, 0}},
+	} {
+		_, err := blade.TraceLoop(loop, 100)
+		var te *blade.TraceError
+		require.True(t, errors.As(err, &te))
+		assert.Equal(t, want, te.Code)
+	}
+}
+
+func fuzz(f *testing.F, pattern string, readFile func([]byte) (drawing.Drawing, error)) {
+	f.Helper()
+	files, err := filepath.Glob("testdata/" + pattern)
+	require.NoError(f, err)
+	for _, name := range files {
+		raw, err := os.ReadFile(name)
+		require.NoError(f, err)
+		f.Add(raw)
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		d, err := readFile(data)
+		if err != nil {
+			return
+		}
+		if len(d.Loops) == 0 {
+			t.Fatal("no error and no loop")
+		}
+		if o, err := blade.TraceLoop(d.Loops[0], 100); err == nil && (len(o.Spine) < 2 || len(o.Edge) < 2) {
+			t.Fatal("an outline without curves")
+		}
+	})
+}
+
+func FuzzReadDXF(f *testing.F) { fuzz(f, "*.dxf", drawing.ReadDXF) }
+
+func FuzzReadSVG(f *testing.F) { fuzz(f, "*.svg", drawing.ReadSVG) }

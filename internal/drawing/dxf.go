@@ -1,0 +1,332 @@
+package drawing
+
+import (
+	"bufio"
+	"bytes"
+	"math"
+	"strconv"
+	"strings"
+
+	"coldember/core/blade"
+)
+
+// pair is a group code with its value and line.
+type pair struct {
+	code  int
+	value string
+	line  int
+}
+
+func (p pair) num() (float64, error) {
+	v, err := strconv.ParseFloat(strings.TrimSpace(p.value), 64)
+	if err != nil || math.IsNaN(v) || math.Abs(v) > 1e9 {
+		return 0, &Error{Code: "drawing.number", Line: p.line, Detail: p.value}
+	}
+	return v, nil
+}
+
+// ReadDXF reads lines, arcs, circles, polylines with bulges (old and light) and
+// splines of the entities. Other entities are passed over; blocks are not
+// followed and said so where nothing else closes.
+func ReadDXF(data []byte) (Drawing, error) {
+	pairs, err := readPairs(data)
+	if err != nil {
+		return Drawing{}, err
+	}
+	d := dxf{}
+	for i := range len(pairs) - 1 {
+		if pairs[i].code == 9 && pairs[i].value == "$INSUNITS" {
+			d.unit = map[string]float64{"1": 25.4, "2": 304.8, "4": 1, "5": 10, "6": 1000}[pairs[i+1].value]
+		}
+	}
+	for i := 0; i < len(pairs); {
+		next := i + 1
+		for next < len(pairs) && pairs[next].code != 0 {
+			next++
+		}
+		switch {
+		case pairs[i].code != 0:
+		case pairs[i].value == "SECTION" && i+1 < len(pairs):
+			d.in = pairs[i+1].value
+		case d.in == "ENTITIES":
+			if err := d.entity(pairs[i].value, pairs[i+1:next]); err != nil {
+				return Drawing{}, err
+			}
+		}
+		i = next
+	}
+	d.finish()
+	loops, err := closeLoops(d.paths)
+	if err != nil && d.inserts {
+		return Drawing{}, &Error{Code: "drawing.blocks"}
+	}
+	return Drawing{Loops: loops, UnitMm: d.unit}, err
+}
+
+func readPairs(data []byte) ([]pair, error) {
+	if len(data) > MaxBytes {
+		return nil, &Error{Code: "drawing.tooLarge"}
+	}
+	s := bufio.NewScanner(bytes.NewReader(data))
+	s.Buffer(nil, 1<<16)
+	var out []pair
+	line := 0
+	for s.Scan() {
+		line++
+		text := strings.TrimSpace(s.Text())
+		code, err := strconv.Atoi(text)
+		if err != nil {
+			return nil, &Error{Code: "drawing.notDxf", Line: line, Detail: clip(text)}
+		}
+		if !s.Scan() {
+			break
+		}
+		line++
+		out = append(out, pair{code, strings.TrimSpace(s.Text()), line})
+	}
+	if s.Err() != nil || len(out) == 0 {
+		return nil, &Error{Code: "drawing.notDxf", Line: line}
+	}
+	return out, nil
+}
+
+func clip(s string) string {
+	if len(s) > 40 {
+		return s[:40]
+	}
+	return s
+}
+
+type dxf struct {
+	in       string
+	unit     float64
+	paths    []path
+	inserts  bool
+	vertices []vertex // of an old polyline being read
+	closed   bool
+}
+
+// vertex of a polyline; bulge is the tangent of a quarter of the arc to the
+// next.
+type vertex struct {
+	at    blade.Node
+	bulge float64
+}
+
+// values reads the numbers of the codes; a code that is missing is 0.
+func values(ps []pair, codes ...int) ([]float64, error) {
+	out := make([]float64, len(codes))
+	for i, c := range codes {
+		for _, p := range ps {
+			if p.code == c {
+				v, err := p.num()
+				if err != nil {
+					return nil, err
+				}
+				out[i] = v
+				break
+			}
+		}
+	}
+	return out, nil
+}
+
+func (d *dxf) entity(kind string, ps []pair) error {
+	switch kind {
+	case "LINE":
+		v, err := values(ps, 10, 20, 11, 21)
+		if err == nil {
+			d.paths = append(d.paths, path{{v[0], v[1]}, {v[2], v[3]}})
+		}
+		return err
+	case "ARC", "CIRCLE":
+		v, err := values(ps, 10, 20, 40, 50, 51)
+		if err == nil {
+			if kind == "CIRCLE" {
+				v[3], v[4] = 0, 360
+			}
+			d.arc(v)
+		}
+		return err
+	case "LWPOLYLINE":
+		return d.light(ps)
+	case "POLYLINE":
+		d.finish()
+		v, err := values(ps, 70)
+		if err == nil {
+			d.closed, d.vertices = int(v[0])&1 == 1, []vertex{}
+		}
+		return err
+	case "VERTEX":
+		v, err := values(ps, 10, 20, 42)
+		if err == nil && d.vertices != nil {
+			d.vertices = append(d.vertices, vertex{blade.Node{v[0], v[1]}, v[2]})
+		}
+		return err
+	case "SEQEND":
+		d.finish()
+	case "SPLINE":
+		return d.spline(ps)
+	case "INSERT":
+		d.inserts = true
+	}
+	return nil
+}
+
+func (d *dxf) finish() {
+	if len(d.vertices) > 1 {
+		d.paths = append(d.paths, bulged(d.vertices, d.closed))
+	}
+	d.vertices = nil
+}
+
+func (d *dxf) arc(v []float64) {
+	from, to := v[3]*math.Pi/180, v[4]*math.Pi/180
+	if to <= from {
+		to += 2 * math.Pi * math.Ceil((from-to)/(2*math.Pi)+1e-12)
+	}
+	const n = 48
+	var p path
+	for i := range n + 1 {
+		a := from + (to-from)*float64(i)/n
+		p = append(p, blade.Node{v[0] + v[2]*math.Cos(a), v[1] + v[2]*math.Sin(a)})
+	}
+	d.paths = append(d.paths, p)
+}
+
+func (d *dxf) light(ps []pair) error {
+	var vs []vertex
+	closed := false
+	for _, p := range ps {
+		if p.code != 10 && p.code != 20 && p.code != 42 && p.code != 70 {
+			continue
+		}
+		v, err := p.num()
+		if err != nil {
+			return err
+		}
+		switch {
+		case p.code == 70:
+			closed = int(v)&1 == 1
+		case p.code == 10:
+			vs = append(vs, vertex{at: blade.Node{v, 0}})
+		case len(vs) == 0:
+		case p.code == 20:
+			vs[len(vs)-1].at[1] = v
+		default:
+			vs[len(vs)-1].bulge = v
+		}
+	}
+	if len(vs) > 1 {
+		d.paths = append(d.paths, bulged(vs, closed))
+	}
+	return nil
+}
+
+// bulged follows a polyline with its arcs.
+func bulged(vs []vertex, closed bool) path {
+	out := path{vs[0].at}
+	n := len(vs) - 1
+	if closed {
+		n++
+	}
+	for i := range n {
+		a, b := vs[i], vs[(i+1)%len(vs)]
+		if math.Abs(a.bulge) > 1e-9 && math.Abs(a.bulge) < 1e4 {
+			out = append(out, arcPoints(a.at, b.at, a.bulge)...)
+		}
+		out = append(out, b.at)
+	}
+	return out
+}
+
+// arcPoints are the points between a and b on the arc of this bulge.
+func arcPoints(a, b blade.Node, bulge float64) path {
+	const n = 24
+	sweep := 4 * math.Atan(bulge)
+	dx, dy := b[0]-a[0], b[1]-a[1]
+	// the centre lies off the chord's middle
+	h := (1 - bulge*bulge) / (4 * bulge)
+	cx, cy := (a[0]+b[0])/2-dy*h, (a[1]+b[1])/2+dx*h
+	var out path
+	for i := 1; i < n; i++ {
+		s, c := math.Sincos(sweep * float64(i) / n)
+		ox, oy := a[0]-cx, a[1]-cy
+		out = append(out, blade.Node{cx + ox*c - oy*s, cy + ox*s + oy*c})
+	}
+	return out
+}
+
+// spline follows a B-spline by de Boor's rule; weights other than one are not
+// read.
+func (d *dxf) spline(ps []pair) error {
+	var knots []float64
+	var control path
+	var fit path
+	degree := 3
+	for _, p := range ps {
+		switch p.code {
+		case 71, 40, 10, 20, 11, 21:
+		default:
+			continue
+		}
+		v, err := p.num()
+		if err != nil {
+			return err
+		}
+		switch p.code {
+		case 71:
+			degree = int(v)
+		case 40:
+			knots = append(knots, v)
+		case 10:
+			control = append(control, blade.Node{v, 0})
+		case 11:
+			fit = append(fit, blade.Node{v, 0})
+		case 20:
+			if len(control) > 0 {
+				control[len(control)-1][1] = v
+			}
+		case 21:
+			if len(fit) > 0 {
+				fit[len(fit)-1][1] = v
+			}
+		}
+	}
+	switch {
+	case len(control) == 0 && len(fit) > 1:
+		d.paths = append(d.paths, fit)
+		return nil
+	case degree < 1 || degree > 9 || len(control) <= degree || len(knots) != len(control)+degree+1:
+		return &Error{Code: "drawing.spline", Line: ps[0].line}
+	}
+	n := min(16*len(control), 4000)
+	lo, hi := knots[degree], knots[len(control)]
+	var out path
+	for i := range n + 1 {
+		out = append(out, deBoor(degree, knots, control, lo+(hi-lo)*float64(i)/float64(n)))
+	}
+	d.paths = append(d.paths, out)
+	return nil
+}
+
+func deBoor(p int, knots []float64, control path, u float64) blade.Node {
+	k := p
+	for k < len(control)-1 && u >= knots[k+1] {
+		k++
+	}
+	d := append(path(nil), control[k-p:k+1]...)
+	for r := 1; r <= p; r++ {
+		for j := p; j >= r; j-- {
+			lo, hi := knots[j+k-p], knots[j+1+k-r]
+			f := 0.0
+			if hi > lo {
+				f = (u - lo) / (hi - lo)
+			}
+			for c := range 2 {
+				d[j][c] = (1-f)*d[j-1][c] + f*d[j][c]
+			}
+		}
+	}
+	return d[p]
+}

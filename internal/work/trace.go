@@ -1,0 +1,150 @@
+package work
+
+import (
+	"context"
+	"errors"
+	"math"
+	"strings"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/plan"
+	"coldember/core/quantity"
+	"coldember/internal/drawing"
+	"coldember/internal/store"
+)
+
+// OutlineFile is an outline to be taken from a drawing. Length is the blade's,
+// point to heel, as typed; empty takes what the file's own unit says. Where both
+// are there and differ by more than 2 %, the file is refused unless Scale.
+type OutlineFile struct {
+	Format   string          `json:"format" enum:"svg,dxf"`
+	Text     string          `json:"text"`
+	Length   string          `json:"length"`
+	Units    quantity.System `json:"units,omitempty" enum:"mm,in"`
+	Scale    bool            `json:"scale,omitempty" doc:"scale the drawing to the length, whatever its unit says"`
+	TurnEnds bool            `json:"turnEnds,omitempty" doc:"its point is at the right"`
+	TurnOver bool            `json:"turnOver,omitempty" doc:"its edge is at the top"`
+}
+
+// lengthAgrees is how far a drawing's own length may be from the one stated.
+const lengthAgrees = 0.02
+
+// pickLoop is the largest loop that is as long as stated, or else the largest:
+// a drawing may have a tang larger than its blade.
+func pickLoop(d drawing.Drawing, f OutlineFile) []blade.Node {
+	if length, bad := typedLength(Edit{Text: f.Length, Units: f.Units}, f.Length, 0); bad == nil && d.UnitMm > 0 {
+		for _, l := range d.Loops {
+			if math.Abs(extentX(l)*d.UnitMm/length-1) <= lengthAgrees {
+				return l
+			}
+		}
+	}
+	return d.Loops[0]
+}
+
+// ReadOutline makes an outline of a closed loop of a drawing. Errors are
+// *InvalidError, beside the field that mends it.
+func ReadOutline(f OutlineFile) (blade.Outline, float64, error) {
+	read := map[string]func([]byte) (drawing.Drawing, error){"svg": drawing.ReadSVG, "dxf": drawing.ReadDXF}[f.Format]
+	if read == nil {
+		return blade.Outline{}, 0, fileProblem("format", "field.choice", nil, "")
+	}
+	d, err := read([]byte(f.Text))
+	var de *drawing.Error
+	if errors.As(err, &de) {
+		return blade.Outline{}, 0, fileProblem("text", de.Code, fact.Figures{"line": float64(de.Line)}, de.Detail)
+	}
+	if err != nil {
+		return blade.Outline{}, 0, err
+	}
+	loop := turned(pickLoop(d, f), f)
+	length, err := statedLength(f, extentX(loop)*d.UnitMm)
+	if err != nil {
+		return blade.Outline{}, 0, err
+	}
+	o, err := blade.TraceLoop(loop, length)
+	var te *blade.TraceError
+	if errors.As(err, &te) {
+		return blade.Outline{}, 0, fileProblem("text", te.Code, fact.Figures{"atMm": te.AtMm}, "")
+	}
+	return o, length, err
+}
+
+func fileProblem(field, code string, figures fact.Figures, found string) error {
+	return &InvalidError{Fields: []FieldProblem{{FieldError: fact.FieldError{Field: field, Code: code, Figures: figures}, Found: found, Offset: -1}}}
+}
+
+func turned(loop []blade.Node, f OutlineFile) []blade.Node {
+	out := make([]blade.Node, len(loop))
+	for i, p := range loop {
+		if f.TurnEnds {
+			p[0] = -p[0]
+		}
+		if f.TurnOver {
+			p[1] = -p[1]
+		}
+		out[i] = p
+	}
+	return out
+}
+
+func extentX(loop []blade.Node) float64 {
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, p := range loop {
+		lo, hi = math.Min(lo, p[0]), math.Max(hi, p[0])
+	}
+	return hi - lo
+}
+
+// statedLength is the length typed, checked against the file's own (0: it says
+// none).
+func statedLength(f OutlineFile, fileMm float64) (float64, error) {
+	if strings.TrimSpace(f.Length) == "" {
+		if fileMm <= 0 {
+			return 0, fileProblem("length", "drawing.noUnit", nil, "")
+		}
+		return fileMm, nil
+	}
+	length, bad := typedLength(Edit{Field: "length", Text: f.Length, Units: f.Units}, f.Length, 0)
+	if bad != nil {
+		return 0, &InvalidError{Fields: []FieldProblem{*bad}}
+	}
+	if !(length >= 20 && length <= 1200) {
+		return 0, fileProblem("length", "field.rangeLength", fact.Figures{"lowest": 20, "highest": 1200}, "")
+	}
+	if fileMm > 0 && !f.Scale && math.Abs(fileMm/length-1) > lengthAgrees {
+		return 0, fileProblem("length", "drawing.length", fact.Figures{"fileMm": fileMm, "statedMm": length}, "")
+	}
+	return length, nil
+}
+
+// TraceOutline gives a piece the outline of a drawing, as one step of its
+// history.
+func (w *Work) TraceOutline(ctx context.Context, id string, version int, f OutlineFile) (Piece, *plan.Plan, error) {
+	o, _, err := ReadOutline(f)
+	if err != nil {
+		return Piece{}, nil, err
+	}
+	seen, err := w.Piece(ctx, id)
+	if err != nil {
+		return Piece{}, nil, err
+	}
+	if seen.Version != version {
+		return Piece{}, nil, &StaleError{Current: seen}
+	}
+	d, err := decode[Doc](encode(seen.Doc))
+	if err != nil {
+		return Piece{}, nil, err
+	}
+	d.Request.Design.SetOutline(o)
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return Piece{}, nil, err
+	}
+	if err = w.store.Write(ctx, func(tx store.Tx) error { return w.step(tx, id, version, d, p, "") }); err != nil {
+		return Piece{}, nil, w.current(ctx, id, err)
+	}
+	out, err := w.Piece(ctx, id)
+	return out, p, err
+}

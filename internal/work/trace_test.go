@@ -1,0 +1,94 @@
+package work_test
+
+import (
+	"fmt"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/quantity"
+	"coldember/internal/export"
+	"coldember/internal/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestOutAndInAgainIsTheSameBlade: every starter written as SVG and as DXF and
+// traced again has the volume and the length it had.
+func TestOutAndInAgainIsTheSameBlade(t *testing.T) {
+	for _, s := range blade.Starters() {
+		for _, f := range []export.Format{export.FormatSVG, export.FormatDXF} {
+			file, err := export.Write(export.Subject{Name: s.ID, Design: s.Design, Allowances: blade.Allowances{ForgingEdgeMm: 1}}, f, quantity.Metric, "a4")
+			require.NoError(t, err)
+			o, length, err := work.ReadOutline(work.OutlineFile{Format: string(f), Text: string(file.Data), Length: fmt.Sprint(s.Design.LengthMm)})
+			require.NoError(t, err, "%s as %s", s.ID, f)
+			assert.InDelta(t, s.Design.LengthMm, length, 1e-9)
+			d := s.Design
+			d.SetOutline(o)
+			was, err := blade.New(s.Design.Blade())
+			require.NoError(t, err)
+			is, err := blade.New(d.Blade())
+			require.NoError(t, err, "%s as %s", s.ID, f)
+			assert.InEpsilon(t, was.Measure().VolumeMm3, is.Measure().VolumeMm3, 6e-3, "%s as %s", s.ID, f)
+			for i := 1; i < 20; i++ {
+				x := length * float64(i) / 20
+				assert.InDelta(t, was.SpineY(x)-was.EdgeY(x), is.SpineY(x)-is.EdgeY(x), .3, "%s as %s at %v", s.ID, f, x)
+			}
+		}
+	}
+}
+
+const square = `<svg width="120mm" viewBox="0 0 120 30"><path d="M0 0H120V30H40z"/></svg>`
+
+func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
+	read := func(f work.OutlineFile) (float64, error) {
+		f.Format = "svg"
+		if f.Text == "" {
+			f.Text = square
+		}
+		_, l, err := work.ReadOutline(f)
+		return l, err
+	}
+	l, err := read(work.OutlineFile{})
+	require.NoError(t, err)
+	assert.InDelta(t, 120, l, 1e-3, "the file's own")
+	_, err = read(work.OutlineFile{Length: "121"})
+	require.NoError(t, err, "agrees within 2 %")
+	_, err = read(work.OutlineFile{Length: "6 in"})
+	got := fields(t, err)
+	assert.Equal(t, "drawing.length", got["length"].Code)
+	assert.InDelta(t, 120, got["length"].Figures["fileMm"], 1e-3)
+	l, err = read(work.OutlineFile{Length: "6 in", Scale: true})
+	require.NoError(t, err)
+	assert.InDelta(t, 152.4, l, 1e-9)
+	for want, f := range map[string]work.OutlineFile{
+		"drawing.noUnit":    {Text: `<svg><path d="M0 0H120V30H40z"/></svg>`},
+		"field.rangeLength": {Length: "5 m"},
+		"quantity.unit":     {Length: "5 ells"},
+	} {
+		_, err := read(f)
+		assert.Equal(t, want, fields(t, err)["length"].Code)
+	}
+	_, err = read(work.OutlineFile{Text: "<svg>"})
+	assert.Contains(t, fields(t, err), "text")
+	_, _, err = work.ReadOutline(work.OutlineFile{Format: "dwg"})
+	assert.Contains(t, fields(t, err), "format")
+}
+
+func TestADrawingIsTakenAsOneStep(t *testing.T) {
+	w, _ := fresh(t)
+	p := start(t, w)
+	before := p.Doc.Request.Design
+	q, _, err := w.TraceOutline(ctx, p.ID, p.Version, work.OutlineFile{Format: "svg", Text: square})
+	require.NoError(t, err)
+	assert.Equal(t, blade.Own, q.Doc.Request.Design.Shape)
+	assert.InDelta(t, 120, q.Doc.Request.Design.LengthMm, 1e-3)
+	turned, _, err := w.TraceOutline(ctx, q.ID, q.Version, work.OutlineFile{Format: "svg", Text: `<svg width="120mm" viewBox="0 0 120 30"><path d="M120 30H0V0H80z"/></svg>`, TurnEnds: true, TurnOver: true})
+	require.NoError(t, err)
+	assert.InDelta(t, q.Summary.MassG, turned.Summary.MassG, .2, "turned end for end and over, it is the same")
+	back, _, err := w.Undo(ctx, turned.ID, turned.Version, -1)
+	require.NoError(t, err)
+	back, _, err = w.Undo(ctx, back.ID, back.Version, -1)
+	require.NoError(t, err)
+	assert.Equal(t, before, back.Doc.Request.Design)
+}
