@@ -51,6 +51,32 @@ type Grind struct {
 	SwedgeFraction float64      `json:"swedgeFraction,omitempty" doc:"height of a false edge as a fraction of the local height"`
 	SwedgeEdgeMm   float64      `json:"swedgeEdgeMm,omitempty"`
 	Groove         *Groove      `json:"groove,omitempty"`
+
+	// The grind may change along the blade.
+	PlungeMm           float64 `json:"plungeMm,omitempty" doc:"over this length before the heel the bevel runs out into the full thickness"`
+	PointBevelFraction float64 `json:"pointBevelFraction,omitempty" doc:"bevel height at the point, running straight to that at the heel; 0: the same"`
+	PointEdgeMm        float64 `json:"pointEdgeMm,omitempty" doc:"edge thickness at the point, likewise; 0: the same"`
+}
+
+// at is bevel height (fraction), edge thickness and how far the bevel has run
+// out, x mm from the point of a blade of this length. The plunge is a smooth
+// step, level at both ends.
+func (g *Grind) at(x, lengthMm float64) (bevel, edgeMm, runOut float64) {
+	bevel, edgeMm = g.BevelFraction, g.EdgeMm
+	if bevel <= 0 {
+		bevel = 1
+	}
+	u := x / lengthMm
+	if p := g.PointBevelFraction; p > 0 {
+		bevel = p + (bevel-p)*u
+	}
+	if p := g.PointEdgeMm; p > 0 {
+		edgeMm = p + (edgeMm-p)*u
+	}
+	if v := (x - lengthMm + g.PlungeMm) / g.PlungeMm; g.PlungeMm > 0 && v > 0 {
+		runOut = v * v * (3 - 2*v)
+	}
+	return bevel, edgeMm, runOut
 }
 
 // Groove runs along the blade between two shares of the local height: a fuller,
@@ -81,24 +107,28 @@ type Ricasso struct {
 	LengthMm    float64 `json:"lengthMm"`
 	HeightMm    float64 `json:"heightMm"`
 	ThicknessMm float64 `json:"thicknessMm"`
+	NotchMm     float64 `json:"notchMm,omitempty" doc:"radius of a half-round finger notch in the middle of its edge side; cut after forging"`
 }
 
-// Hole is drilled through the tang; AtMm from the shoulder.
-type Hole struct {
-	AtMm       float64 `json:"atMm"`
-	DiameterMm float64 `json:"diameterMm"`
+// HeightAt is the ricasso's height s mm behind the heel, the notch taken out.
+func (r *Ricasso) HeightAt(s float64) float64 {
+	if off := s - r.LengthMm/2; math.Abs(off) < r.NotchMm {
+		return r.HeightMm - math.Sqrt(r.NotchMm*r.NotchMm-off*off)
+	}
+	return r.HeightMm
 }
 
-// Tang lies behind the shoulder; height and thickness fall linearly. DropMm is
-// how far its top lies below the spine (for drawing and handle, not volume).
-type Tang struct {
-	LengthMm              float64 `json:"lengthMm"`
-	HeightAtShoulderMm    float64 `json:"heightAtShoulderMm"`
-	HeightAtEndMm         float64 `json:"heightAtEndMm"`
-	ThicknessAtShoulderMm float64 `json:"thicknessAtShoulderMm"`
-	ThicknessAtEndMm      float64 `json:"thicknessAtEndMm"`
-	DropMm                float64 `json:"dropMm,omitempty"`
-	Holes                 []Hole  `json:"holes,omitempty"`
+// Stations are where the ricasso is drawn: its ends, and closely round a notch.
+func (r *Ricasso) Stations() []float64 {
+	if r.NotchMm <= 0 {
+		return []float64{0, r.LengthMm}
+	}
+	const n = 48
+	out := []float64{0}
+	for i := range n + 1 {
+		out = append(out, r.LengthMm/2-r.NotchMm*math.Cos(math.Pi*float64(i)/n))
+	}
+	return append(out, r.LengthMm)
 }
 
 // Blade is a whole blade. Thickness is (x, full thickness at the spine or
@@ -174,6 +204,9 @@ func New(b Blade) (*Body, error) {
 			}
 		}
 	}
+	if p := b.Grind.PlungeMm; p > 0 && p < body.length {
+		body.breaks = append(body.breaks, body.length-p)
+	}
 	sort.Float64s(body.breaks)
 	return body, body.check()
 }
@@ -228,11 +261,12 @@ func (b *Body) EdgeY(x float64) float64 { return b.edge.Predict(x) }
 func (b *Body) SectionAt(x float64) section.Section {
 	h, g := b.spine.Predict(x)-b.edge.Predict(x), b.Blade.Grind
 	s := section.Section{
-		Kind: g.Kind, HeightMm: h, SpineMm: b.thick.Predict(x), EdgeMm: g.EdgeMm,
+		Kind: g.Kind, HeightMm: h, SpineMm: b.thick.Predict(x),
 		WheelRadiusMm: g.WheelRadiusMm, SwedgeHeightMm: g.SwedgeFraction * h, SwedgeEdgeMm: g.SwedgeEdgeMm,
 	}
-	if g.BevelFraction > 0 && g.BevelFraction < 1 {
-		s.BevelHeightMm = g.BevelFraction * h
+	var bevel float64
+	if bevel, s.EdgeMm, s.RunOut = g.at(x, b.length); bevel < 1 {
+		s.BevelHeightMm = bevel * h
 	}
 	if g.Groove != nil && h > 0 {
 		g.Groove.at(x, b.length, &s)
@@ -298,7 +332,7 @@ func (b *Body) Measure() Measures {
 	zones := map[string]float64{"blade": v}
 	x := b.length
 	if r := b.Blade.Ricasso; r != nil {
-		rv := r.LengthMm * r.HeightMm * r.ThicknessMm
+		rv := (r.LengthMm*r.HeightMm - math.Pi/2*r.NotchMm*r.NotchMm) * r.ThicknessMm
 		zones["ricasso"] = rv
 		v += rv
 		m += rv * (x + r.LengthMm/2)
@@ -315,29 +349,4 @@ func (b *Body) Measure() Measures {
 		out.BalanceFromPointMm = m / v
 	}
 	return out
-}
-
-// At is height and thickness of the tang s mm behind the shoulder.
-func (t *Tang) At(s float64) (heightMm, thicknessMm float64) {
-	f := s / t.LengthMm
-	return t.HeightAtShoulderMm + (t.HeightAtEndMm-t.HeightAtShoulderMm)*f,
-		t.ThicknessAtShoulderMm + (t.ThicknessAtEndMm-t.ThicknessAtShoulderMm)*f
-}
-
-// volume is the tang's volume and first moment about its shoulder, holes
-// taken out.
-func (t *Tang) volume() (v, m float64) {
-	for i, g := range gaussX {
-		h, k := t.At(g * t.LengthMm)
-		a := h * k * gaussW[i] * t.LengthMm
-		v += a
-		m += a * g * t.LengthMm
-	}
-	for _, hole := range t.Holes {
-		_, k := t.At(hole.AtMm)
-		a := math.Pi / 4 * hole.DiameterMm * hole.DiameterMm * k
-		v -= a
-		m -= a * hole.AtMm
-	}
-	return v, m
 }

@@ -11,6 +11,28 @@ type Allowances struct {
 	FaceMm        float64 `json:"faceMm" doc:"left on each face"`
 	OutlineMm     float64 `json:"outlineMm" doc:"left around edge, spine and point"`
 	ForgingEdgeMm float64 `json:"forgingEdgeMm" doc:"the edge is not forged thinner than this"`
+
+	// Zones, when given, stand in for the general figures where a zone wants
+	// another.
+	Zones *ZoneAllowances `json:"zones,omitempty"`
+}
+
+// ZoneAllowances are what is left zone by zone.
+type ZoneAllowances struct {
+	PointFaceMm   float64 `json:"pointFaceMm" doc:"on each face at the point; it runs straight to the blade's at the heel"`
+	RicassoFaceMm float64 `json:"ricassoFaceMm"`
+	TangFaceMm    float64 `json:"tangFaceMm"`
+	SpineMm       float64 `json:"spineMm" doc:"along the spine"`
+	EdgeMm        float64 `json:"edgeMm" doc:"along the edge"`
+	PointMm       float64 `json:"pointMm" doc:"beyond the point"`
+}
+
+// ByZone is the allowances zone by zone: the smith's, or the general figures.
+func (a Allowances) ByZone() ZoneAllowances {
+	if a.Zones != nil {
+		return *a.Zones
+	}
+	return ZoneAllowances{a.FaceMm, a.FaceMm, a.FaceMm, a.OutlineMm, a.OutlineMm, a.OutlineMm}
 }
 
 // School is how close to the finished shape a smith forges.
@@ -56,6 +78,15 @@ func (a Allowances) Validate(c fact.Check) {
 	c.Range("faceMm", a.FaceMm, 0, 4)
 	c.Range("outlineMm", a.OutlineMm, 0, 10)
 	c.Range("forgingEdgeMm", a.ForgingEdgeMm, 0.5, 6)
+	if z := a.Zones; z != nil {
+		w := c.Within("zones")
+		w.Range("pointFaceMm", z.PointFaceMm, 0, 4)
+		w.Range("ricassoFaceMm", z.RicassoFaceMm, 0, 4)
+		w.Range("tangFaceMm", z.TangFaceMm, 0, 4)
+		w.Range("spineMm", z.SpineMm, 0, 10)
+		w.Range("edgeMm", z.EdgeMm, 0, 10)
+		w.Range("pointMm", z.PointMm, 0, 10)
+	}
 }
 
 // keepBarMm is how much thicker than wanted a ricasso is left rather than
@@ -65,34 +96,34 @@ const keepBarMm = 0.6
 // Forged is the shape to forge: the finished blade with its allowances. The
 // ricasso is left at the bar's thickness when that is within 0.6 mm above what
 // is wanted, and is never asked to be thicker than the bar (barThicknessMm 0:
-// not considered). The tang gets the face allowance only; it is left long by
+// not considered). The tang gets its face allowance only; it is left long by
 // nobody but the smith.
 func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	f := b
-	p, g := a.OutlineMm, a.FaceMm
+	z, g := a.ByZone(), a.FaceMm
 	f.Grind.Groove = nil // ground or scraped after forging
 	f.Grind.EdgeMm = math.Max(b.Grind.EdgeMm+2*g, a.ForgingEdgeMm)
+	if f.Grind.PointEdgeMm > 0 || z.PointFaceMm != g {
+		point := b.Grind.PointEdgeMm
+		if point <= 0 {
+			point = b.Grind.EdgeMm
+		}
+		f.Grind.PointEdgeMm = math.Max(point+2*z.PointFaceMm, a.ForgingEdgeMm)
+	}
 	if f.Grind.SwedgeFraction > 0 {
 		f.Grind.SwedgeEdgeMm = math.Max(b.Grind.SwedgeEdgeMm+2*g, a.ForgingEdgeMm)
 	}
-	f.Outline = Outline{
-		Join: b.Outline.Join, Spine: grow(b.Outline.Spine, p), Edge: grow(b.Outline.Edge, -p),
-		SpineCorners: b.Outline.SpineCorners, EdgeCorners: b.Outline.EdgeCorners,
-	}
-	if p != 0 { // growing puts one node before the others
+	f.Outline = Outline{Join: b.Outline.Join, Spine: grow(b.Outline.Spine, z.SpineMm, z.PointMm), Edge: grow(b.Outline.Edge, -z.EdgeMm, z.PointMm)}
+	f.Outline.SpineCorners, f.Outline.EdgeCorners = b.Outline.SpineCorners, b.Outline.EdgeCorners
+	if z.PointMm > 0 { // growing puts one node before the others
 		f.Outline.SpineCorners, f.Outline.EdgeCorners = later(b.Outline.SpineCorners), later(b.Outline.EdgeCorners)
 	}
-	f.Thickness = make([]Node, 0, len(b.Thickness)+1)
-	if p > 0 {
-		f.Thickness = append(f.Thickness, Node{0, math.Max(b.Thickness[0][1]+2*g, f.Grind.EdgeMm)})
-	}
-	for _, n := range b.Thickness {
-		f.Thickness = append(f.Thickness, Node{n[0] + p, math.Max(n[1]+2*g, f.Grind.EdgeMm)})
-	}
+	f.Thickness = f.thicker(z.PointFaceMm, g, z.PointMm)
 	if b.Ricasso != nil {
 		r := *b.Ricasso
-		r.HeightMm += 2 * p
-		r.ThicknessMm += 2 * g
+		r.NotchMm = 0 // cut after forging
+		r.HeightMm += z.SpineMm + z.EdgeMm
+		r.ThicknessMm += 2 * z.RicassoFaceMm
 		if barThicknessMm > 0 && (r.ThicknessMm > barThicknessMm || barThicknessMm-r.ThicknessMm <= keepBarMm) {
 			r.ThicknessMm = barThicknessMm
 		}
@@ -101,12 +132,36 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	if b.Tang != nil {
 		t := *b.Tang
 		t.Holes = nil // drilled after forging
-		t.ThicknessAtShoulderMm += 2 * g
-		t.ThicknessAtEndMm += 2 * g
-		t.DropMm += p
+		t.ThicknessAtShoulderMm += 2 * z.TangFaceMm
+		t.ThicknessAtEndMm += 2 * z.TangFaceMm
+		t.DropMm += z.SpineMm
 		f.Tang = &t
 	}
 	return f
+}
+
+// thicker adds to the thickness, from point's allowance to heel's, moves it
+// along by ahead, and keeps it from falling below the edge's.
+func (b Blade) thicker(pointFace, heelFace, ahead float64) []Node {
+	nodes := b.Thickness
+	if pointFace != heelFace && len(nodes) == 2 { // bent where it meets the edge's least
+		mid := Node{(nodes[0][0] + nodes[1][0]) / 2, (nodes[0][1] + nodes[1][1]) / 2}
+		nodes = []Node{nodes[0], mid, nodes[1]}
+	}
+	l := nodes[len(nodes)-1][0]
+	out := make([]Node, 0, len(nodes)+1)
+	add := func(n Node, x float64) {
+		u := n[0] / l
+		_, edge, _ := b.Grind.at(u*l, l)
+		out = append(out, Node{x, math.Max(n[1]+2*(pointFace+(heelFace-pointFace)*u), edge)})
+	}
+	if ahead > 0 {
+		add(nodes[0], 0)
+	}
+	for _, n := range nodes {
+		add(n, n[0]+ahead)
+	}
+	return out
 }
 
 func later(corners []int) []int {
@@ -117,16 +172,18 @@ func later(corners []int) []int {
 	return out
 }
 
-// grow moves a curve outward by p (negative: downward) and along by |p|, and
-// closes it on the point.
-func grow(nodes []Node, p float64) []Node {
-	if p == 0 {
+// grow moves a curve up by p (negative: down) and along by ahead, and closes it
+// on the point.
+func grow(nodes []Node, p, ahead float64) []Node {
+	if p == 0 && ahead == 0 {
 		return nodes
 	}
 	out := make([]Node, 0, len(nodes)+1)
-	out = append(out, Node{0, nodes[0][1]})
+	if ahead > 0 {
+		out = append(out, Node{0, nodes[0][1]})
+	}
 	for _, n := range nodes {
-		out = append(out, Node{n[0] + math.Abs(p), n[1] + p})
+		out = append(out, Node{n[0] + ahead, n[1] + p})
 	}
 	return out
 }

@@ -34,19 +34,19 @@ func (b *Body) Mesh() Mesh {
 	x, heel := b.length, b.SpineY(b.length)
 	if r := b.Blade.Ricasso; r != nil {
 		from := len(m.Vertices)
-		m.box(x, heel, r.HeightMm, r.ThicknessMm)
-		m.box(x+r.LengthMm, heel, r.HeightMm, r.ThicknessMm)
+		for _, s := range r.Stations() {
+			m.box(x+s, heel, r.HeightAt(s), r.ThicknessMm)
+		}
 		m.loft(from, 4)
 		x += r.LengthMm
 	}
 	if t := b.Blade.Tang; t != nil {
 		const n = 8
 		from := len(m.Vertices)
-		h0, _ := t.At(0)
 		for i := range n + 1 {
 			s := t.LengthMm * float64(i) / n
 			h, k := t.At(s)
-			m.box(x+s, heel-t.DropMm-(h0-h)/2, h, k)
+			m.box(x+s, heel-t.TopMm(s), h, k)
 		}
 		m.loft(from, 4)
 	}

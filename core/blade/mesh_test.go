@@ -25,6 +25,8 @@ func TestMeshesAreClosedOrientedAndOfTheSameVolume(t *testing.T) {
 	d.Grind.Kind = section.Flat
 	d.Grind.Groove = blade.NewGroove("fuller", d)
 	blades = append(blades, d.Blade())
+	d.Grind.Groove, d.Ricasso.NotchMm, d.Grind.PlungeMm, d.Grind.PointBevelFraction = nil, 6, 8, .6
+	blades = append(blades, d.Blade())
 	for i, b := range blades {
 		body, err := blade.New(b)
 		require.NoError(t, err, i)

@@ -138,6 +138,18 @@ func (d *Design) MoveNode(s Side, i int, x, y float64) bool {
 	return true
 }
 
+// MoveHeel moves the ends of both curves to x and leaves every other node where
+// it is: the blade is made longer or shorter at the heel. A heel that would pass
+// another node is refused by New.
+func (d *Design) MoveHeel(x float64) {
+	o := d.OwnOutline()
+	for _, n := range []*[]Node{&o.Spine, &o.Edge} {
+		*n = slices.Clone(*n)
+		(*n)[len(*n)-1][0] = x
+	}
+	d.SetOutline(o)
+}
+
 // AddNode adds a node to a curve where it runs at x; false outside the curve,
 // on a node or when there are too many.
 func (d *Design) AddNode(s Side, x float64) bool {

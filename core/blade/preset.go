@@ -24,30 +24,24 @@ const (
 // Shapes lists the presets.
 func Shapes() []Shape { return []Shape{Drop, StraightBack, Sheepsfoot, Spear, Trailing, Broad, Hooked} }
 
-// TangKind is the school of tang.
-type TangKind string
-
-// Hidden tangs are drawn narrow and go into the handle; full tangs show all
-// round it.
-const (
-	HiddenTang TangKind = "hidden"
-	FullTang   TangKind = "full"
-)
-
 // Design is a blade as a smith describes it: a preset outline with its
 // proportions, and the figures that matter.
 type Design struct {
-	Use      Use      `json:"use,omitempty" doc:"what it is for: says which figures are usual"`
-	Shape    Shape    `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,broad,hooked,own"`
-	LengthMm float64  `json:"lengthMm" doc:"point to heel"`
-	HeightMm float64  `json:"heightMm" doc:"at the heel"`
-	SpineMm  float64  `json:"spineMm" doc:"thickness at the heel"`
-	TipMm    float64  `json:"tipMm" doc:"thickness at the point"`
-	MidMm    float64  `json:"midMm,omitempty" doc:"thickness half way: more than the mean of both ends is a convex distal taper; 0 runs straight"`
-	Grind    Grind    `json:"grind"`
-	Ricasso  Ricasso  `json:"ricasso"`
-	TangKind TangKind `json:"tangKind" enum:"hidden,full"`
-	Tang     Tang     `json:"tang"`
+	Use      Use     `json:"use,omitempty" doc:"what it is for: says which figures are usual"`
+	Shape    Shape   `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,broad,hooked,own"`
+	LengthMm float64 `json:"lengthMm" doc:"point to heel"`
+	HeightMm float64 `json:"heightMm" doc:"at the heel"`
+	SpineMm  float64 `json:"spineMm" doc:"thickness at the heel"`
+	TipMm    float64 `json:"tipMm" doc:"thickness at the point"`
+	MidMm    float64 `json:"midMm,omitempty" doc:"thickness half way: more than the mean of both ends is a convex distal taper; 0 runs straight"`
+	// TaperNodes make the distal taper by nodes between point and heel, in their
+	// order; MidMm is then not looked at.
+	TaperNodes []TaperNode `json:"taperNodes,omitempty"`
+	Grind      Grind       `json:"grind"`
+	Ricasso    Ricasso     `json:"ricasso"`
+	TangKind   TangKind    `json:"tangKind" enum:"hidden,full,partial,rod,wrapped"`
+	Tang       Tang        `json:"tang"`
+	Handle     *Handle     `json:"handle,omitempty"`
 
 	// Outline is the smith's own, for the shape "own"; it is scaled to length
 	// and height.
@@ -70,7 +64,7 @@ func (d Design) Validate(c fact.Check) {
 	if d.Use != "" {
 		fact.OneOf(c, "use", d.Use, Uses()...)
 	}
-	fact.OneOf(c, "tangKind", d.TangKind, HiddenTang, FullTang)
+	fact.OneOf(c, "tangKind", d.TangKind, TangKinds()...)
 	c.Range("lengthMm", d.LengthMm, minLengthMm, maxLengthMm)
 	c.Range("heightMm", d.HeightMm, minHeightMm, maxHeightMm)
 	c.Range("spineMm", d.SpineMm, minThickMm, math.Min(maxThickMm, math.Max(d.HeightMm, minHeightMm)))
@@ -78,10 +72,18 @@ func (d Design) Validate(c fact.Check) {
 	if d.MidMm != 0 {
 		c.Range("midMm", d.MidMm, minThickMm, maxThickMm)
 	}
+	d.validateTaper(c)
 	g := c.Within("grind")
 	fact.OneOf(g, "kind", d.Grind.Kind, section.Kinds()...)
 	g.Range("edgeMm", d.Grind.EdgeMm, minEdgeMm, math.Max(d.SpineMm, minEdgeMm))
 	g.Range("bevelFraction", d.Grind.BevelFraction, 0.1, 1)
+	if d.Grind.PointBevelFraction != 0 {
+		g.Range("pointBevelFraction", d.Grind.PointBevelFraction, 0.1, 1)
+	}
+	if d.Grind.PointEdgeMm != 0 {
+		g.Range("pointEdgeMm", d.Grind.PointEdgeMm, minEdgeMm, math.Max(d.TipMm, minEdgeMm))
+	}
+	g.Range("plungeMm", d.Grind.PlungeMm, 0, d.LengthMm/2)
 	g.Range("swedgeFraction", d.Grind.SwedgeFraction, 0, 0.45)
 	if d.Grind.SwedgeFraction > 0 {
 		g.Range("swedgeEdgeMm", d.Grind.SwedgeEdgeMm, 0.1, math.Max(d.SpineMm, 0.1))
@@ -102,12 +104,9 @@ func (d Design) Validate(c fact.Check) {
 	r.Range("lengthMm", d.Ricasso.LengthMm, 2, 150)
 	r.Range("heightMm", d.Ricasso.HeightMm, minHeightMm, maxHeightMm)
 	r.Range("thicknessMm", d.Ricasso.ThicknessMm, minThickMm, maxThickMm)
-	t := c.Within("tang")
-	t.Range("lengthMm", d.Tang.LengthMm, 20, 600)
-	t.Range("heightAtShoulderMm", d.Tang.HeightAtShoulderMm, 3, math.Max(3, d.Ricasso.HeightMm))
-	t.Range("heightAtEndMm", d.Tang.HeightAtEndMm, 2, math.Max(3, d.Ricasso.HeightMm))
-	t.Range("thicknessAtShoulderMm", d.Tang.ThicknessAtShoulderMm, minThickMm, maxThickMm)
-	t.Range("thicknessAtEndMm", d.Tang.ThicknessAtEndMm, minThickMm, maxThickMm)
+	r.Range("notchMm", d.Ricasso.NotchMm, 0, math.Min(d.Ricasso.LengthMm/2, d.Ricasso.HeightMm/2))
+	d.validateTang(c)
+	d.validateHandle(c)
 }
 
 // stationsU are where a preset is sampled, as fractions of the blade length,
@@ -169,35 +168,4 @@ func (d Design) Blade() Blade {
 	r, t := d.Ricasso, d.Tang
 	b.Ricasso, b.Tang = &r, &t
 	return b
-}
-
-// taper is the distal taper: straight, or the parabola through point, middle
-// and heel in as many chords as keep it within a hundredth of a millimetre.
-func (d Design) taper() []Node {
-	if d.MidMm == 0 {
-		return []Node{{0, d.TipMm}, {d.LengthMm, d.SpineMm}}
-	}
-	const n = 12
-	out := make([]Node, n+1)
-	bow := 4 * (d.MidMm - (d.TipMm+d.SpineMm)/2)
-	for i := range out {
-		u := float64(i) / n
-		out[i] = Node{u * d.LengthMm, d.TipMm + (d.SpineMm-d.TipMm)*u + bow*u*(1-u)}
-	}
-	return out
-}
-
-// SetTang gives the tang the proportions of its school, from the ricasso: a
-// hidden tang is a good half as high and tapers; a full tang is nearly the
-// ricasso itself. The length stays.
-func (d *Design) SetTang(k TangKind) {
-	d.TangKind = k
-	t, r := &d.Tang, d.Ricasso
-	if k == FullTang {
-		t.HeightAtShoulderMm, t.HeightAtEndMm, t.DropMm = r.HeightMm, r.HeightMm*.85, 0
-		t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = r.ThicknessMm, r.ThicknessMm*.85
-		return
-	}
-	t.HeightAtShoulderMm, t.HeightAtEndMm, t.DropMm = r.HeightMm*.6, r.HeightMm*.34, r.HeightMm*.15
-	t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = r.ThicknessMm*.95, r.ThicknessMm*.6
 }

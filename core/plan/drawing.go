@@ -31,6 +31,10 @@ type Drawing struct {
 	Forged        []Station `json:"forged"`
 	FinishedZones []Span    `json:"finishedZones"`
 	ForgedZones   []Span    `json:"forgedZones"`
+
+	Handle []HandlePart `json:"handle,omitempty"`
+	Holes  []DrawnHole  `json:"holes,omitempty"`
+	Push   *Push        `json:"push,omitempty"`
 }
 
 // Sketch is the finished blade of a design ready to be drawn, without a plan.
@@ -94,7 +98,15 @@ func stations(b *blade.Body, zones []zone) []Station {
 		}
 	}
 	for _, z := range zones[2:] {
-		for _, x := range []float64{z.From + 1e-6, z.To} {
+		xs := []float64{z.From, z.To}
+		if r := b.Blade.Ricasso; z.Name == ZoneRicasso && r != nil {
+			xs = r.Stations()
+			for i := range xs {
+				xs[i] += z.From
+			}
+		}
+		xs[0] += 1e-6
+		for _, x := range xs {
 			out = append(out, at(b, zones, x))
 		}
 	}

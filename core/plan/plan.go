@@ -20,16 +20,6 @@ type Mark struct {
 	ToMm   float64 `json:"toMm"`
 }
 
-// Line is one line of the ledger, from the finished blade up to the bar.
-type Line struct {
-	Code      string       `json:"code"`
-	VolumeMm3 float64      `json:"volumeMm3"`
-	MassG     float64      `json:"massG"`
-	BarMm     float64      `json:"barMm"`
-	Total     bool         `json:"total,omitempty" doc:"a sum so far, not an addition"`
-	Figures   fact.Figures `json:"figures,omitempty"`
-}
-
 // BarPlan is what is taken from the bar.
 type BarPlan struct {
 	WidthMm      float64 `json:"widthMm"`
@@ -67,6 +57,7 @@ type Plan struct {
 	Steel       steel.Grade        `json:"steel"`
 	School      blade.School       `json:"school" doc:"whose preset the allowances are, or own"`
 	Finished    blade.Measures     `json:"finished"`
+	Whole       blade.Assembled    `json:"whole" doc:"the finished blade with its handle"`
 	Forged      blade.Measures     `json:"forged"`
 	ForgedZones map[string]float64 `json:"forgedZones"`
 	Bar         BarPlan            `json:"bar"`
@@ -131,12 +122,14 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		p.ForgedZones[c.zone] += c.volume
 	}
 	p.Bar = r.barPlan(s, zones)
-	p.Ledger = ledger(p, &req)
+	p.Ledger = ledger(p, &req, r.bar.ThicknessMm)
 	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
 	p.Sections = sections(fin)
 	if req.Forged == nil {
 		p.Nodes = req.Design.OwnOutline()
+		p.Whole = fin.Assemble(req.Design)
+		p.Drawing.addHandle(fin, req.Design)
 	}
 	r.schedule(p, s)
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), grade.ForgeLowC, req.Smith.UsefulJ()
@@ -260,26 +253,4 @@ func (r *route) barPlan(s *settled, zones []zone) BarPlan {
 	}
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
-}
-
-// ledger from the finished blade up to the bar.
-func ledger(p *Plan, req *Request) []Line {
-	a := p.Bar.AreaMm2
-	line := func(code string, v float64, total bool, f fact.Figures) Line {
-		return Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
-	}
-	lost := p.Bar.StartMm3 - p.Forged.VolumeMm3 - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
-	code := "ledger.scale"
-	if req.Sizing.LossMode == ThumbLoss {
-		code = "ledger.thumb"
-	}
-	return []Line{
-		line("ledger.finished", p.Finished.VolumeMm3, true, nil),
-		line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm}),
-		line("ledger.forged", p.Forged.VolumeMm3, true, nil),
-		line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}),
-		line("ledger.trim", req.Sizing.TrimMm*a, false, nil),
-		line("ledger.kerf", req.Sizing.KerfMm*a, false, nil),
-		line("ledger.start", p.Bar.StartMm3, true, nil),
-	}
 }

@@ -262,6 +262,36 @@ func slicer(bar stock.Piece) plan.Request {
 	return plan.NewRequest(d, "1084", bar, forge.Sure)
 }
 
+func handle(r *plan.Request) *blade.Handle {
+	r.Design.Handle = blade.NewHandle(r.Design)
+	return r.Design.Handle
+}
+
+// TestTheLedgerTellsEveryAllowance: its parts are all that lies between
+// finished blade and forged shape.
+func TestTheLedgerTellsEveryAllowance(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		r := request()
+		r.CellCount = 12
+		z := r.Allowances.ByZone()
+		z.PointFaceMm = rapid.Float64Range(0, 1).Draw(t, "pointFace")
+		z.SpineMm = rapid.Float64Range(0, 2).Draw(t, "spine")
+		z.PointMm = rapid.Float64Range(0, 2).Draw(t, "point")
+		r.Allowances.Zones = &z
+		r.Design.Ricasso.NotchMm = rapid.Float64Range(0, 4).Draw(t, "notch")
+		p, err := plan.Make(context.Background(), r)
+		require.NoError(t, err)
+		grind := p.Ledger[1]
+		require.Equal(t, "ledger.grind", grind.Code)
+		sum := 0.0
+		for _, part := range grind.Parts {
+			sum += part.VolumeMm3
+		}
+		require.InDelta(t, grind.VolumeMm3, sum, 1e-4*p.Forged.VolumeMm3)
+		require.Equal(t, blade.OwnSchool, p.School)
+	})
+}
+
 func narrow(p *plan.Plan) fact.Warning {
 	for _, code := range []string{"warn.tooNarrow", "warn.tooNarrowUpset", "warn.tooLight"} {
 		if w := warning(p, code); w.Code != "" {
@@ -320,6 +350,50 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 		"warn.tangWall": {
 			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20 },
 			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20.1 },
+		},
+		"warn.handleWall": {
+			func(r *plan.Request) { handle(r).TopDropMm = r.Design.Tang.DropMm - 3 },
+			func(r *plan.Request) { handle(r).TopDropMm = r.Design.Tang.DropMm - 2.8 },
+		},
+		"warn.shoulderSharp": {
+			func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = 1.5 },
+			func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = 1.4 },
+		},
+		"warn.weldSeam": {
+			func(r *plan.Request) { r.Design.Tang.WeldAtMm = 25 },
+			func(r *plan.Request) { r.Design.Tang.WeldAtMm = 24.9 },
+		},
+		"warn.holeShoulder": {
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 14, DiameterMm: 4}} },
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 13.9, DiameterMm: 4}} },
+		},
+		"warn.holeRim": {
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 20, DiameterMm: 4}} },
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 80, DiameterMm: 5}} },
+		},
+		"warn.tangLong": {
+			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm },
+			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm - 1 },
+		},
+		"warn.tangShort": {
+			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm * 2 },
+			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm*2 + 1 },
+		},
+		"warn.spineStepDown": {
+			func(r *plan.Request) { handle(r).TopDropMm = 1.5 },
+			func(r *plan.Request) { handle(r).TopDropMm = 1.6 },
+		},
+		"warn.spineStepUp": {
+			func(r *plan.Request) { handle(r).TopDropMm = -1.5 },
+			func(r *plan.Request) { handle(r).TopDropMm = -1.6 },
+		},
+		"warn.pointLow": {
+			func(r *plan.Request) { handle(r).ButtDropMm = 0 },
+			func(r *plan.Request) { handle(r).ButtDropMm = 60 },
+		},
+		"warn.pointHigh": {
+			func(r *plan.Request) { handle(r).ButtDropMm = 0 },
+			func(r *plan.Request) { handle(r).ButtDropMm = -60 },
 		},
 		"warn.assumedSteel": {
 			func(r *plan.Request) { r.SteelID = "5160" },

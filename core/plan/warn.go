@@ -13,8 +13,6 @@ const (
 	buckleRatio      = 3.0  // width over thickness struck on edge
 	seriousNarrowing = 0.08 // strain; less than this is a light tap that does not buckle
 	thinEdgeMm       = 1.5
-	handleWallMm     = 3.0
-	handleHeightMm   = 26.0 // a usual handle over a hidden tang
 	shortWindowS     = 6.0
 	unsettledMm      = 0.1 // two bars nearer than this are printed alike
 )
@@ -34,11 +32,8 @@ func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
 	if d, g := p.Totals.DecarbMm, r.req.Allowances.FaceMm; r.req.Forged == nil && d > g {
 		add("warn.decarb", fact.Warn, fact.Where{Zone: ZoneBlade}, fact.Figures{"decarbMm": d, "faceMm": g})
 	}
-	if t := r.req.Design.Tang; r.req.Forged == nil && r.req.Design.TangKind == "hidden" {
-		if wall := (handleHeightMm - t.HeightAtShoulderMm) / 2; wall < handleWallMm {
-			add("warn.tangWall", fact.Warn, fact.Where{Zone: ZoneTang, Operation: string(forge.DrawTang)},
-				fact.Figures{"wallMm": wall, "leastMm": handleWallMm, "handleMm": handleHeightMm})
-		}
+	if r.req.Forged == nil {
+		r.warnTang(p, add)
 	}
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)

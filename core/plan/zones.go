@@ -75,19 +75,18 @@ func sliceAt(b *blade.Body, zones []zone, x float64) (slice, bool) {
 		case ZoneRicasso:
 			r := b.Blade.Ricasso
 			top := heel
-			return slice{z.Name, top, top - r.HeightMm, r.HeightMm, r.HeightMm * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm}, true
+			h := r.HeightAt(x - z.From)
+			return slice{z.Name, top, top - h, h, h * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm}, true
 		case ZoneTang:
 			h, t := b.Blade.Tang.At(x - z.From)
-			h0, _ := b.Blade.Tang.At(0)
-			// the tang narrows toward its own centre line
-			top := heel - b.Blade.Tang.DropMm - (h0-h)/2
+			top := heel - b.Blade.Tang.TopMm(x-z.From)
 			return slice{z.Name, top, top - h, h, h * t, t, t}, true
 		default:
 			s := b.SectionAt(x)
 			if s.HeightMm <= 0 {
 				return slice{}, false
 			}
-			return slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.EdgeMm}, true
+			return slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.ThicknessAt(0)}, true
 		}
 	}
 	return slice{}, false

@@ -46,6 +46,10 @@ type Section struct {
 	SwedgeEdgeMm   float64 `json:"swedgeEdgeMm,omitempty"`
 
 	Grooves []Groove `json:"grooves,omitempty"`
+
+	// RunOut is how much of the way the bevel has run out into the flat, 0–1: in
+	// a plunge it goes to 1 and the section is as thick as its spine all over.
+	RunOut float64 `json:"runOut,omitempty"`
 }
 
 // Groove is a circular hollow between two heights: a fuller, a hollow middle
@@ -151,6 +155,9 @@ func (s Section) bevel() float64 {
 // HeightMm.
 func (s Section) ThicknessAt(y float64) float64 {
 	t := s.grind(y)
+	if s.RunOut > 0 {
+		t += (s.SpineMm - t) * s.RunOut
+	}
 	if s.SwedgeHeightMm > 0 && y > s.HeightMm-s.SwedgeHeightMm {
 		f := (s.HeightMm - y) / s.SwedgeHeightMm
 		t = math.Min(t, s.SwedgeEdgeMm+(s.SpineMm-s.SwedgeEdgeMm)*f)

@@ -43,6 +43,7 @@ func TestOutlinesAreReadWithTheirCurvesAndUnit(t *testing.T) {
 		"light-polyline.dxf":   {quarter, 1}, // the arc is a bulge; the small circle is not the blade
 		"arc-r12.dxf":          {quarter, 0}, // lines and an arc, joined end to end
 		"lines-and-spline.dxf": {spline, 1},
+		"rational-spline.dxf":  {quarter, 1}, // the same quarter circle as a rational spline
 		"curves.svg":           {quarter, 1}, // 13 cm for 130 units
 		"polygon.svg":          {120*30 - 20*22/2. - 40*8 + 40*8/2. - 20*8, 0},
 	} {
@@ -75,13 +76,14 @@ func bezierArea() float64 {
 }
 
 func TestWhatCannotBeReadSaysWhere(t *testing.T) {
-	_, err := read(t, "block.dxf")
-	assert.Equal(t, "drawing.blocks", code(t, err))
 	for text, want := range map[string]string{
 		"":               "drawing.notDxf",
 		"hello\nworld\n": "drawing.notDxf",
 		"  0\nEOF\n":     "drawing.noLoop",
-		"  0\nSECTION\n  2\nENTITIES\n  0\nLINE\n 10\nxx\n":                  "drawing.number",
+		"  0\nSECTION\n  2\nENTITIES\n  0\nLINE\n 10\nxx\n": "drawing.number",
+		insertOf("NONE"):   "drawing.blocks",
+		insertOf("ITSELF"): "drawing.blocks",
+		insertOf("MANY"):   "drawing.tooMany",
 		"  0\nSECTION\n  2\nENTITIES\n  0\nSPLINE\n 71\n3\n 10\n0\n 20\n0\n": "drawing.spline",
 	} {
 		_, err := drawing.ReadDXF([]byte(text))
@@ -92,16 +94,69 @@ func TestWhatCannotBeReadSaysWhere(t *testing.T) {
 		"<html/>":                       "drawing.notSvg",
 		"<svg><path":                    "drawing.notSvg",
 		"<svg><path d='M0 0L5'/></svg>": "drawing.path",
-		"<svg><g transform='scale(2)'><path d='M0 0h9v9z'/></g></svg>": "drawing.transform",
-		"<svg><polygon points='0,0 a,b'/></svg>":                       "drawing.number",
-		"<svg><path d='M0 0h9v9'/></svg>":                              "drawing.noLoop",
-		"<svg>" + strings.Repeat("<g/>", 20001) + "</svg>":             "drawing.tooMany",
+		"<svg><g transform='bend(2)'><path d='M0 0h9v9z'/></g></svg>": "drawing.transform",
+		"<svg><defs><path d='M0 0h9v9z'/></defs></svg>":               "drawing.noLoop",
+		"<svg><polygon points='0,0 a,b'/></svg>":                      "drawing.number",
+		"<svg><path d='M0 0h9v9'/></svg>":                             "drawing.noLoop",
+		"<svg>" + strings.Repeat("<g/>", 20001) + "</svg>":            "drawing.tooMany",
 	} {
 		_, err := drawing.ReadSVG([]byte(text))
 		assert.Equal(t, want, code(t, err), text[:min(len(text), 60)])
 	}
-	_, err = drawing.ReadDXF(make([]byte, drawing.MaxBytes+1))
+	_, err := drawing.ReadDXF(make([]byte, drawing.MaxBytes+1))
 	assert.Equal(t, "drawing.tooLarge", code(t, err))
+}
+
+// insertOf is a drawing of a block that inserts itself, of one that is placed
+// too often, and of an insert by name.
+func insertOf(name string) string {
+	pairs := "0 SECTION 2 BLOCKS 0 BLOCK 2 ITSELF 10 0 20 0 0 INSERT 2 ITSELF 10 1 20 1 0 ENDBLK 0 ENDSEC 0 SECTION 2 ENTITIES 0 INSERT 2 "
+	if name == "MANY" {
+		pairs = "0 SECTION 2 ENTITIES 0 INSERT 70 900 71 900 2 "
+	}
+	return strings.ReplaceAll(pairs+name+" 0 ENDSEC", " ", "\n") + "\n"
+}
+
+func TestBlocksAreFollowedWhereTheyAreInserted(t *testing.T) {
+	// placed at (200, 100), turned by 30° and twice as large, its point in a block
+	// of its own
+	d, err := read(t, "block.dxf")
+	require.NoError(t, err)
+	assert.InEpsilon(t, 4*quarter, area(d.Loops[0]), 2e-3)
+	far := 0.0
+	for _, n := range d.Loops[0] {
+		far = math.Max(far, math.Hypot(n[0]-200, n[1]-100))
+	}
+	assert.InDelta(t, 2*math.Hypot(120, 30), far, 1e-6, "its base point stands where it is placed")
+}
+
+func TestTransformsOfAnSvgAreFollowed(t *testing.T) {
+	const inner = "<path d='M0 0h120v30H0z'/>"
+	for transform, want := range map[string]struct{ area, width float64 }{
+		"scale(2)":                    {4 * 3600, 240},
+		"translate(50,7) scale(1,-2)": {2 * 3600, 120},
+		"rotate(90)":                  {3600, 30},
+		"rotate(90, 5, 5)":            {3600, 30},
+		"matrix(0 1 -1 0 3 4)":        {3600, 30},
+		"skewX(45)":                   {3600, 150},
+		"skewY(45),scale(1)":          {3600, 120},
+		"translate(3)":                {3600, 120},
+	} {
+		for _, svg := range []string{
+			"<svg><g transform='" + transform + "'>" + inner + "</g></svg>",
+			"<svg><g transform='" + transform + "'><rect width='120' height='30'/></g></svg>",
+			"<svg><g transform='translate(9 9)'><g transform='" + transform + "'><g>" + inner + "</g></g></g></svg>",
+		} {
+			d, err := drawing.ReadSVG([]byte(svg))
+			require.NoError(t, err, svg)
+			assert.InEpsilon(t, want.area, area(d.Loops[0]), 1e-9, svg)
+			lo, hi := math.Inf(1), math.Inf(-1)
+			for _, n := range d.Loops[0] {
+				lo, hi = math.Min(lo, n[0]), math.Max(hi, n[0])
+			}
+			assert.InDelta(t, want.width, hi-lo, 1e-9, svg)
+		}
+	}
 }
 
 func code(t *testing.T, err error) string {

@@ -25,15 +25,15 @@ func (p pair) num() (float64, error) {
 	return v, nil
 }
 
-// ReadDXF reads lines, arcs, circles, polylines with bulges (old and light) and
-// splines of the entities. Other entities are passed over; blocks are not
-// followed and said so where nothing else closes.
+// ReadDXF reads lines, arcs, circles, polylines with bulges (old and light),
+// splines, and blocks where they are inserted. Other entities are passed over.
 func ReadDXF(data []byte) (Drawing, error) {
 	pairs, err := readPairs(data)
 	if err != nil {
 		return Drawing{}, err
 	}
-	d := dxf{}
+	d := dxf{blocks: map[string]*block{}}
+	d.into = &d.root
 	for i := range len(pairs) - 1 {
 		if pairs[i].code == 9 && pairs[i].value == "$INSUNITS" {
 			d.unit = map[string]float64{"1": 25.4, "2": 304.8, "4": 1, "5": 10, "6": 1000}[pairs[i+1].value]
@@ -48,7 +48,7 @@ func ReadDXF(data []byte) (Drawing, error) {
 		case pairs[i].code != 0:
 		case pairs[i].value == "SECTION" && i+1 < len(pairs):
 			d.in = pairs[i+1].value
-		case d.in == "ENTITIES":
+		case d.in == "ENTITIES" || d.in == "BLOCKS":
 			if err := d.entity(pairs[i].value, pairs[i+1:next]); err != nil {
 				return Drawing{}, err
 			}
@@ -56,10 +56,11 @@ func ReadDXF(data []byte) (Drawing, error) {
 		i = next
 	}
 	d.finish()
-	loops, err := closeLoops(d.paths)
-	if err != nil && d.inserts {
-		return Drawing{}, &Error{Code: "drawing.blocks"}
+	paths, err := d.expand(&d.root, identity, 0)
+	if err != nil {
+		return Drawing{}, err
 	}
+	loops, err := closeLoops(paths)
 	return Drawing{Loops: loops, UnitMm: d.unit}, err
 }
 
@@ -100,8 +101,9 @@ func clip(s string) string {
 type dxf struct {
 	in       string
 	unit     float64
-	paths    []path
-	inserts  bool
+	root     block
+	blocks   map[string]*block
+	into     *block
 	vertices []vertex // of an old polyline being read
 	closed   bool
 }
@@ -136,7 +138,7 @@ func (d *dxf) entity(kind string, ps []pair) error {
 	case "LINE":
 		v, err := values(ps, 10, 20, 11, 21)
 		if err == nil {
-			d.paths = append(d.paths, path{{v[0], v[1]}, {v[2], v[3]}})
+			d.into.paths = append(d.into.paths, path{{v[0], v[1]}, {v[2], v[3]}})
 		}
 		return err
 	case "ARC", "CIRCLE":
@@ -167,15 +169,17 @@ func (d *dxf) entity(kind string, ps []pair) error {
 		d.finish()
 	case "SPLINE":
 		return d.spline(ps)
+	case "BLOCK", "ENDBLK":
+		return d.beginBlock(kind, ps)
 	case "INSERT":
-		d.inserts = true
+		return d.insert(ps)
 	}
 	return nil
 }
 
 func (d *dxf) finish() {
 	if len(d.vertices) > 1 {
-		d.paths = append(d.paths, bulged(d.vertices, d.closed))
+		d.into.paths = append(d.into.paths, bulged(d.vertices, d.closed))
 	}
 	d.vertices = nil
 }
@@ -191,7 +195,7 @@ func (d *dxf) arc(v []float64) {
 		a := from + (to-from)*float64(i)/n
 		p = append(p, blade.Node{v[0] + v[2]*math.Cos(a), v[1] + v[2]*math.Sin(a)})
 	}
-	d.paths = append(d.paths, p)
+	d.into.paths = append(d.into.paths, p)
 }
 
 func (d *dxf) light(ps []pair) error {
@@ -218,7 +222,7 @@ func (d *dxf) light(ps []pair) error {
 		}
 	}
 	if len(vs) > 1 {
-		d.paths = append(d.paths, bulged(vs, closed))
+		d.into.paths = append(d.into.paths, bulged(vs, closed))
 	}
 	return nil
 }
@@ -257,16 +261,15 @@ func arcPoints(a, b blade.Node, bulge float64) path {
 	return out
 }
 
-// spline follows a B-spline by de Boor's rule; weights other than one are not
-// read.
+// spline follows a B-spline, rational or not, by de Boor's rule.
 func (d *dxf) spline(ps []pair) error {
-	var knots []float64
-	var control path
+	var knots, weights []float64
+	var control []weighted
 	var fit path
 	degree := 3
 	for _, p := range ps {
 		switch p.code {
-		case 71, 40, 10, 20, 11, 21:
+		case 71, 40, 41, 10, 20, 11, 21:
 		default:
 			continue
 		}
@@ -280,7 +283,9 @@ func (d *dxf) spline(ps []pair) error {
 		case 40:
 			knots = append(knots, v)
 		case 10:
-			control = append(control, blade.Node{v, 0})
+			control = append(control, weighted{v, 0, 1})
+		case 41:
+			weights = append(weights, v)
 		case 11:
 			fit = append(fit, blade.Node{v, 0})
 		case 20:
@@ -295,10 +300,13 @@ func (d *dxf) spline(ps []pair) error {
 	}
 	switch {
 	case len(control) == 0 && len(fit) > 1:
-		d.paths = append(d.paths, fit)
+		d.into.paths = append(d.into.paths, fit)
 		return nil
 	case degree < 1 || degree > 9 || len(control) <= degree || len(knots) != len(control)+degree+1:
 		return &Error{Code: "drawing.spline", Line: ps[0].line}
+	}
+	for i, w := range weights[:min(len(weights), len(control))] {
+		control[i][2] = w
 	}
 	n := min(16*len(control), 4000)
 	lo, hi := knots[degree], knots[len(control)]
@@ -306,16 +314,24 @@ func (d *dxf) spline(ps []pair) error {
 	for i := range n + 1 {
 		out = append(out, deBoor(degree, knots, control, lo+(hi-lo)*float64(i)/float64(n)))
 	}
-	d.paths = append(d.paths, out)
+	d.into.paths = append(d.into.paths, out)
 	return nil
 }
 
-func deBoor(p int, knots []float64, control path, u float64) blade.Node {
+// weighted is a control point (x, y) with its weight.
+type weighted [3]float64
+
+// deBoor is the point of a spline at u; weighted points are carried as
+// (w·x, w·y, w).
+func deBoor(p int, knots []float64, control []weighted, u float64) blade.Node {
 	k := p
 	for k < len(control)-1 && u >= knots[k+1] {
 		k++
 	}
-	d := append(path(nil), control[k-p:k+1]...)
+	d := append([]weighted(nil), control[k-p:k+1]...)
+	for i := range d {
+		d[i][0], d[i][1] = d[i][0]*d[i][2], d[i][1]*d[i][2]
+	}
 	for r := 1; r <= p; r++ {
 		for j := p; j >= r; j-- {
 			lo, hi := knots[j+k-p], knots[j+1+k-r]
@@ -323,10 +339,14 @@ func deBoor(p int, knots []float64, control path, u float64) blade.Node {
 			if hi > lo {
 				f = (u - lo) / (hi - lo)
 			}
-			for c := range 2 {
+			for c := range 3 {
 				d[j][c] = (1-f)*d[j-1][c] + f*d[j][c]
 			}
 		}
 	}
-	return d[p]
+	w := d[p][2]
+	if w == 0 {
+		w = 1
+	}
+	return blade.Node{d[p][0] / w, d[p][1] / w}
 }

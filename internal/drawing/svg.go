@@ -6,6 +6,7 @@ import (
 	"errors"
 	"io"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -17,8 +18,9 @@ import (
 // maxElements bounds an SVG.
 const maxElements = 20000
 
-// ReadSVG reads the paths and polygons of an SVG. Its y runs down and is turned
-// over. Groups with a transform are refused by name: flatten them first.
+// ReadSVG reads the paths, polygons and rectangles of an SVG with their
+// transforms; what only stands in its definitions is passed over. Its y runs
+// down and is turned over.
 func ReadSVG(data []byte) (Drawing, error) {
 	if len(data) > MaxBytes {
 		return Drawing{}, &Error{Code: "drawing.tooLarge"}
@@ -27,6 +29,8 @@ func ReadSVG(data []byte) (Drawing, error) {
 	dec.Strict = true
 	var paths []path
 	unit, elements := 0.0, 0
+	stack := []affine{identity}
+	hidden := 0 // depth inside definitions
 	for {
 		tok, err := dec.Token()
 		line, _ := dec.InputPos()
@@ -35,6 +39,10 @@ func ReadSVG(data []byte) (Drawing, error) {
 		}
 		if err != nil {
 			return Drawing{}, &Error{Code: "drawing.notSvg", Line: line, Detail: clip(err.Error())}
+		}
+		if _, ok := tok.(xml.EndElement); ok {
+			stack = stack[:len(stack)-1]
+			hidden = max(0, hidden-1)
 		}
 		el, ok := tok.(xml.StartElement)
 		if !ok {
@@ -50,9 +58,17 @@ func ReadSVG(data []byte) (Drawing, error) {
 		for _, a := range el.Attr {
 			attr[a.Name.Local] = a.Value
 		}
-		if attr["transform"] != "" {
+		m, ok := svgTransform(attr["transform"])
+		if !ok {
 			return Drawing{}, &Error{Code: "drawing.transform", Line: line, Detail: clip(attr["transform"])}
 		}
+		m = stack[len(stack)-1].then(m)
+		stack = append(stack, m)
+		if hidden > 0 || slices.Contains([]string{"defs", "clipPath", "symbol", "mask", "marker", "pattern"}, el.Name.Local) {
+			hidden++
+			continue
+		}
+		before := len(paths)
 		switch el.Name.Local {
 		case "svg":
 			unit = svgUnit(attr["width"], attr["viewBox"])
@@ -71,6 +87,13 @@ func ReadSVG(data []byte) (Drawing, error) {
 				p = append(p, p[0])
 			}
 			paths = append(paths, p)
+		case "rect":
+			if p := svgRect(attr); p != nil {
+				paths = append(paths, p)
+			}
+		}
+		for i := before; i < len(paths); i++ {
+			paths[i] = m.path(paths[i])
 		}
 	}
 	for _, p := range paths {
@@ -122,6 +145,23 @@ func svgPaths(d string) ([]path, error) {
 		out = append(out, run)
 	}
 	return out, nil
+}
+
+// svgRect is a rectangle with sharp corners; nil where it has no size.
+func svgRect(attr map[string]string) path {
+	var v [4]float64
+	for i, name := range []string{"x", "y", "width", "height"} {
+		n, err := strconv.ParseFloat(attr[name], 64)
+		if err != nil && i > 1 || math.IsNaN(n) || math.Abs(n) > 1e7 {
+			return nil
+		}
+		v[i] = n
+	}
+	x, y, w, h := v[0], v[1], v[2], v[3]
+	if w <= 0 || h <= 0 {
+		return nil
+	}
+	return path{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}, {x, y}}
 }
 
 func svgPoints(s string) (path, error) {

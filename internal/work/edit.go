@@ -51,10 +51,35 @@ var special = map[string]func(*Doc, string) bool{
 		}
 		return true
 	},
+	"design.handle": func(d *Doc, v string) bool {
+		b := &d.Request.Design
+		switch {
+		case v == "none":
+			b.Handle = nil
+		case v == "drawn" && !b.TangKind.Bare():
+			b.Handle = blade.NewHandle(*b)
+		default:
+			return false
+		}
+		return true
+	},
+	"allowances.zones": func(d *Doc, v string) bool {
+		a := &d.Request.Allowances
+		switch v {
+		case "same":
+			a.Zones = nil
+		case "own":
+			z := a.ByZone()
+			a.Zones = &z
+		default:
+			return false
+		}
+		return true
+	},
 	"smith.skill": func(d *Doc, v string) bool { return setSkill(&d.Request.Smith, v) },
 	"design.tangKind": func(d *Doc, v string) bool {
 		k := blade.TangKind(v)
-		if k != blade.HiddenTang && k != blade.FullTang {
+		if !slices.Contains(blade.TangKinds(), k) {
 			return false
 		}
 		if k != d.Request.Design.TangKind {
@@ -93,6 +118,15 @@ func apply(doc Doc, edits []Edit) (Doc, error) {
 		}
 		if what, ok := strings.CutPrefix(e.Field, "outline."); ok {
 			return editOutline(&out.Request.Design, what, e)
+		}
+		if what, ok := strings.CutPrefix(e.Field, "taper."); ok {
+			return editTaper(&out.Request.Design, what, e)
+		}
+		switch e.Field {
+		case "design.hand":
+			return editHand(&out.Request.Design, e)
+		case "design.hole":
+			return editHole(&out.Request.Design, e)
 		}
 		if f, ok := special[e.Field]; ok {
 			if !f(&out, e.Text) {

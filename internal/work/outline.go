@@ -16,12 +16,21 @@ import (
 //	outline.delete    "spine 3"
 //	outline.corner    "spine 3"    makes it a corner, or smooth again
 //	outline.mirror    ""           makes the edge the spine turned over
+//	outline.heel      "205mm"      moves the heel along, the other nodes stay
 func editOutline(d *blade.Design, what string, e Edit) *FieldProblem {
 	if d.Shape != blade.Own {
 		d.Outline = nil // start from the preset that is shown
 	}
 	if what == "mirror" {
 		d.Mirror()
+		return nil
+	}
+	if what == "heel" {
+		x, bad := typedLength(e, e.Text, 0)
+		if bad != nil {
+			return bad
+		}
+		d.MoveHeel(x)
 		return nil
 	}
 	side, rest, _ := strings.Cut(what, ".")

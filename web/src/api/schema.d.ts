@@ -404,6 +404,37 @@ export interface components {
              * @description left around edge, spine and point
              */
             outlineMm: number;
+            zones?: components["schemas"]["ZoneAllowances"];
+        };
+        Assembled: {
+            /** Format: double */
+            balanceFromPointMm: number;
+            /** Format: double */
+            fittingsG: number;
+            /** Format: double */
+            handleG: number;
+            /**
+             * Format: double
+             * @description of handle around the tang, or of a scale beside it; negative: the tang shows
+             */
+            leastWallMm: number;
+            /** Format: double */
+            massG: number;
+            /**
+             * Format: double
+             * @description how far the point lies above the line of the push along the handle; negative: below
+             */
+            pointAngleDeg: number;
+            /**
+             * Format: double
+             * @description from the spine down to the handle's top; negative: up
+             */
+            stepMm: number;
+            /**
+             * Format: double
+             * @description behind the shoulder
+             */
+            wallAtMm: number;
         };
         BarPlan: {
             /** Format: double */
@@ -455,6 +486,7 @@ export interface components {
         };
         Design: {
             grind: components["schemas"]["Grind"];
+            handle?: components["schemas"]["Handle"];
             /**
              * Format: double
              * @description at the heel
@@ -481,7 +513,8 @@ export interface components {
             spineMm: number;
             tang: components["schemas"]["Tang"];
             /** @enum {string} */
-            tangKind: "hidden" | "full";
+            tangKind: "hidden" | "full" | "partial" | "rod" | "wrapped";
+            taperNodes?: components["schemas"]["TaperNode"][];
             /**
              * Format: double
              * @description thickness at the point
@@ -503,6 +536,17 @@ export interface components {
             finishedZones: components["schemas"]["Span"][];
             forged: components["schemas"]["Station"][];
             forgedZones: components["schemas"]["Span"][];
+            handle?: components["schemas"]["HandlePart"][];
+            holes?: components["schemas"]["DrawnHole"][];
+            push?: components["schemas"]["Push"];
+        };
+        DrawnHole: {
+            /** Format: double */
+            diameterMm: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Edit: {
             field: string;
@@ -569,6 +613,18 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        Fitting: {
+            /** Format: double */
+            heightMm: number;
+            /**
+             * Format: double
+             * @description along the tang
+             */
+            lengthMm: number;
+            material: string;
+            /** Format: double */
+            widthMm: number;
+        };
         Grade: {
             assumed?: boolean;
             /** Format: double */
@@ -602,6 +658,21 @@ export interface components {
             groove?: components["schemas"]["Groove"];
             /** @enum {string} */
             kind: "flat" | "convex" | "chisel" | "hollow" | "diamond" | "lens" | "rect";
+            /**
+             * Format: double
+             * @description over this length before the heel the bevel runs out into the full thickness
+             */
+            plungeMm?: number;
+            /**
+             * Format: double
+             * @description bevel height at the point, running straight to that at the heel; 0: the same
+             */
+            pointBevelFraction?: number;
+            /**
+             * Format: double
+             * @description edge thickness at the point, likewise; 0: the same
+             */
+            pointEdgeMm?: number;
             /** Format: double */
             swedgeEdgeMm?: number;
             /**
@@ -671,6 +742,60 @@ export interface components {
             /** Format: double */
             speedMPerS: number;
         };
+        Handle: {
+            bolster: components["schemas"]["Fitting"];
+            /**
+             * Format: double
+             * @description how far its middle falls from front to butt
+             */
+            buttDropMm?: number;
+            /** Format: double */
+            buttHeightMm: number;
+            /** Format: double */
+            frontHeightMm: number;
+            guard: components["schemas"]["Fitting"];
+            /**
+             * Format: double
+             * @description across the knuckles, of the hand it is made for
+             */
+            handBreadthMm?: number;
+            /**
+             * Format: double
+             * @description wrist to the tip of the middle finger
+             */
+            handLengthMm?: number;
+            /**
+             * Format: double
+             * @description of the grip alone
+             */
+            lengthMm: number;
+            material: string;
+            /** Format: double */
+            midHeightMm: number;
+            pommel: components["schemas"]["Fitting"];
+            /**
+             * Format: double
+             * @description how far its top in front lies below the spine; negative: above
+             */
+            topDropMm?: number;
+            /**
+             * Format: double
+             * @description across the flat of the blade
+             */
+            widthMm: number;
+        };
+        HandlePart: {
+            /** Format: double */
+            fromMm: number;
+            material: string;
+            outline: number[][];
+            /** Format: double */
+            toMm: number;
+            /** @enum {string} */
+            what: "guard" | "bolster" | "grip" | "pommel";
+            /** Format: double */
+            widthMm: number;
+        };
         HeatStep: {
             /** Format: int64 */
             blows: number;
@@ -719,6 +844,8 @@ export interface components {
             };
             /** Format: double */
             massG: number;
+            /** @description what an addition is made of */
+            parts?: components["schemas"]["Line"][];
             /** @description a sum so far, not an addition */
             total?: boolean;
             /** Format: double */
@@ -876,6 +1003,8 @@ export interface components {
             /** Format: int64 */
             version: number;
             warnings: components["schemas"]["Warning"][];
+            /** @description the finished blade with its handle */
+            whole: components["schemas"]["Assembled"];
         };
         Preview: {
             doc: components["schemas"]["Doc"];
@@ -895,6 +1024,11 @@ export interface components {
             status: number;
             title: string;
             type?: string;
+        };
+        Push: {
+            butt: number[];
+            front: number[];
+            point: number[];
         };
         Reading: {
             /**
@@ -941,6 +1075,11 @@ export interface components {
             heightMm: number;
             /** Format: double */
             lengthMm: number;
+            /**
+             * Format: double
+             * @description radius of a half-round finger notch in the middle of its edge side; cut after forging
+             */
+            notchMm?: number;
             /** Format: double */
             thicknessMm: number;
         };
@@ -1221,10 +1360,29 @@ export interface components {
             holes?: components["schemas"]["Hole"][];
             /** Format: double */
             lengthMm: number;
+            /**
+             * Format: double
+             * @description of the corner between shoulder and tang; 0: not said
+             */
+            shoulderRadiusMm?: number;
             /** Format: double */
             thicknessAtEndMm: number;
             /** Format: double */
             thicknessAtShoulderMm: number;
+            /**
+             * Format: double
+             * @description where a rod is welded on, behind the shoulder; 0: of one piece
+             */
+            weldAtMm?: number;
+        };
+        TaperNode: {
+            /**
+             * Format: double
+             * @description of the blade's length, from the point
+             */
+            atFraction: number;
+            /** Format: double */
+            thicknessMm: number;
         };
         Totals: {
             /** Format: int64 */
@@ -1286,6 +1444,32 @@ export interface components {
             /** Format: double */
             toMm?: number;
             zone?: string;
+        };
+        ZoneAllowances: {
+            /**
+             * Format: double
+             * @description along the edge
+             */
+            edgeMm: number;
+            /**
+             * Format: double
+             * @description on each face at the point; it runs straight to the blade's at the heel
+             */
+            pointFaceMm: number;
+            /**
+             * Format: double
+             * @description beyond the point
+             */
+            pointMm: number;
+            /** Format: double */
+            ricassoFaceMm: number;
+            /**
+             * Format: double
+             * @description along the spine
+             */
+            spineMm: number;
+            /** Format: double */
+            tangFaceMm: number;
         };
     };
     responses: never;

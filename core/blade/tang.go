@@ -1,0 +1,176 @@
+package blade
+
+import (
+	"math"
+
+	"coldember/core/fact"
+)
+
+// TangKind is the school of tang.
+type TangKind string
+
+// Hidden tangs are drawn narrow and go into the handle; full tangs show all
+// round it; partial tangs are as high as the handle in front and stop half way.
+// A rod is the handle itself, of one piece with the blade; a wrapped tang is
+// drawn out long and turned back on itself to make the grip.
+const (
+	HiddenTang  TangKind = "hidden"
+	FullTang    TangKind = "full"
+	PartialTang TangKind = "partial"
+	RodTang     TangKind = "rod"
+	WrappedTang TangKind = "wrapped"
+)
+
+// TangKinds lists them.
+func TangKinds() []TangKind {
+	return []TangKind{HiddenTang, FullTang, PartialTang, RodTang, WrappedTang}
+}
+
+// Within tells whether the tang goes into a handle and is closed in by it.
+func (k TangKind) Within() bool { return k == HiddenTang || k == PartialTang }
+
+// Bare tells whether the tang is its own handle.
+func (k TangKind) Bare() bool { return k == RodTang || k == WrappedTang }
+
+// Hole is drilled through the tang; AtMm from the shoulder.
+type Hole struct {
+	AtMm       float64 `json:"atMm"`
+	DiameterMm float64 `json:"diameterMm"`
+}
+
+// Tang lies behind the shoulder; height and thickness fall linearly. DropMm is
+// how far its top lies below the spine (for drawing and handle, not volume).
+type Tang struct {
+	LengthMm              float64 `json:"lengthMm"`
+	HeightAtShoulderMm    float64 `json:"heightAtShoulderMm"`
+	HeightAtEndMm         float64 `json:"heightAtEndMm"`
+	ThicknessAtShoulderMm float64 `json:"thicknessAtShoulderMm"`
+	ThicknessAtEndMm      float64 `json:"thicknessAtEndMm"`
+	DropMm                float64 `json:"dropMm,omitempty"`
+	Holes                 []Hole  `json:"holes,omitempty"`
+	ShoulderRadiusMm      float64 `json:"shoulderRadiusMm,omitempty" doc:"of the corner between shoulder and tang; 0: not said"`
+	WeldAtMm              float64 `json:"weldAtMm,omitempty" doc:"where a rod is welded on, behind the shoulder; 0: of one piece"`
+}
+
+// At is height and thickness of the tang s mm behind the shoulder.
+func (t *Tang) At(s float64) (heightMm, thicknessMm float64) {
+	f := s / t.LengthMm
+	return t.HeightAtShoulderMm + (t.HeightAtEndMm-t.HeightAtShoulderMm)*f,
+		t.ThicknessAtShoulderMm + (t.ThicknessAtEndMm-t.ThicknessAtShoulderMm)*f
+}
+
+// TopMm is how far the top of the tang lies below the spine, s mm behind the
+// shoulder: it narrows toward its own centre line.
+func (t *Tang) TopMm(s float64) float64 {
+	h, _ := t.At(s)
+	return t.DropMm + (t.HeightAtShoulderMm-h)/2
+}
+
+// volume is the tang's volume and first moment about its shoulder, holes
+// taken out.
+func (t *Tang) volume() (v, m float64) {
+	for i, g := range gaussX {
+		h, k := t.At(g * t.LengthMm)
+		a := h * k * gaussW[i] * t.LengthMm
+		v += a
+		m += a * g * t.LengthMm
+	}
+	for _, hole := range t.Holes {
+		_, k := t.At(hole.AtMm)
+		a := math.Pi / 4 * hole.DiameterMm * hole.DiameterMm * k
+		v -= a
+		m -= a * hole.AtMm
+	}
+	return v, m
+}
+
+// LeastHoleAtMm keeps the rim of a hole away from the shoulder, where a blade
+// bends most; two hole diameters if that is more.
+const LeastHoleAtMm = 12.0
+
+// Proportions of a tang.
+const (
+	usualShoulderRadiusMm = 2.0
+	loopMm                = 40 // of a wrapped tang, for the turn at its end
+)
+
+// SetTang gives the tang the proportions of its school, from the ricasso: a
+// hidden tang is a good half as high and tapers; a full tang is nearly the
+// ricasso itself; a rod is as thick as the ricasso and hardly higher. The
+// length stays, but where a tang becomes a grip of its own or stops being one.
+func (d *Design) SetTang(k TangKind) {
+	was := d.TangKind
+	d.TangKind = k
+	t, r := &d.Tang, d.Ricasso
+	t.ShoulderRadiusMm = usualShoulderRadiusMm
+	if k.Bare() {
+		t.Holes, d.Handle = nil, nil
+		if k == WrappedTang && was != WrappedTang {
+			t.LengthMm = 2*t.LengthMm + loopMm
+		}
+	}
+	if was == WrappedTang && k != WrappedTang {
+		t.LengthMm = math.Max(60, (t.LengthMm-loopMm)/2)
+	}
+	set := func(height, heightEnd, drop, thick, thickEnd float64) {
+		t.HeightAtShoulderMm, t.HeightAtEndMm, t.DropMm = r.HeightMm*height, r.HeightMm*heightEnd, r.HeightMm*drop
+		t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = r.ThicknessMm*thick, r.ThicknessMm*thickEnd
+	}
+	switch k {
+	case FullTang:
+		set(1, .85, 0, 1, .85)
+	case PartialTang:
+		set(.8, .6, .1, 1, .8)
+	case RodTang, WrappedTang:
+		set(0, 0, .2, 1, .9)
+		t.HeightAtShoulderMm, t.HeightAtEndMm = r.ThicknessMm*1.6, r.ThicknessMm*1.2
+	default:
+		set(.6, .34, .15, .95, .6)
+	}
+}
+
+func (d Design) validateTang(c fact.Check) {
+	t := c.Within("tang")
+	longest := 600.0
+	t.Range("lengthMm", d.Tang.LengthMm, 20, longest)
+	t.Range("heightAtShoulderMm", d.Tang.HeightAtShoulderMm, 3, math.Max(3, d.Ricasso.HeightMm))
+	t.Range("heightAtEndMm", d.Tang.HeightAtEndMm, 2, math.Max(3, d.Ricasso.HeightMm))
+	t.Range("thicknessAtShoulderMm", d.Tang.ThicknessAtShoulderMm, minThickMm, maxThickMm)
+	t.Range("thicknessAtEndMm", d.Tang.ThicknessAtEndMm, minThickMm, maxThickMm)
+	t.Range("dropMm", d.Tang.DropMm, 0, math.Max(0, d.Ricasso.HeightMm-d.Tang.HeightAtShoulderMm)+1e-9)
+	t.Range("shoulderRadiusMm", d.Tang.ShoulderRadiusMm, 0, 10)
+	t.Range("weldAtMm", d.Tang.WeldAtMm, 0, d.Tang.LengthMm)
+	for i, h := range d.Tang.Holes {
+		v := t.Within("holes").Within(itoa(i))
+		v.Range("atMm", h.AtMm, 0, d.Tang.LengthMm)
+		high, _ := d.Tang.At(math.Min(math.Max(h.AtMm, 0), d.Tang.LengthMm))
+		v.Range("diameterMm", h.DiameterMm, 0.5, math.Max(0.5, high*.8))
+	}
+}
+
+// AddHole drills a hole where a pin usually goes: in the middle of what room is
+// left behind the last one, well away from the shoulder.
+func (d *Design) AddHole() bool {
+	t := &d.Tang
+	if len(t.Holes) >= 12 || d.TangKind.Bare() {
+		return false
+	}
+	from := LeastHoleAtMm
+	for _, h := range t.Holes {
+		from = math.Max(from, h.AtMm)
+	}
+	at := math.Round(from + (t.LengthMm-from)*.45)
+	h, _ := t.At(at)
+	t.Holes = append(append([]Hole(nil), t.Holes...), Hole{AtMm: at, DiameterMm: math.Min(5, math.Round(h*4)/10)})
+	return true
+}
+
+// DeleteHole takes one out.
+func (d *Design) DeleteHole(i int) bool {
+	if i < 0 || i >= len(d.Tang.Holes) {
+		return false
+	}
+	h := append([]Hole(nil), d.Tang.Holes[:i]...)
+	d.Tang.Holes = append(h, d.Tang.Holes[i+1:]...)
+	return true
+}

@@ -1,0 +1,74 @@
+package plan
+
+import (
+	"coldember/core/blade"
+)
+
+// HandlePart is the grip or a fitting, ready to be drawn: its outline in the
+// flat view, and its width seen from the spine.
+type HandlePart struct {
+	What     string         `json:"what" enum:"guard,bolster,grip,pommel"`
+	Material blade.Material `json:"material"`
+	Outline  []blade.Node   `json:"outline"`
+	FromMm   float64        `json:"fromMm"`
+	ToMm     float64        `json:"toMm"`
+	WidthMm  float64        `json:"widthMm"`
+}
+
+// DrawnHole is a hole through the tang.
+type DrawnHole struct {
+	XMm        float64 `json:"x"`
+	YMm        float64 `json:"y"`
+	DiameterMm float64 `json:"diameterMm"`
+}
+
+// Push is the line along the grip from its butt, through its front, to where
+// the point stands against it.
+type Push struct {
+	Butt  blade.Node `json:"butt"`
+	Front blade.Node `json:"front"`
+	Point blade.Node `json:"point"`
+}
+
+// addHandle draws handle, fittings and holes on the finished blade.
+func (d *Drawing) addHandle(b *blade.Body, design blade.Design) {
+	shoulder := b.LengthMm() + design.Ricasso.LengthMm
+	heel := b.SpineY(b.LengthMm())
+	for _, h := range design.Tang.Holes {
+		high, _ := design.Tang.At(h.AtMm)
+		d.Holes = append(d.Holes, DrawnHole{XMm: shoulder + h.AtMm, YMm: heel - design.Tang.TopMm(h.AtMm) - high/2, DiameterMm: h.DiameterMm})
+	}
+	h := design.Handle
+	if h == nil {
+		return
+	}
+	x := shoulder
+	block := func(what string, f blade.Fitting, axisMm float64) {
+		if f.LengthMm <= 0 {
+			return
+		}
+		top, bottom := heel-axisMm+f.HeightMm/2, heel-axisMm-f.HeightMm/2
+		d.Handle = append(d.Handle, HandlePart{
+			What: what, Material: f.Material, FromMm: x, ToMm: x + f.LengthMm, WidthMm: f.WidthMm,
+			Outline: []blade.Node{{x, top}, {x + f.LengthMm, top}, {x + f.LengthMm, bottom}, {x, bottom}},
+		})
+		x += f.LengthMm
+	}
+	block("guard", h.Guard, h.AxisMm(0))
+	block("bolster", h.Bolster, h.AxisMm(0))
+	const steps = 24
+	var up, down []blade.Node
+	for i := range steps + 1 {
+		s := h.LengthMm * float64(i) / steps
+		y, half := heel-h.AxisMm(s), h.HeightAt(s)/2
+		up = append(up, blade.Node{micron(x + s), micron(y + half)})
+		down = append([]blade.Node{{micron(x + s), micron(y - half)}}, down...)
+	}
+	d.Handle = append(d.Handle, HandlePart{What: "grip", Material: h.Material, Outline: append(up, down...), FromMm: x, ToMm: x + h.LengthMm, WidthMm: h.WidthMm})
+	d.Push = &Push{
+		Butt: blade.Node{x + h.LengthMm, heel - h.AxisMm(h.LengthMm)}, Front: blade.Node{x, heel - h.AxisMm(0)},
+		Point: blade.Node{0, b.SpineY(0)},
+	}
+	x += h.LengthMm
+	block("pommel", h.Pommel, h.AxisMm(h.LengthMm))
+}

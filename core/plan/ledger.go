@@ -1,0 +1,93 @@
+package plan
+
+import (
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/steel"
+)
+
+// Line is one line of the ledger, from the finished blade up to the bar.
+type Line struct {
+	Code      string       `json:"code"`
+	VolumeMm3 float64      `json:"volumeMm3"`
+	MassG     float64      `json:"massG"`
+	BarMm     float64      `json:"barMm"`
+	Total     bool         `json:"total,omitempty" doc:"a sum so far, not an addition"`
+	Figures   fact.Figures `json:"figures,omitempty"`
+	Parts     []Line       `json:"parts,omitempty" doc:"what an addition is made of"`
+}
+
+// ledger from the finished blade up to the bar.
+func ledger(p *Plan, req *Request, barThicknessMm float64) []Line {
+	a := p.Bar.AreaMm2
+	line := func(code string, v float64, total bool, f fact.Figures) Line {
+		return Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
+	}
+	lost := p.Bar.StartMm3 - p.Forged.VolumeMm3 - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
+	code := "ledger.scale"
+	if req.Sizing.LossMode == ThumbLoss {
+		code = "ledger.thumb"
+	}
+	grind := line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm})
+	if req.Forged == nil {
+		for _, part := range grindParts(req.Design.Blade(), req.Allowances, barThicknessMm) {
+			grind.Parts = append(grind.Parts, line(part.code, part.mm3, false, nil))
+		}
+	}
+	return []Line{
+		line("ledger.finished", p.Finished.VolumeMm3, true, nil),
+		grind,
+		line("ledger.forged", p.Forged.VolumeMm3, true, nil),
+		line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}),
+		line("ledger.trim", req.Sizing.TrimMm*a, false, nil),
+		line("ledger.kerf", req.Sizing.KerfMm*a, false, nil),
+		line("ledger.start", p.Bar.StartMm3, true, nil),
+	}
+}
+
+type grindPart struct {
+	code string
+	mm3  float64
+}
+
+// grindParts adds the allowances one after the other and tells what each adds;
+// together they are all that lies between finished blade and forged shape. What
+// adds nothing is left out; the ricasso's bar thickness may take some away.
+func grindParts(b blade.Blade, a blade.Allowances, barThicknessMm float64) []grindPart {
+	z := a.ByZone()
+	var stage blade.Allowances
+	stage.Zones = &blade.ZoneAllowances{}
+	bar := 0.0
+	steps := []struct {
+		code string
+		add  func()
+	}{
+		{"ledger.cutLater", func() {}},
+		{"ledger.faces", func() { stage.FaceMm, stage.Zones.PointFaceMm = a.FaceMm, z.PointFaceMm }},
+		{"ledger.ricassoFaces", func() { stage.Zones.RicassoFaceMm = z.RicassoFaceMm }},
+		{"ledger.tangFaces", func() { stage.Zones.TangFaceMm = z.TangFaceMm }},
+		{"ledger.forgingEdge", func() { stage.ForgingEdgeMm = a.ForgingEdgeMm }},
+		{"ledger.spine", func() { stage.Zones.SpineMm = z.SpineMm }},
+		{"ledger.edge", func() { stage.Zones.EdgeMm = z.EdgeMm }},
+		{"ledger.point", func() { stage.Zones.PointMm = z.PointMm }},
+		{"ledger.ricassoBar", func() { bar = barThicknessMm }},
+	}
+	volume := func(b blade.Blade) float64 {
+		body, err := blade.New(b)
+		if err != nil {
+			return 0
+		}
+		return body.Measure().VolumeMm3
+	}
+	var out []grindPart
+	last := volume(b)
+	for _, s := range steps {
+		s.add()
+		now := volume(b.Forged(stage, bar))
+		if d := now - last; d > 1e-6*now || d < -1e-6*now {
+			out = append(out, grindPart{s.code, d})
+		}
+		last = now
+	}
+	return out
+}
