@@ -91,7 +91,8 @@ const LeastHoleAtMm = 12.0
 // Proportions of a tang.
 const (
 	usualShoulderRadiusMm = 2.0
-	loopMm                = 40 // of a wrapped tang, for the turn at its end
+	usualRimMm            = 3.0 // of steel beside a hole
+	loopMm                = 40  // of a wrapped tang, for the turn at its end
 )
 
 // SetTang gives the tang the proportions of its school, from the ricasso: a
@@ -161,7 +162,7 @@ func (d *Design) AddHole() bool {
 	}
 	at := math.Round(from + (t.LengthMm-from)*.45)
 	h, _ := t.At(at)
-	t.Holes = append(append([]Hole(nil), t.Holes...), Hole{AtMm: at, DiameterMm: math.Min(5, math.Round(h*4)/10)})
+	t.Holes = append(append([]Hole(nil), t.Holes...), Hole{AtMm: at, DiameterMm: math.Max(2, math.Min(5, math.Floor((h-2*usualRimMm)*2)/2))})
 	return true
 }
 

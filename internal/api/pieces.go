@@ -105,8 +105,36 @@ func (h *handlers) pieces(api huma.API) {
 		p, pl, err := h.work.TraceOutline(ctx, in.ID, in.Body.Version, in.Body.File)
 		return answer(ctx, h, PieceAnswer{p, pl}, err)
 	})
+	picture := op("addPicture", http.MethodPost, "/pieces/{id}/picture", "Put a PNG or JPEG behind the outline")
+	picture.MaxBodyBytes = work.MaxPictureBytes + 1
+	huma.Register(api, picture, func(ctx context.Context, in *pictureIn) (*body[PieceAnswer], error) {
+		p, pl, err := h.work.AddPicture(ctx, in.ID, in.Version, in.RawBody)
+		return answer(ctx, h, PieceAnswer{p, pl}, err)
+	})
+	huma.Register(api, op("getPicture", http.MethodGet, "/pictures/{id}", "The bytes of a picture"), h.picture)
 	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"), h.export)
 	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"), h.card)
+}
+
+type pictureIn struct {
+	ID      string `path:"id"`
+	Version int    `query:"version"`
+	RawBody []byte `contentType:"application/octet-stream"`
+}
+
+type pictureOut struct {
+	ContentType string `header:"Content-Type"`
+	Cache       string `header:"Cache-Control"`
+	Body        []byte
+}
+
+// picture never changes under its id.
+func (h *handlers) picture(ctx context.Context, in *idIn) (*pictureOut, error) {
+	data, mime, err := h.work.PictureData(ctx, in.ID)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	return &pictureOut{ContentType: mime, Cache: "private, max-age=31536000, immutable", Body: data}, nil
 }
 
 type traceIn struct {

@@ -40,12 +40,15 @@ const quarter = 120*30 - (900 - math.Pi*900/4)
 func TestOutlinesAreReadWithTheirCurvesAndUnit(t *testing.T) {
 	spline := 30*120.0 - 60*30 + bezierArea()
 	for name, want := range map[string]struct{ area, unit float64 }{
-		"light-polyline.dxf":   {quarter, 1}, // the arc is a bulge; the small circle is not the blade
-		"arc-r12.dxf":          {quarter, 0}, // lines and an arc, joined end to end
-		"lines-and-spline.dxf": {spline, 1},
-		"rational-spline.dxf":  {quarter, 1}, // the same quarter circle as a rational spline
-		"curves.svg":           {quarter, 1}, // 13 cm for 130 units
-		"polygon.svg":          {120*30 - 20*22/2. - 40*8 + 40*8/2. - 20*8, 0},
+		"light-polyline.dxf":      {quarter, 1}, // the arc is a bulge; the small circle is not the blade
+		"arc-r12.dxf":             {quarter, 0}, // lines and an arc, joined end to end
+		"lines-and-spline.dxf":    {spline, 1},
+		"rational-spline.dxf":     {quarter, 1}, // the same quarter circle as a rational spline
+		"bulge-second-writer.dxf": {quarter, 1},
+		"block-third-writer.dxf":  {quarter, 1}, // a block of lines and a spline near the quarter circle
+		"arc-second-writer.svg":   {quarter, 1},
+		"curves.svg":              {quarter, 1}, // 13 cm for 130 units
+		"polygon.svg":             {120*30 - 20*22/2. - 40*8 + 40*8/2. - 20*8, 0},
 	} {
 		d, err := read(t, name)
 		require.NoError(t, err, name)

@@ -1,6 +1,8 @@
 package export
 
 import (
+	"math"
+
 	"coldember/core/blade"
 )
 
@@ -19,6 +21,7 @@ const (
 	LayerForged   = "forged"
 	LayerRicasso  = "ricasso"
 	LayerTang     = "tang"
+	LayerHole     = "hole"
 )
 
 // curveStepMm is how finely a curve is followed: a smooth curve of a knife stays
@@ -39,14 +42,34 @@ func loops(b *blade.Body, layer string) []Loop {
 	out := []Loop{{layer, closed(up, down)}}
 	heel := b.SpineY(l)
 	if r := b.Blade.Ricasso; r != nil {
-		out = append(out, Loop{LayerRicasso, []Point{{l, heel}, {l + r.LengthMm, heel}, {l + r.LengthMm, heel - r.HeightMm}, {l, heel - r.HeightMm}}})
+		around := []Point{{l, heel}, {l + r.LengthMm, heel}}
+		xs := r.Stations()
+		for i := len(xs) - 1; i >= 0; i-- {
+			around = append(around, Point{l + xs[i], heel - r.HeightAt(xs[i])})
+		}
+		out = append(out, Loop{LayerRicasso, around})
 		l += r.LengthMm
 	}
 	if t := b.Blade.Tang; t != nil {
 		h0, _ := t.At(0)
 		h1, _ := t.At(t.LengthMm)
-		top := heel - t.DropMm
-		out = append(out, Loop{LayerTang, []Point{{l, top}, {l + t.LengthMm, top - (h0-h1)/2}, {l + t.LengthMm, top - (h0-h1)/2 - h1}, {l, top - h0}}})
+		top, end := heel-t.DropMm, heel-t.TopMm(t.LengthMm)
+		out = append(out, Loop{LayerTang, []Point{{l, top}, {l + t.LengthMm, end}, {l + t.LengthMm, end - h1}, {l, top - h0}}})
+		for _, hole := range t.Holes {
+			h, _ := t.At(hole.AtMm)
+			out = append(out, Loop{LayerHole, circle(Point{l + hole.AtMm, heel - t.TopMm(hole.AtMm) - h/2}, hole.DiameterMm/2)})
+		}
+	}
+	return out
+}
+
+// circle as a polygon that keeps within a hundredth of a millimetre.
+func circle(at Point, r float64) []Point {
+	const n = 64
+	out := make([]Point, n)
+	for i := range out {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / n)
+		out[i] = Point{at[0] + r*c, at[1] + r*s}
 	}
 	return out
 }

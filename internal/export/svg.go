@@ -16,12 +16,17 @@ func SVG(title string, ls []Loop) []byte {
 	var b strings.Builder
 	fmt.Fprintf(&b, "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%.3fmm\" height=\"%.3fmm\" viewBox=\"0 0 %.3f %.3f\">\n", w, h, w, h)
 	fmt.Fprintf(&b, "<title>%s</title>\n", html.EscapeString(title))
+	seen := map[string]int{}
 	for _, l := range ls {
+		id := l.Layer
+		if seen[id]++; seen[l.Layer] > 1 {
+			id = fmt.Sprintf("%s-%d", l.Layer, seen[l.Layer])
+		}
 		stroke, dash := "#20262a", ""
 		if l.Layer == LayerForged {
 			stroke, dash = "#626a67", " stroke-dasharray=\"2 1\""
 		}
-		fmt.Fprintf(&b, "<path id=\"%s\" fill=\"none\" stroke=\"%s\" stroke-width=\"0.2\"%s d=\"", l.Layer, stroke, dash)
+		fmt.Fprintf(&b, "<path id=\"%s\" fill=\"none\" stroke=\"%s\" stroke-width=\"0.2\"%s d=\"", id, stroke, dash)
 		for i, p := range l.Points {
 			fmt.Fprintf(&b, "%c%.4f %.4f", "ML"[min(i, 1)], p[0]-lo[0]+margin, hi[1]-p[1]+margin)
 		}

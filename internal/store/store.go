@@ -211,3 +211,13 @@ type Plan struct {
 	FrozenAt  *time.Time
 	CreatedAt time.Time
 }
+
+// Picture is a photograph that an outline is traced over.
+type Picture struct {
+	ID        string `gorm:"primaryKey"`
+	Mime      string
+	WidthPx   int
+	HeightPx  int
+	Data      []byte
+	CreatedAt time.Time
+}

@@ -26,7 +26,7 @@ import (
 )
 
 // code looks like "warn.tooNarrow": what the core returns instead of words.
-var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline|trace|drawing)\.[a-zA-Z.]+$`)
+var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline|trace|drawing|picture)\.[a-zA-Z.]+$`)
 
 // TestEveryCodeHasWords reads the source for codes and looks each up.
 func TestEveryCodeHasWords(t *testing.T) {

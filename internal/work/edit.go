@@ -119,6 +119,9 @@ func apply(doc Doc, edits []Edit) (Doc, error) {
 		if what, ok := strings.CutPrefix(e.Field, "outline."); ok {
 			return editOutline(&out.Request.Design, what, e)
 		}
+		if what, ok := strings.CutPrefix(e.Field, "picture."); ok {
+			return editPicture(&out, what, e)
+		}
 		if what, ok := strings.CutPrefix(e.Field, "taper."); ok {
 			return editTaper(&out.Request.Design, what, e)
 		}
@@ -140,6 +143,11 @@ func apply(doc Doc, edits []Edit) (Doc, error) {
 		return setField(&out.Request, e)
 	})
 	if err != nil {
+		return doc, err
+	}
+	c := fact.NewCheck()
+	out.Picture.validate(c)
+	if err := invalid(c.Err()); err != nil {
 		return doc, err
 	}
 	return out, nil

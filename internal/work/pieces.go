@@ -107,7 +107,7 @@ func (w *Work) starting(ctx context.Context, in Start) (Doc, error) {
 	if in.StockID != "" {
 		edits = append([]Edit{{Field: "stockId", Text: in.StockID}}, edits...)
 	}
-	return w.edited(ctx, Doc{Name: in.Name, Hand: hand.Name, Request: req}, edits)
+	return w.edited(ctx, Doc{Name: in.Name, Hand: hand.Name, Request: req, Picture: pattern.Picture}, edits)
 }
 
 // missing puts a row that is not there beside the field that names it.

@@ -210,6 +210,7 @@ func (d PatternDoc) validate() error {
 	}
 	d.Design.Validate(c.Within("design"))
 	d.Allowances.Validate(c.Within("allowances"))
+	d.Picture.validate(c)
 	return invalid(c.Err())
 }
 

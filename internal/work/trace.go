@@ -126,6 +126,14 @@ func (w *Work) TraceOutline(ctx context.Context, id string, version int, f Outli
 	if err != nil {
 		return Piece{}, nil, err
 	}
+	return w.change(ctx, id, version, func(_ store.Tx, d *Doc) error {
+		d.Request.Design.SetOutline(o)
+		return nil
+	})
+}
+
+// change makes a change that is not typed, as one step of a piece's history.
+func (w *Work) change(ctx context.Context, id string, version int, f func(store.Tx, *Doc) error) (Piece, *plan.Plan, error) {
 	seen, err := w.Piece(ctx, id)
 	if err != nil {
 		return Piece{}, nil, err
@@ -137,12 +145,17 @@ func (w *Work) TraceOutline(ctx context.Context, id string, version int, f Outli
 	if err != nil {
 		return Piece{}, nil, err
 	}
-	d.Request.Design.SetOutline(o)
-	p, err := w.Plan(ctx, d)
+	var p *plan.Plan
+	err = w.store.Write(ctx, func(tx store.Tx) error {
+		if err := f(tx, &d); err != nil {
+			return err
+		}
+		if p, err = w.Plan(ctx, d); err != nil {
+			return err
+		}
+		return w.step(tx, id, version, d, p, "")
+	})
 	if err != nil {
-		return Piece{}, nil, err
-	}
-	if err = w.store.Write(ctx, func(tx store.Tx) error { return w.step(tx, id, version, d, p, "") }); err != nil {
 		return Piece{}, nil, w.current(ctx, id, err)
 	}
 	out, err := w.Piece(ctx, id)

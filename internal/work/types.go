@@ -67,6 +67,7 @@ type PatternDoc struct {
 	Tags       []string         `json:"tags"`
 	Design     blade.Design     `json:"design"`
 	Allowances blade.Allowances `json:"allowances"`
+	Picture    *Picture         `json:"picture,omitempty"`
 }
 
 // Pattern is a stored PatternDoc; Revision counts its states.
@@ -86,6 +87,7 @@ type Doc struct {
 	StockID string       `json:"stockId,omitempty"`
 	Hand    string       `json:"hand,omitempty" doc:"whose hammer it is planned for"`
 	Request plan.Request `json:"request"`
+	Picture *Picture     `json:"picture,omitempty" doc:"that the outline is traced over"`
 }
 
 // Start is what a new piece asks: what for, what bar, whose hammer and how sure

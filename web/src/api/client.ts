@@ -52,3 +52,15 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   }
   return data;
 }
+
+/** Puts a picture behind the outline of a piece; its bytes are the body. */
+export function sendPicture(id: string, version: number, file: Blob): Promise<PieceAnswer> {
+  return ask(
+    api.POST("/api/v1/pieces/{id}/picture", {
+      params: { path: { id }, query: { version } },
+      body: file as unknown as string,
+      bodySerializer: (b) => b as unknown as string,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
+}

@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pictures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bytes of a picture */
+        get: operations["getPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces": {
         parameters: {
             query?: never;
@@ -223,6 +240,23 @@ export interface paths {
         put?: never;
         /** Take the outline of a drawing (SVG or DXF) */
         post: operations["traceOutline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a PNG or JPEG behind the outline */
+        post: operations["addPicture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -528,6 +562,8 @@ export interface components {
             hand?: string;
             name: string;
             notes?: string;
+            /** @description that the outline is traced over */
+            picture?: components["schemas"]["Picture"];
             request: components["schemas"]["Request"];
             stockId?: string;
         };
@@ -915,6 +951,7 @@ export interface components {
             design: components["schemas"]["Design"];
             id: string;
             name: string;
+            picture?: components["schemas"]["Picture"];
             /** Format: int64 */
             revision: number;
             /** @description the finished blade, to be drawn */
@@ -927,6 +964,7 @@ export interface components {
             allowances: components["schemas"]["Allowances"];
             design: components["schemas"]["Design"];
             name: string;
+            picture?: components["schemas"]["Picture"];
             tags: string[];
         };
         PatternFigures: {
@@ -956,6 +994,29 @@ export interface components {
             overallMm: number;
             /** Format: double */
             spineMm: number;
+        };
+        Picture: {
+            /** Format: int64 */
+            heightPx: number;
+            id: string;
+            /** Format: double */
+            mmPerPx: number;
+            /**
+             * Format: double
+             * @description how strongly it shows, 0–1
+             */
+            strengthShare: number;
+            /**
+             * Format: double
+             * @description clockwise, as it is seen with the point to the left
+             */
+            turnDeg: number;
+            /** Format: int64 */
+            widthPx: number;
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
         };
         Piece: {
             archived: boolean;
@@ -1067,6 +1128,7 @@ export interface components {
             /** Format: int64 */
             n: number;
             name: string;
+            picture?: components["schemas"]["Picture"];
             sketch: components["schemas"]["Station"][];
             tags: string[];
         };
@@ -1968,6 +2030,66 @@ export interface operations {
             };
         };
     };
+    getPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listPieces: {
         parameters: {
             query?: {
@@ -2459,6 +2581,70 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TraceInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addPicture: {
+        parameters: {
+            query?: {
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
             };
         };
         responses: {

@@ -4,11 +4,15 @@ import { count, say } from "../text/say";
 import type { System } from "../units/print";
 import { Bar } from "./Bar";
 import { DimFields, DimLines, dimsOf } from "./Dims";
+import { Findings } from "./Findings";
+import { HandleShape } from "./HandleShape";
 import { Handles } from "./Handles";
 import { layOut, runs } from "./layout";
 import { Ribbons, Sweep, Ways, Within } from "./Marks";
-import { type NodeRef, Nodes, nodeAt } from "./Nodes";
+import { type NodeRef, type NodeRules, Nodes, nodeAt } from "./Nodes";
+import { PictureBehind, PictureGrip } from "./PictureLayer";
 import { Patterns } from "./patterns";
+import type { Picture, PictureMode } from "./picture";
 import { Readings } from "./Readings";
 import { Shape } from "./Shape";
 
@@ -26,8 +30,20 @@ interface Props {
   /** Where the blade is cut across, as a share of its length; it follows the pointer. */
   section?: { at: number; onAt: (share: number) => void };
   /** The outline is being moved by its nodes. */
-  nodes?: { chosen?: NodeRef; onChoose: (n: NodeRef | undefined) => void; onAdd: (where: string) => void };
+  nodes?: {
+    chosen?: NodeRef;
+    onChoose: (n: NodeRef | undefined) => void;
+    onAdd: (field: string, where: string) => void;
+    rules: NodeRules;
+    picture?: Picture;
+    pictureMode: PictureMode;
+    picturePoints: [number, number][];
+    onPicturePoint: (px: [number, number]) => void;
+  };
 }
+
+/** While nodes are moved the finished blade is drawn so many times as thick, or nobody could take hold of it. */
+const taperTimes = 4;
 
 /** The bench: bar, forged shape and finished blade on one millimetre scale. */
 export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect, nodes, section }: Props) {
@@ -43,7 +59,8 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
   }, []);
   const step = plan.heats.find((h) => h.number === heat);
   const middle = step ? step.shape : plan.drawing.forged;
-  const l = layOut(plan, middle, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale });
+  const thickTimes = nodes ? taperTimes : 1;
+  const l = layOut(plan, middle, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale, thickTimes });
   const unusual = plan.findings.filter((f) => !f.usual).length;
   const bladeMm = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
   const dims = dimsOf(plan, l, flatBar);
@@ -71,7 +88,9 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           onDoubleClick={(e) => {
             const at = e.currentTarget.getBoundingClientRect();
             const y = e.clientY - at.top;
-            if (nodes && y > l.finished.topY - 12) nodes.onAdd(nodeAt(plan, l, e.clientX - at.left, y));
+            if (!nodes || y <= l.finished.topY - 12) return;
+            const add = nodeAt(plan, l, e.clientX - at.left, y);
+            nodes.onAdd(add.field, add.text);
           }}
         >
           <Patterns />
@@ -97,15 +116,21 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
           {!step && <Sweep plan={plan} layout={l} />}
           {!step && <Within plan={plan} layout={l} />}
+          {nodes?.picture && <PictureBehind picture={nodes.picture} layout={l} />}
           <Shape
             id="finished"
             stations={plan.drawing.finished}
             row={l.finished}
             layout={l}
-            title={unusual > 0 ? `${say("bench.finished")} · ${count("use.marked", unusual)}` : say("bench.finished")}
+            title={[
+              say("bench.finished"),
+              ...(unusual > 0 ? [count("use.marked", unusual)] : []),
+              ...(nodes ? [say("taper.exaggerated", { n: taperTimes })] : []),
+            ].join(" · ")}
             selected={selected}
             onSelect={pick}
           />
+          <HandleShape plan={plan} layout={l} />
           {section && (
             <path
               d={`M${l.x(bladeMm * section.at)},${l.finished.topY - 6}V${l.finished.edgeOnY + l.finished.edgeOnHalf + 6}`}
@@ -124,20 +149,37 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
           aria-label={say("bench.handles")}
           role="group"
         >
+          {nodes?.picture && (
+            <PictureGrip
+              picture={nodes.picture}
+              layout={l}
+              mode={nodes.pictureMode}
+              points={nodes.picturePoints}
+              onPoint={nodes.onPicturePoint}
+            />
+          )}
           {nodes ? (
             <Nodes
               plan={plan}
               layout={l}
               units={units}
+              rules={nodes.rules}
               chosen={nodes.chosen}
               onChoose={nodes.onChoose}
               onHold={(h) => setHeld(h ? l.scale : undefined)}
             />
           ) : (
-            <Handles plan={plan} layout={l} units={units} onHold={(h) => setHeld(h ? l.scale : undefined)} />
+            <Handles
+              plan={plan}
+              layout={l}
+              units={units}
+              selected={selected}
+              onHold={(h) => setHeld(h ? l.scale : undefined)}
+            />
           )}
         </svg>
         <DimFields dims={dims} />
+        <Findings plan={plan} layout={l} units={units} />
       </div>
     </section>
   );

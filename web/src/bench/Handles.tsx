@@ -14,7 +14,7 @@ interface Handle {
   cursor: string;
 }
 
-function handlesOf(plan: Plan, l: Layout): Handle[] {
+function handlesOf(plan: Plan, l: Layout, tang: boolean): Handle[] {
   const f = plan.drawing.finishedZones;
   const at = (z: string) => f.find((s) => s.zone === z)?.toMm ?? 0;
   const heel = at("blade");
@@ -54,7 +54,34 @@ function handlesOf(plan: Plan, l: Layout): Handle[] {
       perPx: { x: 0, y: -2 / l.scale },
       cursor: "ns-resize",
     },
+    ...(tang ? tangHandles(plan, l) : []),
   ];
+}
+
+/** The taper of the tang both ways: shown while the tang is chosen. */
+function tangHandles(plan: Plan, l: Layout): Handle[] {
+  const row = l.finished;
+  const ends = plan.drawing.finished.filter((s) => s.z === "tang");
+  return ends.flatMap((s, i): Handle[] => {
+    const end = i === 0 ? "Shoulder" : "End";
+    const x = l.x(s.x + (i === 0 ? 4 : -4));
+    return [
+      {
+        field: `design.tang.heightAt${end}Mm`,
+        x,
+        y: row.baseY - s.e * l.scale,
+        perPx: { x: 0, y: 1 / l.scale },
+        cursor: "ns-resize",
+      },
+      {
+        field: `design.tang.thicknessAt${end}Mm`,
+        x,
+        y: row.edgeOnY - (s.t / 2) * row.thickScale,
+        perPx: { x: 0, y: -2 / row.thickScale },
+        cursor: "ns-resize",
+      },
+    ];
+  });
 }
 
 function tangY(plan: Plan, l: Layout): number {
@@ -62,16 +89,21 @@ function tangY(plan: Plan, l: Layout): number {
   return s ? l.finished.baseY - ((s.s + s.e) / 2) * l.scale : l.finished.baseY;
 }
 
+/** A thickness is moved in tenths. */
+const isFine = (field: string) => /(spineMm|tipMm|thicknessAt\w+Mm)$/.test(field);
+
 interface Props {
   plan: Plan;
   layout: Layout;
   units: System;
+  /** The zone that is chosen. */
+  selected?: string;
   /** Holds the scale still while dragging. */
   onHold: (held: boolean) => void;
 }
 
 /** Handles on the finished blade: dragged with a pointer, or moved with the arrow keys. */
-export function Handles({ plan, layout, units, onHold }: Props) {
+export function Handles({ plan, layout, units, selected, onHold }: Props) {
   const draft = useDraft();
   const { doc } = useDraftState();
   const drag = useRef<{ h: Handle; x: number; y: number; from: number } | null>(null);
@@ -91,8 +123,7 @@ export function Handles({ plan, layout, units, onHold }: Props) {
     const d = drag.current;
     if (!d) return;
     const by = (e.clientX - d.x) * d.h.perPx.x + (e.clientY - d.y) * d.h.perPx.y;
-    const fine = d.h.field.endsWith("spineMm") || d.h.field.endsWith("tipMm");
-    put(d.h.field, fine ? Math.max(0.1, Math.round((d.from + by) * 10) / 10) : snap(d.from + by));
+    put(d.h.field, isFine(d.h.field) ? Math.max(0.1, Math.round((d.from + by) * 10) / 10) : snap(d.from + by));
   };
   const up = () => {
     if (!drag.current) return;
@@ -108,13 +139,12 @@ export function Handles({ plan, layout, units, onHold }: Props) {
     if (!dir || typeof now !== "number") return;
     e.preventDefault();
     e.stopPropagation();
-    const fine = h.field.endsWith("spineMm") || h.field.endsWith("tipMm");
-    const step = (units === "in" ? 25.4 / 16 : 1) * (fine ? 0.1 : 1) * (e.shiftKey ? 10 : 1);
+    const step = (units === "in" ? 25.4 / 16 : 1) * (isFine(h.field) ? 0.1 : 1) * (e.shiftKey ? 10 : 1);
     put(h.field, Math.max(step, now + dir * step));
   };
   return (
     <g>
-      {handlesOf(plan, layout).map((h) => {
+      {handlesOf(plan, layout, selected === "tang").map((h) => {
         const now = Number(valueAt(doc.request, h.field) ?? 0);
         return (
           <circle

@@ -5,35 +5,66 @@ import { say } from "../text/say";
 import { print, type System } from "../units/print";
 import type { Layout } from "./layout";
 
-export type Side = "spine" | "edge";
+export type Side = "spine" | "edge" | "taper";
 export interface NodeRef {
   side: Side;
   index: number;
+}
+
+/** What a drag of the nodes keeps to. */
+export interface NodeRules {
+  /** Step that nodes snap to: none, whole millimetres, sixteenths of an inch; unset, that of the units. */
+  snap?: "none" | "mm" | "in";
+  lockHeel: boolean;
+  lockLength: boolean;
 }
 
 interface Props {
   plan: Plan;
   layout: Layout;
   units: System;
+  rules: NodeRules;
   chosen?: NodeRef;
   onChoose: (n: NodeRef | undefined) => void;
   onHold: (held: boolean) => void;
 }
 
-/** Steps that a hand snaps to: whole millimetres across, halves up; sixteenths and thirty-seconds of an inch. */
-const stepOf = (units: System) => (units === "in" ? { x: 25.4 / 16, y: 25.4 / 32 } : { x: 1, y: 0.5 });
-const snap = (v: number, step: number) => Math.round(v / step) * step;
+/** Steps of the keys, and of a drag that snaps; free, a drag goes by hundredths. */
+const stepOf = (snap: NodeRules["snap"], units: System) => {
+  const inch = snap === "in" || (snap !== "mm" && units === "in");
+  return inch ? 25.4 / 16 : 1;
+};
+const snapped = (v: number, step: number) => Math.round(v / step) * step;
+/** A thickness moves in tenths, or in sixty-fourths of an inch. */
+const thickStep = (units: System) => (units === "in" ? 25.4 / 64 : 0.1);
 const text = (x: number, y: number) => `${Number(x.toFixed(5))}mm; ${Number(y.toFixed(5))}mm`;
 
 /** The nodes of the outline on the finished blade: dragged, or moved with the keys. */
-export function Nodes({ plan, layout: l, units, chosen, onChoose, onHold }: Props) {
+export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold }: Props) {
   const draft = useDraft();
-  const { errors } = useDraftState();
+  const { errors, doc } = useDraftState();
   const drag = useRef<{ n: NodeRef; x: number; y: number; from: [number, number] } | null>(null);
   const row = l.finished;
-  const step = stepOf(units);
+  const step = stepOf(rules.snap, units);
+  const free = rules.snap === "none" ? 0.01 : step;
   const dir = l.x(1) - l.x(0);
-  const put = (n: NodeRef, x: number, y: number) => draft.type(`outline.${n.side}.${n.index}`, text(x, y));
+  const lengthMm = doc.request.design.lengthMm;
+  const taper = (doc.request.design.taperNodes ?? []).map((n): [number, number] => [
+    n.atFraction * lengthMm,
+    n.thicknessMm,
+  ]);
+  const sides: [Side, [number, number][], number[]][] = [
+    ["spine", plan.nodes.spine as [number, number][], plan.nodes.spineCorners ?? []],
+    ["edge", plan.nodes.edge as [number, number][], plan.nodes.edgeCorners ?? []],
+    ["taper", taper, []],
+  ];
+  const isHeel = (n: NodeRef) =>
+    n.side !== "taper" && n.index === (sides.find((s) => s[0] === n.side)?.[1].length ?? 0) - 1;
+  const put = (n: NodeRef, x: number, y: number) => {
+    if (isHeel(n) && rules.lockHeel) return;
+    draft.type(nameOf(n), text(x, n.side === "taper" ? Math.max(0.1, y) : y));
+    if (isHeel(n) && !rules.lockLength) draft.type("outline.heel", `${Number(x.toFixed(5))}mm`);
+  };
   const down = (n: NodeRef, at: [number, number]) => (e: PointerEvent) => {
     e.currentTarget.setPointerCapture(e.pointerId);
     drag.current = { n, x: e.clientX, y: e.clientY, from: at };
@@ -43,7 +74,12 @@ export function Nodes({ plan, layout: l, units, chosen, onChoose, onHold }: Prop
   const move = (e: PointerEvent) => {
     const d = drag.current;
     if (!d) return;
-    put(d.n, snap(d.from[0] + (e.clientX - d.x) / dir, step.x), snap(d.from[1] - (e.clientY - d.y) / l.scale, step.y));
+    const up = d.y - e.clientY;
+    const y =
+      d.n.side === "taper"
+        ? snapped(d.from[1] + (2 * up) / row.thickScale, thickStep(units))
+        : snapped(d.from[1] + up / l.scale, free);
+    put(d.n, snapped(d.from[0] + (e.clientX - d.x) / dir, free), y);
   };
   const up = () => {
     if (!drag.current) return;
@@ -54,7 +90,7 @@ export function Nodes({ plan, layout: l, units, chosen, onChoose, onHold }: Prop
   const key = (n: NodeRef, at: [number, number]) => (e: KeyboardEvent) => {
     const typed = draft
       .get()
-      .typed[`outline.${n.side}.${n.index}`]?.split(";")
+      .typed[nameOf(n)]?.split(";")
       .map((t) => Number.parseFloat(t));
     const [x, y] = typed?.length === 2 ? (typed as [number, number]) : at;
     const k = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.2 : 1);
@@ -66,34 +102,32 @@ export function Nodes({ plan, layout: l, units, chosen, onChoose, onHold }: Prop
     };
     const go = by[e.key];
     const where = `${n.side} ${n.index}`;
-    if (go) put(n, x + go[0] * step.x * k, y + go[1] * step.y * k);
-    else if (e.key === "Delete" || e.key === "Backspace") draft.choose("outline.delete", where);
+    const dy = n.side === "taper" ? thickStep(units) : step;
+    if (go) put(n, x + go[0] * step * k, y + go[1] * dy * k);
+    else if (e.key === "Delete" || e.key === "Backspace")
+      n.side === "taper" ? draft.choose("taper.delete", String(n.index)) : draft.choose("outline.delete", where);
     else if (e.key.toLowerCase() === "c" && !e.ctrlKey && !e.metaKey) draft.choose("outline.corner", where);
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
-  const sides: [Side, [number, number][], number[]][] = [
-    ["spine", plan.nodes.spine as [number, number][], plan.nodes.spineCorners ?? []],
-    ["edge", plan.nodes.edge as [number, number][], plan.nodes.edgeCorners ?? []],
-  ];
   return (
     <g>
       {sides.flatMap(([side, nodes, corners]) =>
         nodes.map((at, index) => {
           const n = { side, index };
-          const name = `outline.${side}.${index}`;
+          const name = nameOf(n);
           const wrong = errors[name];
           const on = chosen?.side === side && chosen.index === index;
           const x = l.x(at[0]);
-          const y = row.baseY - at[1] * l.scale;
+          const y = side === "taper" ? row.edgeOnY - (at[1] / 2) * row.thickScale : row.baseY - at[1] * l.scale;
           const common = {
             "data-node": `${side}.${index}`,
             className: `handle node ${wrong ? "wrong" : ""} ${on ? "on" : ""}`,
             style: { cursor: "move", touchAction: "none" },
             tabIndex: 0,
             role: "button",
-            "aria-label": `${say("outline.node", { side: say(`outline.${side}`), n: index + 1 })}: ${print.length(at[0], units)}, ${print.length(at[1], units)}`,
+            "aria-label": `${say("outline.node", { side: sideName(side), n: index + 1 })}: ${print.length(at[0], units)}, ${print.length(at[1], units)}`,
             onFocus: () => onChoose(n),
             onPointerDown: down(n, at),
             onPointerMove: move,
@@ -112,10 +146,15 @@ export function Nodes({ plan, layout: l, units, chosen, onChoose, onHold }: Prop
   );
 }
 
+const nameOf = (n: NodeRef) => (n.side === "taper" ? `taper.${n.index}` : `outline.${n.side}.${n.index}`);
+export const sideName = (s: Side) => (s === "taper" ? say("taper.side") : say(`outline.${s}`));
+
 /** Adds a node where the outline is double-clicked: on the nearer of the two curves. */
-export function nodeAt(plan: Plan, l: Layout, px: number, py: number): string {
+export function nodeAt(plan: Plan, l: Layout, px: number, py: number): { field: string; text: string } {
   const mm = (px - l.x(0)) / (l.x(1) - l.x(0));
+  if (py > l.finished.edgeOnY - l.finished.edgeOnHalf - 4) return { field: "taper.add", text: `${mm.toFixed(2)}mm` };
   const y = (l.finished.baseY - py) / l.scale;
   const s = plan.drawing.finished.reduce((a, b) => (Math.abs(b.x - mm) < Math.abs(a.x - mm) ? b : a));
-  return `${Math.abs(y - s.s) < Math.abs(y - s.e) ? "spine" : "edge"} ${Number(mm.toFixed(2))}mm`;
+  const side = Math.abs(y - s.s) < Math.abs(y - s.e) ? "spine" : "edge";
+  return { field: "outline.add", text: `${side} ${Number(mm.toFixed(2))}mm` };
 }

@@ -9,6 +9,8 @@ export interface View {
   flip: boolean;
   /** Scale held still while something is dragged, px a mm. */
   heldScale?: number;
+  /** How many times its thickness the finished blade is drawn with, seen from the spine; 1 is true. */
+  thickTimes?: number;
 }
 
 /** One drawing of the bench: its flat view and, below it, its spine view. */
@@ -21,6 +23,8 @@ export interface Row {
   /** Centre line and half height of the spine view. */
   edgeOnY: number;
   edgeOnHalf: number;
+  /** px a mm of thickness. */
+  thickScale: number;
 }
 
 export interface Layout {
@@ -66,11 +70,25 @@ export function extent(stations: Station[]): { top: number; bottom: number; thic
   return { top, bottom, thick, length };
 }
 
+/** What the finished blade takes up with its handle on. */
+function withHandle(plan: Plan, e: ReturnType<typeof extent>, times: number): ReturnType<typeof extent> {
+  for (const part of plan.drawing.handle ?? []) {
+    e.length = Math.max(e.length, part.toMm);
+    e.thick = Math.max(e.thick, part.widthMm / times);
+    for (const n of part.outline) {
+      e.top = Math.max(e.top, n[1] ?? 0);
+      e.bottom = Math.min(e.bottom, n[1] ?? 0);
+    }
+  }
+  return e;
+}
+
 /** Lays the three drawings out on one millimetre scale. */
 export function layOut(plan: Plan, middle: Station[], view: View): Layout {
   const forged = extent(middle);
   const whole = extent(plan.drawing.forged);
-  const finished = extent(plan.drawing.finished);
+  const times = view.thickTimes ?? 1;
+  const finished = withHandle(plan, extent(plan.drawing.finished), times);
   const b = plan.bar;
   const others = Math.max(whole.length, finished.length, 1);
   const broken = b.cutLengthMm > breakOver * others;
@@ -83,7 +101,7 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
     Math.max(forged.thick, whole.thick) +
     finished.top -
     finished.bottom +
-    finished.thick;
+    finished.thick * times;
   const fixed = headPx + 2 * titlePx + 3 * edgeGapPx + readingPx + 2 * ribbonPx + footPx;
   const across = (view.widthPx - 2 * padPx) / longest;
   const fit = view.widthPx < narrowPx ? across : Math.min(across, (view.heightPx - fixed) / tall);
@@ -100,15 +118,15 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
   const spare = view.heightPx - fixed - tall * scale;
   const ribbon = Math.min(ribbonMaxPx, ribbonPx + Math.max(0, spare) / 2.5);
   let y = 0;
-  const row = (head: number, top: number, bottom: number, thick: number, after: number): Row => {
+  const row = (head: number, top: number, bottom: number, thick: number, after: number, times = 1): Row => {
     const topY = y + head;
     const titleY = topY - head + (head === headPx ? 16 : 15);
     const baseY = topY + top * scale;
     const bottomY = baseY - bottom * scale;
-    const edgeOnHalf = Math.max(1.5, (thick * scale) / 2);
+    const edgeOnHalf = Math.max(1.5, (thick * scale * times) / 2);
     const edgeOnY = bottomY + edgeGapPx + edgeOnHalf;
     y = edgeOnY + edgeOnHalf + after;
-    return { titleY, topY, baseY, bottomY, edgeOnY, edgeOnHalf };
+    return { titleY, topY, baseY, bottomY, edgeOnY, edgeOnHalf, thickScale: scale * times };
   };
   const bar = row(headPx, b.widthMm, 0, b.thicknessMm, ribbon);
   const forgedRow = row(
@@ -118,7 +136,7 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
     Math.max(forged.thick, whole.thick),
     readingPx + ribbon,
   );
-  const finishedRow = row(titlePx, finished.top, finished.bottom, finished.thick, footPx);
+  const finishedRow = row(titlePx, finished.top, finished.bottom, finished.thick, footPx, times);
   return {
     scale,
     widthPx,
@@ -174,8 +192,8 @@ export function flatPath(stations: Station[], row: Row, l: Layout): string {
 
 /** Outline of stations seen from the spine. */
 export function edgeOnPath(stations: Station[], row: Row, l: Layout): string {
-  const up = stations.map((s) => `${p(l.x(s.x))},${p(row.edgeOnY - (s.t * l.scale) / 2)}`);
-  const down = [...stations].reverse().map((s) => `${p(l.x(s.x))},${p(row.edgeOnY + (s.t * l.scale) / 2)}`);
+  const up = stations.map((s) => `${p(l.x(s.x))},${p(row.edgeOnY - (s.t * row.thickScale) / 2)}`);
+  const down = [...stations].reverse().map((s) => `${p(l.x(s.x))},${p(row.edgeOnY + (s.t * row.thickScale) / 2)}`);
   return `M${up.join("L")}L${down.join("L")}Z`;
 }
 

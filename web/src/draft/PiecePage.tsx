@@ -10,6 +10,8 @@ import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
 import { BladePanel } from "../stages/blade/BladePanel";
+import type { PictureState } from "../stages/blade/PicturePanel";
+import { useNodeRules } from "../stages/blade/useNodeRules";
 import { CutPanel } from "../stages/cut/CutPanel";
 import { HeatRail } from "../stages/heats/HeatRail";
 import { HeatsPanel } from "../stages/heats/HeatsPanel";
@@ -81,6 +83,8 @@ function Work() {
   const [moving, setMoving] = useState(false);
   const [node, setNode] = useState<NodeRef>();
   const [section, setSection] = useState(0.6);
+  const [rules, setRules] = useNodeRules();
+  const [picture, setPicture] = useState<PictureState>({ mode: "none", points: [] });
   const nodes = moving && stage === "blade";
   const { plan, doc } = s;
   const heats = plan.heats.length;
@@ -128,7 +132,23 @@ function Work() {
             onSelect={setZone}
             section={stage === "blade" ? { at: section, onAt: setSection } : undefined}
             nodes={
-              nodes ? { chosen: node, onChoose: setNode, onAdd: (w) => draft.choose("outline.add", w) } : undefined
+              nodes
+                ? {
+                    chosen: node,
+                    onChoose: setNode,
+                    onAdd: (f, w) => draft.choose(f, w),
+                    rules,
+                    picture: doc.picture,
+                    pictureMode: picture.mode,
+                    picturePoints: picture.points,
+                    onPicturePoint: (px) =>
+                      setPicture((p) =>
+                        p.mode === "first"
+                          ? { mode: "second", points: [px] }
+                          : { mode: "none", points: [...p.points, px] },
+                      ),
+                  }
+                : undefined
             }
           />
           <HeatRail plan={plan} heat={at} onHeat={setHeat} />
@@ -152,6 +172,10 @@ function Work() {
                 onMoving={setMoving}
                 node={node}
                 onNode={setNode}
+                rules={rules}
+                onRules={setRules}
+                picture={picture}
+                onPicture={setPicture}
                 section={section}
                 onSection={setSection}
               />

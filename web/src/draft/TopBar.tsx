@@ -189,8 +189,11 @@ function More() {
             className={item}
             onSelect={() =>
               void run(async () => {
-                const { design, allowances } = draft.get().doc.request;
-                await ask(api.POST("/api/v1/patterns", { body: { name: doc.name, tags: [], design, allowances } }));
+                const { request, picture } = draft.get().doc;
+                const { design, allowances } = request;
+                await ask(
+                  api.POST("/api/v1/patterns", { body: { name: doc.name, tags: [], design, allowances, picture } }),
+                );
                 toast(say("piece.patternKept", { name: doc.name }));
               })
             }

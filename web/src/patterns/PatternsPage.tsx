@@ -63,9 +63,11 @@ function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
   const client = useQueryClient();
   const go = useNavigate();
   const copy = async () => {
-    const { name, tags, design, allowances } = p;
+    const { name, tags, design, allowances, picture } = p;
     const made = await ask(
-      api.POST("/api/v1/patterns", { body: { name: say("pieces.copyOf", { name }), tags, design, allowances } }),
+      api.POST("/api/v1/patterns", {
+        body: { name: say("pieces.copyOf", { name }), tags, design, allowances, picture },
+      }),
     );
     await client.invalidateQueries({ queryKey: ["patterns"] });
     go(`/patterns/${made.id}`);

@@ -3,8 +3,8 @@ import { useState } from "react";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
 import { Failed, Loading } from "../shell/States";
-import { Group } from "../stages/blade/BladePanel";
 import { say } from "../text/say";
+import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
 

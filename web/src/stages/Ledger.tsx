@@ -8,7 +8,10 @@ export function Ledger({ plan, units }: { plan: Plan; units: System }) {
   const [open, setOpen] = useState<string>();
   const head = plan.finished;
   return (
-    <section aria-label={say("ledger.name")} className="shrink-0 border-t border-line bg-raised px-3 py-2">
+    <section
+      aria-label={say("ledger.name")}
+      className="max-h-[60%] shrink-0 overflow-y-auto border-t border-line bg-raised px-3 py-2"
+    >
       <table className="w-full">
         <thead>
           <tr className="small-caps text-right">
@@ -38,6 +41,11 @@ export function Ledger({ plan, units }: { plan: Plan; units: System }) {
           balance: print.length(head.balanceFromPointMm, units),
           left: print.length(Math.max(0, plan.bar.leftMm), units),
         })}
+        {plan.drawing.handle &&
+          ` ${say("ledger.wholeNote", {
+            mass: print.mass(plan.whole.massG, units),
+            balance: print.length(plan.whole.balanceFromPointMm, units),
+          })}`}
       </p>
     </section>
   );
@@ -86,6 +94,17 @@ function Row({
           </td>
         </tr>
       )}
+      {open &&
+        (line.parts ?? []).map((p) => (
+          <tr key={p.code} className="text-right text-[15px] text-quiet" data-ledger={p.code}>
+            <th scope="row" className="pl-3 text-left font-normal">
+              {say(p.code)}
+            </th>
+            <td>{bare(print.volume(p.volumeMm3, units))}</td>
+            <td>{bare(print.mass(p.massG, units))}</td>
+            <td>{bare(print.length(p.barMm, units))}</td>
+          </tr>
+        ))}
     </>
   );
 }

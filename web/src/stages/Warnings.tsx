@@ -17,7 +17,23 @@ const home: Record<string, string[]> = {
   "warn.unsettled": ["cut"],
   "warn.edgeThin": ["blade"],
   "warn.decarb": ["blade"],
-  "warn.tangWall": ["blade"],
+  ...Object.fromEntries(
+    [
+      "tangWall",
+      "handleWall",
+      "shoulderSharp",
+      "hiddenHole",
+      "holeShoulder",
+      "holeRim",
+      "tangLong",
+      "tangShort",
+      "fullTangShort",
+      "spineStepDown",
+      "spineStepUp",
+      "pointHigh",
+      "pointLow",
+    ].map((c) => [`warn.${c}`, ["blade"]]),
+  ),
 };
 
 interface Props {

@@ -1,12 +1,16 @@
-import { memo, type ReactNode } from "react";
+import { memo } from "react";
 import { useUnits } from "../../api/hooks";
-import type { NodeRef } from "../../bench/Nodes";
+import type { NodeRef, NodeRules } from "../../bench/Nodes";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
-import { Term } from "../../ui/Term";
+import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { AllowanceZones } from "./AllowanceZones";
+import { HandlePanel } from "./HandlePanel";
+import { HolesPanel } from "./HolesPanel";
 import { NodePanel } from "./NodePanel";
+import type { PictureState } from "./PicturePanel";
 import { SectionPanel } from "./SectionPanel";
 import { UsePanel } from "./UsePanel";
 
@@ -24,10 +28,16 @@ interface Props {
   /** Where the section is taken, as a share of the blade's length. */
   section: number;
   onSection: (share: number) => void;
+  rules: NodeRules;
+  onRules: (r: NodeRules) => void;
+  picture: PictureState;
+  onPicture: (p: PictureState) => void;
 }
 
 /** The blade by number: everything the forging needs to know about it. */
-export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onNode, section, onSection }: Props) {
+export const BladePanel = memo(function BladePanel(p: Props) {
+  const { moving, onMoving, node, onNode, section, onSection } = p;
+  const nodes = useDraftPart((s) => s.doc.request.design.taperNodes?.length ?? 0);
   const kind = useDraftPart((s) => s.doc.request.design.grind.kind);
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
   const own = useDraftPart((s) => !!s.doc.request.design.outline);
@@ -51,12 +61,12 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         >
           {say("outline.edit")}
         </button>
-        {moving && <NodePanel chosen={node} onChoose={onNode} />}
+        {moving && <NodePanel {...p} chosen={node} onChoose={onNode} />}
       </Group>
       <Group title={say("blade.taper")} term="distalTaper">
         <F f="design.spineMm" />
         <F f="design.tipMm" />
-        <F f="design.midMm" />
+        {nodes === 0 && <F f="design.midMm" />}
       </Group>
       <Group title={say("blade.grind")} term="bevel">
         <DraftPick
@@ -67,6 +77,9 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         <F f="design.grind.edgeMm" />
         {!["diamond", "lens", "rect"].includes(kind) && <F f="design.grind.bevelFraction" />}
         {kind === "hollow" && <F f="design.grind.wheelRadiusMm" />}
+        {!["diamond", "lens", "rect"].includes(kind) && <F f="design.grind.pointBevelFraction" />}
+        <F f="design.grind.pointEdgeMm" />
+        <F f="design.grind.plungeMm" />
         <F f="design.grind.swedgeFraction" />
         {falseEdge && <F f="design.grind.swedgeEdgeMm" />}
       </Group>
@@ -76,19 +89,25 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         <F f="design.ricasso.lengthMm" />
         <F f="design.ricasso.heightMm" />
         <F f="design.ricasso.thicknessMm" />
+        <F f="design.ricasso.notchMm" />
       </Group>
       <Group title={say("zone.tang")} term="tang">
         <DraftPick
           field="design.tangKind"
           label={say("field.name.design.tangKind")}
-          options={options(["hidden", "full"], "tangKind")}
+          options={options(["hidden", "full", "partial", "rod", "wrapped"], "tangKind")}
         />
         <F f="design.tang.lengthMm" />
         <F f="design.tang.heightAtShoulderMm" />
         <F f="design.tang.heightAtEndMm" />
         <F f="design.tang.thicknessAtShoulderMm" />
         <F f="design.tang.thicknessAtEndMm" />
+        <F f="design.tang.dropMm" />
+        <F f="design.tang.shoulderRadiusMm" />
+        <F f="design.tang.weldAtMm" />
+        <HolesPanel />
       </Group>
+      <HandlePanel />
       <Group title={say("blade.allowances")} term="allowance">
         <DraftPick
           field="allowances.school"
@@ -99,6 +118,7 @@ export const BladePanel = memo(function BladePanel({ moving, onMoving, node, onN
         <F f="allowances.faceMm" />
         <F f="allowances.outlineMm" />
         <F f="allowances.forgingEdgeMm" />
+        <AllowanceZones />
         <Suggestion />
       </Group>
     </div>
@@ -130,14 +150,3 @@ function Suggestion() {
 }
 
 const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;
-
-export function Group({ title, term, children }: { title: string; term?: string; children: ReactNode }) {
-  return (
-    <fieldset>
-      <legend className="narrow mb-1.5 w-full border-b border-line text-lg">
-        {term ? <Term code={term}>{title}</Term> : title}
-      </legend>
-      <div className="grid grid-cols-2 gap-x-3 gap-y-2">{children}</div>
-    </fieldset>
-  );
-}

@@ -2,8 +2,9 @@ import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
-import { Group } from "./BladePanel";
+import { Figure } from "./Figure";
 
 /** The blade cut across at one station, with what decides how it cuts. */
 export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) => void }) {
@@ -55,13 +56,6 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
     </Group>
   );
 }
-
-const Figure = ({ name, value }: { name: string; value: string }) => (
-  <div className="flex justify-between gap-2">
-    <dt className="text-quiet">{name}</dt>
-    <dd className="narrow whitespace-nowrap">{value}</dd>
-  </div>
-);
 
 /** The section at true proportion, edge down. */
 function Cut({ t, heightMm, oneFace }: { t: number[]; heightMm: number; oneFace: boolean }) {

@@ -1,9 +1,10 @@
 import { useUnits } from "../../api/hooks";
+import { findingPrint, usualRange } from "../../bench/Findings";
 import { useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftPick } from "../../ui/DraftField";
-import { print, type System } from "../../units/print";
-import { Group } from "./BladePanel";
+import { Group } from "../../ui/Group";
+import { print } from "../../units/print";
 
 const uses = [
   "utility",
@@ -17,13 +18,6 @@ const uses = [
   "scribe",
   "fillet",
 ];
-
-const shown: Record<string, (v: number, s: System) => string> = {
-  weight: print.mass,
-  balance: print.length,
-  behind: print.thickness,
-  stiff: print.moment,
-};
 
 /** The finished blade against what is usual for its use: a sentence where it is not. */
 export function UsePanel() {
@@ -41,11 +35,7 @@ export function UsePanel() {
       </div>
       <ul className="col-span-2 grid gap-1.5" data-testid="findings">
         {plan.findings.map((f) => {
-          const p = shown[f.what] ?? print.length;
-          const range =
-            f.highest === 0
-              ? say("use.from", { low: p(f.lowest, units) })
-              : say("use.between", { low: p(f.lowest, units), high: p(f.highest, units) });
+          const p = findingPrint[f.what] ?? print.length;
           return (
             <li
               key={f.what}
@@ -57,7 +47,7 @@ export function UsePanel() {
                 <span className="text-quiet">{say(`finding.${f.what}`)}</span>
                 <span className="narrow whitespace-nowrap">{p(f.value, units)}</span>
               </span>
-              <span className="block text-sm text-quiet">{say("use.usual", { range })}</span>
+              <span className="block text-sm text-quiet">{say("use.usual", { range: usualRange(f, units) })}</span>
               {!f.usual && (
                 <span className="block text-sm">{say(`finding.${f.value < f.lowest ? "low" : "high"}.${f.what}`)}</span>
               )}

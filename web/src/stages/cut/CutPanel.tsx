@@ -2,9 +2,9 @@ import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { print } from "../../units/print";
-import { Group } from "../blade/BladePanel";
 
 /** Where to cut and where to chalk. */
 export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: (zone: string | undefined) => void }) {

@@ -3,8 +3,8 @@ import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { count, heatColour, say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
-import { Group } from "../blade/BladePanel";
 import { Window } from "../stock/StockPanel";
 
 /** The heats in order: one of them close to, or all operations. */

@@ -4,8 +4,8 @@ import { useDraft, useDraftState } from "../../draft/context";
 import { type BarForm, barFields, barForms, barSize } from "../../rack/bar";
 import { heatColour, say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
-import { Group } from "../blade/BladePanel";
 
 /** The bar and its steel: off the rack, or as measured. */
 export function StockPanel() {

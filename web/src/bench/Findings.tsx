@@ -1,0 +1,77 @@
+import { Popover } from "radix-ui";
+import type { Plan } from "../api/client";
+import { say } from "../text/say";
+import { print, type System } from "../units/print";
+import type { Layout } from "./layout";
+
+/** How a figure of the blade is printed. */
+export const findingPrint: Record<string, (v: number, s: System) => string> = {
+  weight: print.mass,
+  balance: print.length,
+  behind: print.thickness,
+  stiff: print.moment,
+};
+
+/** What is usual, in words. */
+export function usualRange(f: Plan["findings"][number], units: System): string {
+  const p = findingPrint[f.what] ?? print.length;
+  return f.highest === 0
+    ? say("use.from", { low: p(f.lowest, units) })
+    : say("use.between", { low: p(f.lowest, units), high: p(f.highest, units) });
+}
+
+/** Marks on the finished blade where a figure is unusual for its use; each opens its sentence. */
+export function Findings({ plan, layout: l, units }: { plan: Plan; layout: Layout; units: System }) {
+  const heel = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
+  const station = (mm: number) =>
+    plan.drawing.finished.reduce((a, b) => (Math.abs(b.x - mm) < Math.abs(a.x - mm) ? b : a));
+  const judged = (heel * 2) / 3;
+  const places: Record<string, number> = {
+    behind: judged,
+    stiff: judged,
+    balance: plan.finished.balanceFromPointMm,
+    weight: heel * 0.4,
+  };
+  const seen: Record<string, number> = {};
+  return (
+    <>
+      {plan.findings
+        .filter((f) => !f.usual)
+        .map((f) => {
+          const mm = places[f.what] ?? judged;
+          const s = station(mm);
+          const low = f.what === "behind";
+          const key = `${Math.round(mm)}${low}`;
+          seen[key] = (seen[key] ?? -1) + 1;
+          const y = l.finished.baseY - (low ? s.e : s.s) * l.scale;
+          return (
+            <Popover.Root key={f.what}>
+              <Popover.Trigger
+                className="mark absolute"
+                style={{ left: l.x(mm) - 11 + (seen[key] ?? 0) * 26, top: low ? y - 26 : y - 11 }}
+                aria-label={`${say(`finding.${f.what}`)}: ${say("finding.unusual")}`}
+                data-unusual={f.what}
+              >
+                !
+              </Popover.Trigger>
+              <Popover.Portal>
+                <Popover.Content
+                  sideOffset={6}
+                  collisionPadding={12}
+                  className="z-50 grid max-w-80 gap-1 rounded border border-line bg-raised p-3 text-chalk shadow-lg"
+                >
+                  <p className="flex justify-between gap-4">
+                    <span>{say(`finding.${f.what}`)}</span>
+                    <span className="narrow">{(findingPrint[f.what] ?? print.length)(f.value, units)}</span>
+                  </p>
+                  <p className="text-sm text-quiet">{say("use.usual", { range: usualRange(f, units) })}</p>
+                  <p>{say(`finding.${f.value < f.lowest ? "low" : "high"}.${f.what}`)}</p>
+                  <Popover.Arrow className="fill-line" />
+                </Popover.Content>
+              </Popover.Portal>
+            </Popover.Root>
+          );
+        })}
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+import { useDraftPart } from "../../draft/context";
+import { say } from "../../text/say";
+import { DraftField, DraftPick } from "../../ui/DraftField";
+
+const zones = ["pointFaceMm", "ricassoFaceMm", "tangFaceMm", "spineMm", "edgeMm", "pointMm"];
+
+/** Allowances zone by zone, where one wants another than the rest. */
+export function AllowanceZones() {
+  const own = useDraftPart((s) => !!s.doc.request.allowances.zones);
+  return (
+    <>
+      <DraftPick
+        field="allowances.zones"
+        label={say("field.name.allowances.zones")}
+        value={own ? "own" : "same"}
+        options={["same", "own"].map((v) => ({ value: v, label: say(`zones.${v}`) }))}
+      />
+      {own &&
+        zones.map((f) => (
+          <DraftField key={f} field={`allowances.zones.${f}`} label={say(`field.name.allowances.zones.${f}`)} />
+        ))}
+    </>
+  );
+}
