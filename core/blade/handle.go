@@ -44,16 +44,17 @@ func NewHandle(d Design) *Handle {
 	h.Bolster = Fitting{HeightMm: 26, WidthMm: 20, Material: "brass"}
 	h.Pommel = Fitting{HeightMm: 28, WidthMm: 22, Material: "brass"}
 	h.fit()
-	h.LengthMm = math.Max(60, d.Tang.LengthMm)
-	if d.TangKind == HiddenTang {
-		h.LengthMm = d.Tang.LengthMm + blindEndMm
-	} else if d.TangKind == PartialTang {
+	switch d.TangKind {
+	case PartialTang:
 		h.LengthMm = d.Tang.LengthMm / partialShare
-	}
-	if d.TangKind == FullTang {
+	case FullTang:
+		h.LengthMm = d.Tang.LengthMm
 		h.FrontHeightMm, h.ButtHeightMm = d.Tang.HeightAtShoulderMm, d.Tang.HeightAtEndMm
 		h.MidHeightMm = (h.FrontHeightMm + h.ButtHeightMm) / 2
+	default:
+		h.LengthMm = d.Tang.LengthMm + blindEndMm
 	}
+	h.LengthMm = math.Max(60, h.LengthMm)
 	return h
 }
 
@@ -106,9 +107,6 @@ func (d *Design) FitHand(breadthMm, lengthMm float64) {
 		d.Tang.LengthMm = front + h.LengthMm - blindEndMm
 	}
 }
-
-// frontMm is where the grip begins behind the shoulder.
-func (h *Handle) frontMm() float64 { return h.Guard.LengthMm + h.Bolster.LengthMm }
 
 // HeightAt is the grip's height s mm behind its front: smooth through front,
 // middle and butt.
@@ -228,7 +226,7 @@ func (out *Assembled) grip(h *Handle, t *Tang, kind TangKind, at, shoulder float
 		behind := at - shoulder + s
 		if behind < t.LengthMm {
 			hole, thick := t.At(behind)
-			wall := math.Inf(1)
+			var wall float64
 			if kind == FullTang {
 				area = h.scales(high, thick)
 				wall = (h.WidthMm - thick) / 2

@@ -237,22 +237,27 @@ func NewGroove(kind string, d Design) *Groove {
 }
 
 // Scaled is the design with lengths, heights and thicknesses multiplied. The
-// grinding wheel keeps its size.
+// grinding wheel keeps its size, and so does the handle: the hand does not grow.
 func (d Design) Scaled(length, height, thickness float64) Design {
 	r, t := &d.Ricasso, &d.Tang
-	for _, v := range []*float64{&d.LengthMm, &r.LengthMm, &t.LengthMm} {
+	for _, v := range []*float64{&d.LengthMm, &r.LengthMm, &t.LengthMm, &t.WeldAtMm, &d.Grind.PlungeMm} {
 		*v *= length
 	}
 	for _, v := range []*float64{&d.HeightMm, &r.HeightMm, &t.HeightAtShoulderMm, &t.HeightAtEndMm, &t.DropMm} {
 		*v *= height
 	}
-	for _, v := range []*float64{&d.SpineMm, &d.TipMm, &d.MidMm, &d.Grind.EdgeMm, &d.Grind.SwedgeEdgeMm, &r.ThicknessMm, &t.ThicknessAtShoulderMm, &t.ThicknessAtEndMm} {
+	for _, v := range []*float64{&d.SpineMm, &d.TipMm, &d.MidMm, &d.Grind.EdgeMm, &d.Grind.PointEdgeMm, &d.Grind.SwedgeEdgeMm, &r.ThicknessMm, &t.ThicknessAtShoulderMm, &t.ThicknessAtEndMm} {
 		*v *= thickness
 	}
 	t.Holes = slices.Clone(t.Holes)
 	for i := range t.Holes {
 		t.Holes[i].AtMm *= length
 	}
+	d.TaperNodes = slices.Clone(d.TaperNodes)
+	for i := range d.TaperNodes {
+		d.TaperNodes[i].ThicknessMm *= thickness
+	}
+	r.NotchMm *= math.Min(length, height)
 	if g := d.Grind.Groove; g != nil {
 		c := *g
 		c.FromMm, c.ToMm, c.DepthMm = g.FromMm*length, g.ToMm*length, g.DepthMm*thickness

@@ -228,6 +228,14 @@ func TestJSONReadsBackIdentically(t *testing.T) {
 			s.Design.Grind.Groove = blade.NewGroove("fuller", s.Design)
 			s.Design.Grind.Groove.DepthMm = .2
 		}
+		if rapid.Bool().Draw(t, "handle") {
+			s.Design.SetTang(rapid.SampledFrom(blade.TangKinds()).Draw(t, "tang"))
+			s.Design.FitHand(rapid.Float64Range(70, 100).Draw(t, "breadth"), 185)
+			s.Design.AddHole()
+			s.Design.AddTaperNode(s.Design.LengthMm * rapid.Float64Range(.1, .9).Draw(t, "taper"))
+			z := s.Allowances.ByZone()
+			s.Allowances.Zones = &z
+		}
 		raw := write(t, s, export.FormatJSON)
 		p, err := export.ReadPattern(raw)
 		require.NoError(t, err)
