@@ -2,7 +2,7 @@ import type { Plan } from "../api/client";
 import { useDraftState } from "../draft/context";
 import { say } from "../text/say";
 import { DraftField } from "../ui/DraftField";
-import { extent, type Layout } from "./layout";
+import { extent, type Layout, spineFace } from "./layout";
 
 /** A dimension that lies on the drawing and is a field: its middle at x, y. */
 function Label({ field, x, y, width = 72 }: { field: string; x: number; y: number; width?: number }) {
@@ -63,12 +63,13 @@ export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
   });
   out.push({ field: "design.tipMm", x: l.x(0) + beyond * 42, y: row.edgeOnY, line: "" });
   // beside the tang, where the drawing leaves room
+  const face = spineFace(plan, l);
   const free = l.x(zone("ricasso").toMm) - beyond * 46;
   out.push({
     field: "design.spineMm",
     x: free,
-    y: row.edgeOnY - row.edgeOnHalf - 15,
-    line: `M${l.x(heel)},${row.edgeOnY - row.edgeOnHalf}L${l.x(heel) - beyond * 8},${row.edgeOnY - row.edgeOnHalf - 8}H${free}`,
+    y: face - 15,
+    line: `M${l.x(heel)},${face}L${l.x(heel) - beyond * 8},${face - 8}H${free}`,
   });
 
   if (flatBar) {

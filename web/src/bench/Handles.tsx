@@ -3,7 +3,7 @@ import type { Plan } from "../api/client";
 import { useDraft, useDraftState, valueAt } from "../draft/context";
 import { say } from "../text/say";
 import { print, type System } from "../units/print";
-import { extent, type Layout } from "./layout";
+import { extent, type Layout, spineFace } from "./layout";
 
 interface Handle {
   field: string;
@@ -43,7 +43,7 @@ function handlesOf(plan: Plan, l: Layout, tang: boolean): Handle[] {
     {
       field: "design.spineMm",
       x: l.x(heel * 0.97),
-      y: row.edgeOnY - row.edgeOnHalf,
+      y: spineFace(plan, l),
       perPx: { x: 0, y: -2 / l.scale },
       cursor: "ns-resize",
     },

@@ -83,6 +83,11 @@ function withHandle(plan: Plan, e: ReturnType<typeof extent>, times: number): Re
   return e;
 }
 
+/** y of the blade's thickest face in the spine view of the finished blade: a handle may be thicker. */
+export function spineFace(plan: Plan, l: Layout): number {
+  return l.finished.edgeOnY - (extent(plan.drawing.finished).thick / 2) * l.finished.thickScale;
+}
+
 /** Lays the three drawings out on one millimetre scale. */
 export function layOut(plan: Plan, middle: Station[], view: View): Layout {
   const forged = extent(middle);
