@@ -16,10 +16,10 @@ import (
 // allowed is which rooms of the core each room may use: imports run one way.
 var allowed = map[string][]string{
 	"fact": {}, "quantity": {}, "steel": {"quantity"}, "section": {"quantity"}, "thermal": {"steel"},
-	"blade": {"fact", "section", "steel"}, "stock": {"steel"},
-	"forge": {"fact", "section", "steel", "thermal", "blade", "stock"},
-	"plan":  {"fact", "blade", "forge", "section", "steel", "stock", "thermal"},
-	"calc":  {"fact", "blade", "forge", "plan", "section", "steel", "stock", "thermal", "quantity"},
+	"blade": {"fact", "section", "steel"}, "stock": {"fact", "steel"},
+	"forge":   {"fact", "section", "steel", "thermal", "blade", "stock"},
+	"plan":    {"fact", "blade", "forge", "section", "steel", "stock", "thermal"},
+	"cutting": {"fact"}, "calc": {"fact", "blade", "cutting", "forge", "plan", "section", "steel", "stock", "thermal", "quantity"},
 }
 
 // forbidden would bring in an interface, a file, a clock or a network.

@@ -36,9 +36,6 @@ func TestCalcAnswersEveryReferenceCase(t *testing.T) {
 	require.NotEmpty(t, files)
 	for _, f := range files {
 		kind := strings.TrimSuffix(filepath.Base(f), ".json")
-		if kind == "largest" {
-			continue // its law comes with the stock
-		}
 		raw, err := os.ReadFile(f)
 		require.NoError(t, err)
 		var v struct {
@@ -63,7 +60,7 @@ func TestVersionAndDocument(t *testing.T) {
 	require.NoError(t, err)
 	checked, err := os.ReadFile("../../docs/openapi.json")
 	require.NoError(t, err)
-	assert.JSONEq(t, string(checked), out, "docs/openapi.json is stale: run make client")
+	assert.True(t, strings.TrimSpace(string(checked)) == strings.TrimSpace(out), "docs/openapi.json is stale: run make client")
 }
 
 func TestANetworkAddressIsRefused(t *testing.T) {

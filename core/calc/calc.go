@@ -5,12 +5,14 @@ package calc
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"math"
 	"sort"
 
 	"coldember/core/blade"
+	"coldember/core/cutting"
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/section"
@@ -48,7 +50,8 @@ var kinds = map[string]func(json.RawMessage) (any, error){
 	}),
 	"bend": run(calcBend), "blow": run(calcBlow), "cool": run(calcCool), "heat": run(calcHeat), "flow": run(calcFlow),
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
-	"size": run(calcSize), "temper": run(calcTemper),
+	"size": run(calcSize), "temper": run(calcTemper), "largest": run(calcLargest),
+	"cutplan": run(func(j cutting.Job) (any, error) { return cutting.Lay(context.Background(), j) }),
 }
 
 // Kinds lists what can be asked.
@@ -313,4 +316,25 @@ func calcTemper(in struct {
 	}
 	p := steel.HollomonJaffe(in.TempC, in.Hours)
 	return map[string]float64{"hollomonJaffe": p, "oneHourEquivalentC": steel.OneHourEquivalentC(p)}, nil
+}
+
+func calcLargest(in struct {
+	Stock        stock.Piece `json:"stock"`
+	Blade        blade.Blade `json:"blade"`
+	LossFraction float64     `json:"lossFraction"`
+},
+) (any, error) {
+	if !(in.LossFraction >= 0 && in.LossFraction < 1) {
+		return nil, fmt.Errorf("lossFraction must be from 0 to under 1, not %v", in.LossFraction)
+	}
+	solid, err := in.Stock.Solid()
+	if err != nil {
+		return nil, err
+	}
+	body, err := blade.New(in.Blade)
+	if err != nil {
+		return nil, err
+	}
+	k, used := plan.UniformFactor(body.Measure().VolumeMm3, solid.VolumeMm3, in.LossFraction)
+	return map[string]float64{"factor": k, "volumeMm3": used}, nil
 }

@@ -7,18 +7,19 @@ type Kind string
 
 // The operations, in the order of a point-first hand-hammer smith.
 const (
-	Corners   Kind = "corners"
-	BreakDown Kind = "breakDown"
-	Point     Kind = "point"
-	SetDown   Kind = "setDown"
-	DrawTang  Kind = "tang"
-	SetUp     Kind = "ricasso"
-	Profile   Kind = "profile"
-	PreCurve  Kind = "preCurve"
-	Bevel     Kind = "bevel"
-	Correct   Kind = "correct"
-	Planish   Kind = "planish"
-	CutOff    Kind = "cutOff"
+	Straighten Kind = "straighten"
+	Corners    Kind = "corners"
+	BreakDown  Kind = "breakDown"
+	Point      Kind = "point"
+	SetDown    Kind = "setDown"
+	DrawTang   Kind = "tang"
+	SetUp      Kind = "ricasso"
+	Profile    Kind = "profile"
+	PreCurve   Kind = "preCurve"
+	Bevel      Kind = "bevel"
+	Correct    Kind = "correct"
+	Planish    Kind = "planish"
+	CutOff     Kind = "cutOff"
 )
 
 // Operation carries the cells First…Last (inclusive) to their targets.
@@ -68,6 +69,10 @@ func (op *Operation) effort(h Smith, c *Cell, to *Target, remaining float64) eff
 		return effort{volumeMm3: v * remaining, strain: planishStrain, redundancy: Redundancy(c.ThicknessMm, h.BiteMm(FlatFace, c.WidthMm)), heightMm: c.ThicknessMm}
 	case PreCurve, Correct:
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.WidthMm / 4, redundancy: 1, heightMm: c.WidthMm}
+	case Straighten:
+		// bent flatwise out of its curve: the outermost fibre by t/2R, half of that
+		// on the mean
+		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.ThicknessMm / 4, redundancy: 1, heightMm: c.ThicknessMm}
 	case CutOff:
 		// sheared through half the thickness from both sides
 		v := c.WidthMm * c.ThicknessMm * c.ThicknessMm / 2
@@ -90,14 +95,16 @@ func (op *Operation) effort(h Smith, c *Cell, to *Target, remaining float64) eff
 // shapes tells whether the operation changes sections.
 func (k Kind) shapes() bool {
 	switch k {
-	case Corners, Planish, PreCurve, Correct, CutOff:
+	case Straighten, Corners, Planish, PreCurve, Correct, CutOff:
 		return false
 	}
 	return true
 }
 
 // light tells whether the blows are light.
-func (k Kind) light() bool { return k == Corners || k == Planish || k == PreCurve || k == Correct }
+func (k Kind) light() bool {
+	return k == Straighten || k == Corners || k == Planish || k == PreCurve || k == Correct
+}
 
 // advance carries the cell the fraction q of what is left.
 func (c *Cell) advance(to Target, q float64) {

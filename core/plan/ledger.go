@@ -34,7 +34,7 @@ func ledger(p *Plan, req *Request, barThicknessMm float64) []Line {
 			grind.Parts = append(grind.Parts, line(part.code, part.mm3, false, nil))
 		}
 	}
-	return []Line{
+	out := []Line{
 		line("ledger.finished", p.Finished.VolumeMm3, true, nil),
 		grind,
 		line("ledger.forged", p.Forged.VolumeMm3, true, nil),
@@ -43,6 +43,12 @@ func ledger(p *Plan, req *Request, barThicknessMm float64) []Line {
 		line("ledger.kerf", req.Sizing.KerfMm*a, false, nil),
 		line("ledger.start", p.Bar.StartMm3, true, nil),
 	}
+	for _, s := range p.Prep {
+		if s.LossMm3 > 0 {
+			out = append(out, line("ledger.prep", s.LossMm3, false, nil))
+		}
+	}
+	return out
 }
 
 type grindPart struct {

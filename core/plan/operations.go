@@ -21,7 +21,7 @@ const hotSlack = 0.05
 type route struct {
 	req   *Request
 	cells []cell
-	bar   stock.BarSection
+	bar   stock.Start
 	bend  forge.Bend
 }
 
@@ -57,6 +57,9 @@ func (r *route) operations() []*forge.Operation {
 	preform := func(c cell) forge.Target { return c.preform }
 	final := func(c cell) forge.Target { return c.final }
 
+	if r.bar.BendRadiusMm > 0 {
+		add(forge.Straighten, forge.FlatFace, 0, all, nil).BendPer = 1 / r.bar.BendRadiusMm
+	}
 	add(forge.Corners, forge.FlatFace, 0, all, nil)
 	p0, p1 := r.span(ZonePoint)
 	b0, b1 := r.span(ZoneBlade)
@@ -65,7 +68,7 @@ func (r *route) operations() []*forge.Operation {
 	for _, c := range r.cells {
 		thickest = math.Max(thickest, c.preform.ThicknessMm)
 	}
-	if r.req.Bar.Form != stock.Flat || t > needsBreakDown*thickest {
+	if !r.isFlat() || t > needsBreakDown*thickest || r.req.Sizing.FirstThicknessMm > 0 {
 		_, end := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
 		if down := r.flatten(w, t, thickest, end); down != nil {
 			add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, func(cell) forge.Target { return *down })
@@ -93,7 +96,7 @@ func (r *route) operations() []*forge.Operation {
 	correct.BendPer = r.correction()
 	_, faceEnd := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
 	add(forge.Planish, forge.FlatFace, 0, faceEnd, nil)
-	if r.req.Choices.Holding == WholeBar {
+	if r.req.Choices.Holding != Tongs {
 		add(forge.CutOff, forge.AnvilEdge, all, all, nil)
 	}
 	return ops
@@ -102,6 +105,9 @@ func (r *route) operations() []*forge.Operation {
 // flatten is the flat that a thick or unflat bar is first drawn to: as thick as
 // the thickest part, as wide as a face makes it that suits the blade.
 func (r *route) flatten(w, t, thickest float64, last int) *forge.Target {
+	if own := r.req.Sizing.FirstThicknessMm; own > 0 {
+		thickest = own
+	}
 	if thickest >= t {
 		return nil
 	}
@@ -113,7 +119,19 @@ func (r *route) flatten(w, t, thickest float64, last int) *forge.Target {
 	least, _ := forge.Spread(r.req.Smith.PeenBiteMm, w)
 	most, _ := forge.Spread(1.5*w, w)
 	s := math.Max(least, math.Min(most, math.Log(want/w)/strain))
+	if own := r.req.Sizing.FirstWidthMm; own > 0 {
+		return &forge.Target{WidthMm: own, ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
+	}
 	return &forge.Target{WidthMm: w * math.Exp(s*strain), ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
+}
+
+// isFlat tells whether the piece comes as a flat already.
+func (r *route) isFlat() bool {
+	switch r.req.Bar.Form {
+	case stock.Flat, stock.Leaf, stock.TaperedFlat, stock.Disc, stock.Race, stock.Layers:
+		return true
+	}
+	return false
 }
 
 // faceFor picks the face by the spread that the stretch needs from w × t to its
@@ -184,6 +202,7 @@ type reason struct {
 
 // needs is the graph of needs: what must come before an operation, and why.
 var needs = map[forge.Kind][]reason{
+	forge.Corners:   {{"need.straightFirst", string(forge.Straighten)}},
 	forge.BreakDown: {{"need.cornersBeforeDrawing", string(forge.Corners)}},
 	forge.Point:     {{"need.cornersBeforePoint", string(forge.Corners)}},
 	forge.SetDown:   {{"need.pointFixesLength", string(forge.Point)}},

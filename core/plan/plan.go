@@ -25,13 +25,25 @@ type BarPlan struct {
 	WidthMm      float64 `json:"widthMm"`
 	ThicknessMm  float64 `json:"thicknessMm"`
 	AreaMm2      float64 `json:"areaMm2"`
-	AvailableMm  float64 `json:"availableMm"`
+	AvailableMm  float64 `json:"availableMm" doc:"the longest stretch without dead spots"`
+	FromMm       float64 `json:"fromMm,omitempty" doc:"where that stretch begins on the piece"`
 	CutLengthMm  float64 `json:"cutLengthMm"`
 	StartMm3     float64 `json:"startMm3"`
 	LossFraction float64 `json:"lossFraction" doc:"that sizes the bar"`
 	ScaleShare   float64 `json:"scaleShare" doc:"as the heats compute it"`
 	LeftMm       float64 `json:"leftMm" doc:"of the bar after the cut; negative: short by so much"`
 	Marks        []Mark  `json:"marks"`
+
+	// Down is the bar that the piece is first broken down to.
+	Down *DownBar `json:"down,omitempty"`
+}
+
+// DownBar is the even bar that comes of a lump, with the chalk marks on it.
+type DownBar struct {
+	WidthMm     float64 `json:"widthMm"`
+	ThicknessMm float64 `json:"thicknessMm"`
+	LengthMm    float64 `json:"lengthMm"`
+	Marks       []Mark  `json:"marks"`
 }
 
 // Totals sum the plan up. Fractional figures size the bar; Heats is what a
@@ -72,6 +84,7 @@ type Plan struct {
 	Warnings    []fact.Warning     `json:"warnings"`
 	Drawing     Drawing            `json:"drawing"`
 	Sections    []SectionView      `json:"sections"`
+	Prep        []Prep             `json:"prep" doc:"what is done before the first heat"`
 	Nodes       blade.Outline      `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
 }
 
@@ -88,7 +101,10 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	if req.Steel != nil {
 		grade = *req.Steel
 	}
-	bar, err := req.Bar.Bar()
+	if w := req.Origin.Window; w != nil {
+		grade.ForgeLowC, grade.ForgeHighC = math.Max(grade.ForgeLowC, w.LowC), math.Min(grade.ForgeHighC, w.HighC)
+	}
+	bar, err := req.Bar.Start()
 	if err != nil {
 		return nil, err
 	}
@@ -114,7 +130,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade}
 	s, err := r.settle(ctx, shop)
 	if err != nil {
-		return nil, r.refusal(err, along, shop)
+		return nil, r.refusal(ctx, err, along, shop)
 	}
 	p := &Plan{Version: RequestVersion, Laws: LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.bend}
 	p.ForgedZones = map[string]float64{}
@@ -122,6 +138,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		p.ForgedZones[c.zone] += c.volume
 	}
 	p.Bar = r.barPlan(s, zones)
+	p.Prep = r.prepare(p.Bar.StartMm3 / (bar.AreaMm2 * bar.WholeMm))
 	p.Ledger = ledger(p, &req, r.bar.ThicknessMm)
 	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
@@ -143,7 +160,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 
 // refusal tells whether a hammer that stalls is too light or the bar too small:
 // a bar that would have to be upset all along burns away before it is there.
-func (r *route) refusal(err error, along []Feasibility, shop forge.Shop) error {
+func (r *route) refusal(ctx context.Context, err error, along []Feasibility, shop forge.Shop) error {
 	var stall *forge.StallError
 	if !errors.As(err, &stall) {
 		return fieldError(err)
@@ -158,7 +175,7 @@ func (r *route) refusal(err error, along []Feasibility, shop forge.Shop) error {
 			return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooSmall", Figures: fact.Figures{"widthMm": r.bar.WidthMm, "thicknessMm": t}}}
 		}
 	}
-	if kg := r.hammerThatMoves(shop); kg > 0 {
+	if kg := r.hammerThatMoves(ctx, shop); kg > 0 {
 		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": kg}}}
 	}
 	return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooLarge"}}
@@ -166,11 +183,10 @@ func (r *route) refusal(err error, along []Feasibility, shop forge.Shop) error {
 
 // hammerThatMoves finds a hammer that does not stall on this piece, kg; 0 if
 // none that an arm can swing does.
-func (r *route) hammerThatMoves(shop forge.Shop) float64 {
-	loss := make([]float64, len(r.cells))
+func (r *route) hammerThatMoves(ctx context.Context, shop forge.Shop) float64 {
 	for kg := shop.Smith.HammerKg * 1.25; kg <= forge.MaxHammerKg; kg *= 1.25 {
 		shop.Smith.HammerKg = math.Ceil(kg*10) / 10
-		if _, _, _, _, err := r.once(shop, loss, nil); err == nil {
+		if _, err := r.settle(ctx, shop); err == nil {
 			return shop.Smith.HammerKg
 		}
 	}
@@ -242,7 +258,7 @@ func (r *route) barPlan(s *settled, zones []zone) BarPlan {
 	}
 	q := r.req.Sizing
 	b := BarPlan{
-		WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, AreaMm2: r.bar.AreaMm2, AvailableMm: r.req.Bar.LengthMm,
+		WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, AreaMm2: r.bar.AreaMm2, AvailableMm: r.bar.LengthMm, FromMm: r.bar.FromMm,
 		ScaleShare: s.loss, LossFraction: 1 - vf/vs,
 	}
 	if q.LossMode == ThumbLoss {
@@ -251,6 +267,40 @@ func (r *route) barPlan(s *settled, zones []zone) BarPlan {
 	} else {
 		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.bar.AreaMm2, q.TrimMm, q.KerfMm)
 	}
+	b.onTheTaper(r)
+	b.Down = r.downBar(s)
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
+}
+
+// onTheTaper moves the marks of a tapered piece to where its volume reaches.
+func (b *BarPlan) onTheTaper(r *route) {
+	at := func(mm float64) float64 { return r.req.Bar.AtVolume(r.bar, mm*r.bar.AreaMm2) }
+	for i := range b.Marks {
+		b.Marks[i].FromMm, b.Marks[i].ToMm = at(b.Marks[i].FromMm), at(b.Marks[i].ToMm)
+	}
+	b.CutLengthMm = at(b.CutLengthMm)
+}
+
+// downBar is the piece right after its break-down, with the marks on it; nil
+// where there is none.
+func (r *route) downBar(s *settled) *DownBar {
+	for i := len(s.run.Heats) - 1; i >= 0; i-- {
+		h := &s.run.Heats[i]
+		if h.Operation != string(forge.BreakDown) {
+			continue
+		}
+		out := &DownBar{WidthMm: h.After.Cells[0].WidthMm, ThicknessMm: h.After.Cells[0].ThicknessMm}
+		for k := range h.After.Cells {
+			c := &h.After.Cells[k]
+			l := c.LengthMm()
+			if n := len(out.Marks); n == 0 || out.Marks[n-1].Zone != c.Zone {
+				out.Marks = append(out.Marks, Mark{Zone: c.Zone, FromMm: out.LengthMm, ToMm: out.LengthMm})
+			}
+			out.LengthMm += l
+			out.Marks[len(out.Marks)-1].ToMm = out.LengthMm
+		}
+		return out
+	}
+	return nil
 }

@@ -3,6 +3,8 @@
 package plan
 
 import (
+	"errors"
+
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/forge"
@@ -30,10 +32,12 @@ const (
 // Holding is the school of holding the piece.
 type Holding string
 
-// WholeBar is cut off last and held by hand; Tongs hold a piece cut to length.
+// WholeBar is cut off last and held by hand; Tongs hold a piece cut to length;
+// a WeldedRod holds a short piece and is cut off last.
 const (
-	WholeBar Holding = "wholeBar"
-	Tongs    Holding = "tongs"
+	WholeBar  Holding = "wholeBar"
+	Tongs     Holding = "tongs"
+	WeldedRod Holding = "weldedRod"
 )
 
 // Cycles is the school of normalising.
@@ -59,7 +63,7 @@ const (
 type Choices struct {
 	Method  forge.Method `json:"method" enum:"pinchOut,pushIn"`
 	Curve   Curve        `json:"curve" enum:"preCurve,correct,sweep"`
-	Holding Holding      `json:"holding" enum:"wholeBar,tongs"`
+	Holding Holding      `json:"holding" enum:"wholeBar,tongs,weldedRod"`
 	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once"`
 }
 
@@ -69,6 +73,26 @@ type Sizing struct {
 	ThumbLossFraction float64  `json:"thumbLossFraction"`
 	TrimMm            float64  `json:"trimMm" doc:"ground or cropped off the bar's end"`
 	KerfMm            float64  `json:"kerfMm"`
+
+	// FirstWidthMm and FirstThicknessMm are the flat that a lump is first broken
+	// down to; 0 has it found.
+	FirstWidthMm     float64 `json:"firstWidthMm,omitempty"`
+	FirstThicknessMm float64 `json:"firstThicknessMm,omitempty"`
+}
+
+// Window is a forging window narrower than the grade's: of a steel that is only
+// believed, safe for every family that it may still be.
+type Window struct {
+	LowC  float64 `json:"lowC"`
+	HighC float64 `json:"highC"`
+}
+
+// Origin is what is known of a piece that was something else before.
+type Origin struct {
+	ID           string   `json:"id,omitempty"`
+	Hazards      []string `json:"hazards,omitempty"`
+	Acknowledged []string `json:"acknowledged,omitempty" doc:"hazards the smith has seen to"`
+	Window       *Window  `json:"window,omitempty"`
 }
 
 // Request is everything a plan is made from.
@@ -82,6 +106,7 @@ type Request struct {
 	Fire       forge.Fire       `json:"fire"`
 	Choices    Choices          `json:"choices"`
 	Sizing     Sizing           `json:"sizing"`
+	Origin     Origin           `json:"origin"`
 
 	// Forged, when given, is the shape to forge instead of the design with its
 	// allowances.
@@ -121,10 +146,16 @@ func (r Request) Validate() error {
 	s.Range("thumbLossFraction", r.Sizing.ThumbLossFraction, 0, .6)
 	s.Range("trimMm", r.Sizing.TrimMm, 0, 200)
 	s.Range("kerfMm", r.Sizing.KerfMm, 0, 20)
+	if f := r.Sizing.FirstThicknessMm; f != 0 {
+		s.Range("firstThicknessMm", f, 1, 60)
+	}
+	if f := r.Sizing.FirstWidthMm; f != 0 {
+		s.Range("firstWidthMm", f, 3, 200)
+	}
 	k := c.Within("choices")
 	fact.OneOf(k, "method", r.Choices.Method, forge.PinchOut, forge.PushIn)
 	fact.OneOf(k, "curve", r.Choices.Curve, PreCurveFirst, CorrectAsYou, LetSweep)
-	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs)
+	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs, WeldedRod)
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once)
 	return c.Err()
 }
@@ -141,8 +172,34 @@ func validateBar(c fact.Check, p stock.Piece) {
 	case stock.Hex, stock.Octagon:
 		c.Range("acrossFlatsMm", p.AcrossFlatsMm, 3, 100)
 	default:
-		c.Fail("form", "field.notABar", nil)
+		validateLump(c, p)
 		return
 	}
 	c.Range("lengthMm", p.LengthMm, 10, 8000)
+	validateDead(c, p)
+}
+
+// validateLump asks of a piece that is no bar that a bar can come of it.
+func validateLump(c fact.Check, p stock.Piece) {
+	_, err := p.Start()
+	var se *stock.Error
+	switch {
+	case errors.As(err, &se):
+		c.Fail(se.Field, se.Code, nil)
+	case err != nil:
+		c.Fail("form", "field.choice", nil)
+	default:
+		validateDead(c, p)
+	}
+}
+
+// validateDead wants something left between the dead stretches.
+func validateDead(c fact.Check, p stock.Piece) {
+	if len(p.Dead) == 0 {
+		return
+	}
+	var se *stock.Error
+	if _, err := p.Start(); errors.As(err, &se) {
+		c.Fail(se.Field, se.Code, nil)
+	}
 }

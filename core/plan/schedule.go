@@ -201,7 +201,7 @@ func (r *route) step(op *forge.Operation) Step {
 		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
 		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
 	}
-	if n := needs[op.Kind]; len(n) > 0 {
+	if n := needs[op.Kind]; len(n) > 0 && (op.Kind != forge.Corners || r.bar.BendRadiusMm > 0) {
 		st.BecauseCode, st.After = n[0].Code, n[0].After
 	}
 	if op.Kind == forge.PreCurve {
@@ -292,6 +292,8 @@ func (r *route) targetReadings(op *forge.Operation, s *settled) []Reading {
 // cautions belong to the step where the danger is.
 func cautions(kind string) []string {
 	switch kind {
+	case string(forge.Straighten):
+		return []string{"caution.eyesEars", "caution.fire", "caution.springs"}
 	case string(forge.Corners):
 		return []string{"caution.eyesEars", "caution.fire"}
 	case string(forge.SetDown):

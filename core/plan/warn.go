@@ -35,6 +35,7 @@ func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
 	if r.req.Forged == nil {
 		r.warnTang(p, add)
 	}
+	r.warnOrigin(add)
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
 	}

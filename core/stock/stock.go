@@ -27,10 +27,19 @@ const (
 	Leaf         Form = "leaf"
 	Cable        Form = "cable"
 	Layers       Form = "layers"
+	Race         Form = "race"  // a bearing's ring
+	Disc         Form = "disc"  // a disc or a share of one
+	Chain        Form = "chain" // of round wire
+	Tube         Form = "tube"
 )
 
 // Bars are the forms that have one section along their length.
 func Bars() []Form { return []Form{Flat, Square, Round, Hex, Octagon} }
+
+// Forms lists them all, bars first.
+func Forms() []Form {
+	return append(Bars(), Ball, Roller, TaperedRound, TaperedFlat, Coil, Leaf, Race, Disc, Cable, Chain, Layers, Tube)
+}
 
 // Hole is a round hole through a piece.
 type Hole struct {
@@ -46,7 +55,7 @@ type Layer struct {
 
 // Piece is a piece of stock; which dimensions count depends on Form.
 type Piece struct {
-	Form             Form    `json:"form" enum:"flat,square,round,hex,octagon,ball,roller,taperedRound,taperedFlat,coil,leaf,cable,layers"`
+	Form             Form    `json:"form" enum:"flat,square,round,hex,octagon,ball,roller,taperedRound,taperedFlat,coil,leaf,cable,layers,race,disc,chain,tube"`
 	WidthMm          float64 `json:"widthMm,omitempty"`
 	ThicknessMm      float64 `json:"thicknessMm,omitempty"`
 	SideMm           float64 `json:"sideMm,omitempty"`
@@ -66,8 +75,19 @@ type Piece struct {
 	ChordMm          float64 `json:"chordMm,omitempty"`
 	RiseMm           float64 `json:"riseMm,omitempty"`
 	SolidFraction    float64 `json:"solidFraction,omitempty"`
+	OuterDiameterMm  float64 `json:"outerDiameterMm,omitempty"`
+	InnerDiameterMm  float64 `json:"innerDiameterMm,omitempty" doc:"of a race; of the hole in a disc"`
+	ShareFraction    float64 `json:"shareFraction,omitempty" doc:"of a whole disc"`
+	StripWidthMm     float64 `json:"stripWidthMm,omitempty" doc:"of the strip cut from a disc"`
+	LinkLengthMm     float64 `json:"linkLengthMm,omitempty" doc:"over all"`
+	LinkWidthMm      float64 `json:"linkWidthMm,omitempty" doc:"over all"`
+	Links            float64 `json:"links,omitempty"`
+	WallMm           float64 `json:"wallMm,omitempty"`
+	TeethMm          float64 `json:"teethMm,omitempty" doc:"ground off each face before the fire"`
+	BendRadiusMm     float64 `json:"bendRadiusMm,omitempty" doc:"of a curved piece that is otherwise a tapered flat"`
 	Layers           []Layer `json:"layers,omitempty"`
 	Holes            []Hole  `json:"holes,omitempty"`
+	Dead             []Dead  `json:"dead,omitempty"`
 }
 
 // Solid is what a piece amounts to. StraightenedLengthMm is zero for forms
@@ -88,7 +108,7 @@ func (e *Error) Error() string { return fmt.Sprintf("stock: %s (%s)", e.Code, e.
 
 func need(pairs ...any) error {
 	for i := 0; i < len(pairs); i += 2 {
-		if v := pairs[i+1].(float64); v <= 0 || math.IsNaN(v) || math.IsInf(v, 0) {
+		if v := pairs[i+1].(float64); !(v > 0) || math.IsNaN(v) || math.IsInf(v, 0) {
 			return &Error{Code: "stock.dimension", Field: pairs[i].(string)}
 		}
 	}
@@ -101,6 +121,11 @@ func (p Piece) Solid() (Solid, error) {
 	v, straight, err := p.volume()
 	if err != nil {
 		return Solid{}, err
+	}
+	for i, d := range p.Dead {
+		if !(d.FromMm >= 0 && d.ToMm > d.FromMm) {
+			return Solid{}, &Error{Code: "stock.dead", Field: "dead." + itoa(i)}
+		}
 	}
 	for _, h := range p.Holes {
 		v -= math.Pi / 4 * h.DiameterMm * h.DiameterMm * h.ThroughMm
@@ -128,9 +153,13 @@ func (p Piece) volume() (v, straight float64, err error) {
 		a, b := p.StartDiameterMm, p.EndDiameterMm
 		return math.Pi / 12 * p.LengthMm * (a*a + a*b + b*b), 0, need("startDiameterMm", a, "endDiameterMm", b, "lengthMm", p.LengthMm)
 	case TaperedFlat:
-		w0, w1, t0, t1 := p.StartWidthMm, p.EndWidthMm, p.StartThicknessMm, p.EndThicknessMm
-		return p.LengthMm / 6 * (2*w0*t0 + w0*t1 + w1*t0 + 2*w1*t1), 0, need(
-			"startWidthMm", w0, "endWidthMm", w1, "startThicknessMm", t0, "endThicknessMm", t1, "lengthMm", p.LengthMm)
+		if err := need("startWidthMm", p.StartWidthMm, "endWidthMm", p.EndWidthMm, "startThicknessMm", p.StartThicknessMm, "endThicknessMm", p.EndThicknessMm, "lengthMm", p.LengthMm); err != nil {
+			return 0, 0, err
+		}
+		if 2*p.TeethMm >= math.Min(p.StartThicknessMm, p.EndThicknessMm) {
+			return 0, 0, &Error{Code: "stock.teeth", Field: "teethMm"}
+		}
+		return p.taperedMm3(0), 0, nil
 	case Coil:
 		l := p.Turns * math.Hypot(math.Pi*p.MeanDiameterMm, p.PitchMm)
 		return circle(p.WireDiameterMm) * l, l, need("wireDiameterMm", p.WireDiameterMm, "meanDiameterMm", p.MeanDiameterMm, "turns", p.Turns)
@@ -139,6 +168,26 @@ func (p Piece) volume() (v, straight float64, err error) {
 	case Cable:
 		return circle(p.DiameterMm) * p.LengthMm * p.SolidFraction, 0,
 			need("diameterMm", p.DiameterMm, "lengthMm", p.LengthMm, "solidFraction", p.SolidFraction)
+	case Race:
+		if err := need("outerDiameterMm", p.OuterDiameterMm, "innerDiameterMm", p.InnerDiameterMm, "widthMm", p.WidthMm); err != nil {
+			return 0, 0, err
+		}
+		if p.InnerDiameterMm >= p.OuterDiameterMm {
+			return 0, 0, &Error{Code: "stock.innerTooLarge", Field: "innerDiameterMm"}
+		}
+		return (circle(p.OuterDiameterMm) - circle(p.InnerDiameterMm)) * p.WidthMm, 0, nil
+	case Disc:
+		return p.disc()
+	case Chain:
+		return p.chain()
+	case Tube:
+		if err := need("diameterMm", p.DiameterMm, "wallMm", p.WallMm, "lengthMm", p.LengthMm); err != nil {
+			return 0, 0, err
+		}
+		if p.WallMm*2 >= p.DiameterMm {
+			return 0, 0, &Error{Code: "stock.wall", Field: "wallMm"}
+		}
+		return (circle(p.DiameterMm) - circle(p.DiameterMm-2*p.WallMm)) * p.LengthMm, 0, nil
 	case Layers:
 		t := 0.0
 		for _, l := range p.Layers {
@@ -147,6 +196,32 @@ func (p Piece) volume() (v, straight float64, err error) {
 		return p.WidthMm * p.LengthMm * t, 0, need("widthMm", p.WidthMm, "lengthMm", p.LengthMm, "layers", t)
 	}
 	return 0, 0, &Error{Code: "stock.form", Field: "form"}
+}
+
+func (p Piece) disc() (v, straight float64, err error) {
+	if err := need("diameterMm", p.DiameterMm, "thicknessMm", p.ThicknessMm, "shareFraction", p.ShareFraction, "stripWidthMm", p.StripWidthMm); err != nil {
+		return 0, 0, err
+	}
+	switch {
+	case p.ShareFraction > 1:
+		return 0, 0, &Error{Code: "stock.share", Field: "shareFraction"}
+	case p.InnerDiameterMm < 0 || p.InnerDiameterMm >= p.DiameterMm:
+		return 0, 0, &Error{Code: "stock.innerTooLarge", Field: "innerDiameterMm"}
+	case p.StripWidthMm+p.InnerDiameterMm/2 >= p.DiameterMm/2 && (p.InnerDiameterMm > 0 || p.ShareFraction < 1) || p.StripWidthMm >= p.DiameterMm:
+		return 0, 0, &Error{Code: "stock.strip", Field: "stripWidthMm"}
+	}
+	return (circle(p.DiameterMm) - circle(p.InnerDiameterMm)) * p.ThicknessMm * p.ShareFraction, 0, nil
+}
+
+func (p Piece) chain() (v, straight float64, err error) {
+	if err := need("wireDiameterMm", p.WireDiameterMm, "linkLengthMm", p.LinkLengthMm, "linkWidthMm", p.LinkWidthMm, "links", p.Links); err != nil {
+		return 0, 0, err
+	}
+	if p.LinkWidthMm <= 2*p.WireDiameterMm || p.LinkLengthMm < p.LinkWidthMm {
+		return 0, 0, &Error{Code: "stock.link", Field: "linkWidthMm"}
+	}
+	l := p.linkMm()
+	return circle(p.WireDiameterMm) * l * p.Links, l * p.Links, nil
 }
 
 // leaf is a circular arc measured by its chord and rise at mid-thickness.

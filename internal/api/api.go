@@ -35,6 +35,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.pieces(api)
 	h.library(api)
 	h.planning(api)
+	h.stockroom(api)
 	return api
 }
 

@@ -12,7 +12,7 @@ import (
 
 type newStock struct {
 	Body struct {
-		Form  stock.Form  `json:"form" enum:"flat,square,round,hex,octagon"`
+		Form  stock.Form  `json:"form" enum:"flat,square,round,hex,octagon,ball,roller,taperedRound,taperedFlat,coil,leaf,race,disc,cable,chain,layers,tube"`
 		Edits []work.Edit `json:"edits" maxItems:"50"`
 	}
 }

@@ -8,8 +8,10 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"strconv"
 
 	"coldember/core/calc"
+	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/internal/text"
 	"coldember/internal/work"
@@ -84,6 +86,8 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	var state *work.StateError
 	var in *calc.InputError
 	var kind *calc.UnknownKindError
+	var table *work.CSVError
+	var none *plan.NoFitError
 	switch {
 	case err == nil:
 		return nil
@@ -99,6 +103,15 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 		return p
 	case errors.As(err, &state):
 		return problem(http.StatusConflict, state.Code, nil)
+	case errors.As(err, &table):
+		p := problem(http.StatusUnprocessableEntity, "problem.invalid", nil)
+		with := map[string]string{"line": strconv.Itoa(table.Line), "column": table.Column, "found": table.Found}
+		p.Fields = []FieldMessage{{Field: "file", Code: table.Code, Message: text.Say(table.Code, with), Offset: -1}}
+		return p
+	case errors.As(err, &none):
+		p := problem(http.StatusUnprocessableEntity, "problem.noFit", nil)
+		p.Fields = []FieldMessage{{Field: "stockId", Code: none.Why.Code, Message: text.Say(none.Why.Code, text.Figures(none.Why.Figures, units)), Offset: -1}}
+		return p
 	case errors.As(err, &in):
 		return problem(http.StatusUnprocessableEntity, "problem.body", map[string]string{"detail": in.Error()})
 	case errors.As(err, &kind), errors.Is(err, work.ErrNotFound):

@@ -165,7 +165,8 @@ func TestProblemsNameTheFieldAndTheRemedyInTheSmithsUnits(t *testing.T) {
 		{"design.lengthMm", "", "design.lengthMm", "Type a figure"},
 		{"steelId", "butter", "steelId", "No such steel"},
 		{"fire.tempC", "830", "fire.tempC", "A forge at"},
-		{"bar.form", "coil", "bar.form", "Not a bar"},
+		{"bar.form", "tube", "bar.form", "hollow"},
+		{"bar.form", "lump", "bar.form", "choices"},
 	} {
 		got := save(bad.field, bad.text)
 		require.NotEmpty(t, got.Fields, bad.text)

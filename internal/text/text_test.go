@@ -26,7 +26,7 @@ import (
 )
 
 // code looks like "warn.tooNarrow": what the core returns instead of words.
-var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline|trace|drawing|picture)\.[a-zA-Z.]+$`)
+var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline|trace|drawing|picture|hope|prep|hazard|cutting|csv|cutplan)\.[a-zA-Z.]+$`)
 
 // TestEveryCodeHasWords reads the source for codes and looks each up.
 func TestEveryCodeHasWords(t *testing.T) {
@@ -79,7 +79,7 @@ func TestEveryChoiceHasWords(t *testing.T) {
 	for _, s := range append(blade.Schools(), blade.OwnSchool) {
 		codes = append(codes, "school."+string(s))
 	}
-	for _, f := range stock.Bars() {
+	for _, f := range stock.Forms() {
 		codes = append(codes, "form."+string(f))
 	}
 	for _, s := range forge.Skills() {
@@ -88,11 +88,29 @@ func TestEveryChoiceHasWords(t *testing.T) {
 	for _, s := range blade.Starters() {
 		codes = append(codes, "starter."+s.ID)
 	}
-	for _, k := range []forge.Kind{forge.Corners, forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.PreCurve, forge.Bevel, forge.Correct, forge.Planish, forge.CutOff, "normalise"} {
+	for _, k := range []forge.Kind{forge.Straighten, forge.Corners, forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.PreCurve, forge.Bevel, forge.Correct, forge.Planish, forge.CutOff, "normalise"} {
 		codes = append(codes, "op."+string(k), "op.short."+string(k), "how."+string(k))
 	}
 	for _, f := range []forge.Face{forge.FlatFace, forge.PeenAcross, forge.PeenAlong, forge.OnEdge, forge.BevelFace, forge.AnvilEdge} {
 		codes = append(codes, "face."+string(f))
+	}
+	for _, f := range stock.Families() {
+		codes = append(codes, "family."+f.ID)
+	}
+	for _, o := range stock.Origins() {
+		codes = append(codes, "origin."+o.ID)
+	}
+	for _, h := range stock.Hazards() {
+		codes = append(codes, "hazard."+h.ID, "hazard.short."+h.ID)
+	}
+	for _, q := range stock.Tests() {
+		codes = append(codes, "test."+q.ID)
+		for _, r := range q.Results {
+			codes = append(codes, "test."+q.ID+"."+r.ID)
+		}
+	}
+	for _, w := range stock.Whys() {
+		codes = append(codes, "why.dead."+w)
 	}
 	for _, c := range codes {
 		assert.True(t, text.Has(c), c)

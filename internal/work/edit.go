@@ -11,7 +11,9 @@ import (
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/forge"
+	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/core/stock"
 )
 
 // kindOf reads a field's quantity off its name: names carry their unit.
@@ -73,6 +75,34 @@ var special = map[string]func(*Doc, string) bool{
 			a.Zones = &z
 		default:
 			return false
+		}
+		return true
+	},
+	"bar.form": func(d *Doc, v string) bool {
+		f := stock.Form(v)
+		if !slices.Contains(stock.Forms(), f) {
+			return false
+		}
+		if d.Request.Bar.Form != f {
+			d.Request.Bar, d.StockID = stock.Usual(f), ""
+		}
+		return true
+	},
+	"origin": func(d *Doc, v string) bool {
+		o, ok := stock.FindOrigin(v)
+		if v != "" && !ok {
+			return false
+		}
+		d.Request.Origin = plan.Origin{ID: o.ID, Hazards: o.Hazards}
+		return true
+	},
+	"origin.acknowledge": func(d *Doc, v string) bool {
+		if h, ok := stock.FindHazard(v); !ok || h.Refuse {
+			return false
+		}
+		o := &d.Request.Origin
+		if !slices.Contains(o.Acknowledged, v) {
+			o.Acknowledged = append(o.Acknowledged, v)
 		}
 		return true
 	},

@@ -160,7 +160,10 @@ func (w *Work) snapshot(tx store.Tx, id string, d Doc, p *plan.Plan) error {
 	if err != nil {
 		return err
 	}
-	cut := store.Cut{ID: id + "-body", PieceID: id, LengthMm: p.Bar.CutLengthMm, Role: "body", State: "proposed", CreatedAt: now, UpdatedAt: now}
+	if was, err := store.Find[store.Cut](tx, "id = ?", id+"-body"); err == nil && was.State != CutProposed {
+		return nil // booked or made: the plan no longer moves it
+	}
+	cut := store.Cut{ID: id + "-body", PieceID: id, LengthMm: p.Bar.CutLengthMm, Role: "body", State: CutProposed, CreatedAt: now, UpdatedAt: now}
 	if d.StockID != "" {
 		if _, err := store.Find[store.StockItem](tx, "id = ?", d.StockID); err == nil {
 			cut.StockID = &d.StockID

@@ -2,6 +2,8 @@ package work
 
 import (
 	"context"
+	"errors"
+	"math"
 	"slices"
 	"strings"
 
@@ -12,6 +14,9 @@ import (
 	"coldember/internal/store"
 )
 
+// weightTolerance is how far the scale may be from what the dimensions say.
+const weightTolerance = 0.06
+
 func stockOf(tx store.Tx, row store.StockItem) (Stock, error) {
 	doc, err := decode[StockDoc](row.Doc)
 	if err != nil {
@@ -21,17 +26,50 @@ func stockOf(tx store.Tx, row store.StockItem) (Stock, error) {
 	if solid, err := doc.Piece.Solid(); err == nil {
 		s.MassG = solid.MassG
 	}
-	if s.Bar {
-		s.FreeMm = doc.Piece.LengthMm * float64(max(1, doc.Count))
-		cuts, err := store.List[store.Cut](tx, "id", "stock_id = ? AND piece_id IN (SELECT id FROM pieces WHERE archived_at IS NULL)", row.ID)
+	for _, h := range doc.Hazards {
+		known, ok := stock.FindHazard(h)
+		s.Refused = s.Refused || ok && known.Refuse
+	}
+	if s.WeighedKg > 0 && s.MassG > 0 {
+		s.WeighedShare = s.WeighedKg * 1000 / s.MassG
+		s.WeightDiffers = math.Abs(s.WeighedShare-1) > weightTolerance
+	}
+	if doc.Believed && doc.Origin != "" {
+		own, err := ownLikelihoods(tx)
 		if err != nil {
 			return s, err
 		}
-		for _, c := range cuts {
-			s.FreeMm -= c.LengthMm
+		if b, err := stock.Believe(doc.Origin, doc.Findings, own); err == nil {
+			s.Belief = &b
 		}
 	}
-	return s, nil
+	start, err := doc.Piece.Start()
+	if err != nil {
+		return s, nil //nolint:nilerr // what is no bar is still on the rack
+	}
+	s.Start, s.Usable = &start, !s.Refused
+	s.FreeMm = start.LengthMm * float64(max(1, doc.Count))
+	cuts, err := store.List[store.Cut](tx, "id", "stock_id = ? AND state <> 'made' AND piece_id IN (SELECT id FROM pieces WHERE archived_at IS NULL)", row.ID)
+	for _, c := range cuts {
+		s.FreeMm -= c.LengthMm
+		if c.State == CutBooked {
+			s.BookedMm += c.LengthMm
+		}
+	}
+	return s, err
+}
+
+// ownLikelihoods are the shop's.
+func ownLikelihoods(tx store.Tx) ([]stock.Likelihood, error) {
+	row, err := store.Find[store.Shop](tx, "id = 1")
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	shop, err := decode[Settings](row.Doc)
+	return shop.Likelihoods, err
 }
 
 // Rack lists the stock by name.
@@ -81,6 +119,18 @@ func (d StockDoc) validate() error {
 		c.Fail("steelId", "field.steel", nil)
 	}
 	c.Range("count", float64(d.Count), 1, 10000)
+	c.Range("cost", d.Cost, 0, 1e6)
+	c.Range("weighedKg", d.WeighedKg, 0, 1000)
+	if d.Origin != "" {
+		if _, err := stock.Believe(d.Origin, d.Findings, nil); err != nil {
+			c.Fail("origin", "field.choice", nil)
+		}
+	}
+	for _, h := range d.Hazards {
+		if _, ok := stock.FindHazard(h); !ok {
+			c.Fail("hazards", "field.choice", nil)
+		}
+	}
 	return invalid(c.Err())
 }
 
@@ -128,11 +178,6 @@ func (w *Work) EditStock(ctx context.Context, id string, version int, edits []Ed
 		return s, err
 	}
 	return w.SaveStock(ctx, id, version, d)
-}
-
-func editStock(d StockDoc, edits []Edit) (StockDoc, error) {
-	err := editAll(edits, func(e Edit) *FieldProblem { return setField(&d, e) })
-	return d, err
 }
 
 // ArchiveStock takes a piece off the rack.

@@ -16,13 +16,14 @@ import (
 
 // Settings are the shop's: units, looks, and the smith's usual set.
 type Settings struct {
-	Units   quantity.System `json:"units" enum:"mm,in"`
-	Theme   string          `json:"theme" enum:"night,day,system"`
-	Paper   string          `json:"paper" enum:"a4,letter"`
-	Smiths  []Hand          `json:"smiths" doc:"who works here, with whose hammer"`
-	Fire    forge.Fire      `json:"fire"`
-	Demo    bool            `json:"demo,omitempty" doc:"this database holds the demonstration"`
-	Version int             `json:"version"`
+	Units       quantity.System    `json:"units" enum:"mm,in"`
+	Theme       string             `json:"theme" enum:"night,day,system"`
+	Paper       string             `json:"paper" enum:"a4,letter"`
+	Smiths      []Hand             `json:"smiths" doc:"who works here, with whose hammer"`
+	Fire        forge.Fire         `json:"fire"`
+	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty" doc:"the shop's own, in place of the table's"`
+	Demo        bool               `json:"demo,omitempty" doc:"this database holds the demonstration"`
+	Version     int                `json:"version"`
 }
 
 // Hand is one smith of the shop.
@@ -45,9 +46,28 @@ type StockDoc struct {
 	Piece    stock.Piece `json:"piece"`
 	SteelID  string      `json:"steelId"`
 	Count    int         `json:"count"`
-	Believed bool        `json:"believed,omitempty" doc:"the steel is presumed, not known"`
+	Believed bool        `json:"believed,omitempty" doc:"the steel is presumed by what the piece was, not known"`
 	Hazards  []string    `json:"hazards,omitempty"`
 	Notes    string      `json:"notes,omitempty"`
+
+	Origin       string          `json:"origin,omitempty" doc:"what it was before"`
+	Certificate  string          `json:"certificate,omitempty" doc:"maker or certificate of a known steel"`
+	Findings     []stock.Finding `json:"findings,omitempty" doc:"tests made on it"`
+	Coupon       []string        `json:"coupon,omitempty" doc:"steps of the coupon that are done"`
+	Acknowledged []string        `json:"acknowledged,omitempty" doc:"hazards that have been seen to"`
+	Place        string          `json:"place,omitempty" doc:"where it is kept"`
+	Cost         float64         `json:"cost,omitempty" doc:"of one piece, in the shop's money"`
+	WeighedKg    float64         `json:"weighedKg,omitempty" doc:"one piece on the scale: a check on its dimensions"`
+	History      []CutMade       `json:"history,omitempty" doc:"what was cut from it"`
+	ParentID     string          `json:"parentId,omitempty" doc:"the piece it was cut from"`
+}
+
+// CutMade is what was cut from a piece of stock.
+type CutMade struct {
+	PieceID  string    `json:"pieceId"`
+	Name     string    `json:"name"`
+	LengthMm float64   `json:"lengthMm"`
+	At       time.Time `json:"at"`
 }
 
 // Stock is a stored StockDoc.
@@ -55,10 +75,19 @@ type Stock struct {
 	ID      string `json:"id"`
 	Version int    `json:"version"`
 	StockDoc
-	Bar      bool    `json:"bar" doc:"has one section along its length, so that a piece can be planned from it"`
-	MassG    float64 `json:"massG"`
-	FreeMm   float64 `json:"freeMm" doc:"length not yet asked for by pieces; for bars"`
-	Archived bool    `json:"archived"`
+	Bar     bool          `json:"bar" doc:"has one section along its length"`
+	Usable  bool          `json:"usable" doc:"a blade can be planned from it"`
+	Refused bool          `json:"refused" doc:"a hazard forbids it for good"`
+	Start   *stock.Start  `json:"start,omitempty" doc:"what it comes to, straightened and stripped"`
+	Belief  *stock.Belief `json:"belief,omitempty" doc:"of a steel that is presumed"`
+	// WeighedShare is the weight on the scale over the computed one; 0 where it
+	// was not weighed.
+	WeighedShare  float64 `json:"weighedShare"`
+	WeightDiffers bool    `json:"weightDiffers" doc:"by more than its dimensions allow for"`
+	BookedMm      float64 `json:"bookedMm" doc:"length that pieces have booked"`
+	MassG         float64 `json:"massG"`
+	FreeMm        float64 `json:"freeMm" doc:"length not yet asked for by pieces; for bars"`
+	Archived      bool    `json:"archived"`
 }
 
 // PatternDoc is a design to start from.

@@ -90,10 +90,10 @@ func (w *Work) edited(ctx context.Context, d Doc, edits []Edit) (Doc, error) {
 		if err != nil {
 			return d, missing("stockId", err)
 		}
-		if !s.Bar || len(s.Hazards) > 0 {
+		if s.Start == nil {
 			return d, &InvalidError{Fields: []FieldProblem{{FieldError: fact.FieldError{Field: "stockId", Code: "field.notABar"}, Offset: -1}}}
 		}
-		d.StockID, d.Request.Bar, d.Request.SteelID = s.ID, s.Piece, s.SteelID
+		d.StockID, d.Request.Bar, d.Request.SteelID, d.Request.Origin = s.ID, s.Piece, s.SteelID, originOf(s)
 	}
 	return apply(d, plain)
 }

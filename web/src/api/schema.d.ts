@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cutplan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay pieces of work on the bars of the rack */
+        post: operations["makeCutPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cutplan/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book the cuts of a plan on the rack */
+        post: operations["takeCutPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/patterns": {
         parameters: {
             query?: never;
@@ -195,6 +229,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a piece takes from the rack */
+        get: operations["pieceCuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/cuts/{role}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book a cut, let it go, or make it */
+        post: operations["setCut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/duplicate": {
         parameters: {
             query?: never;
@@ -314,6 +382,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a millimetre more costs in bar */
+        post: operations["planCosts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/hopes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways out of what the bar cannot bear */
+        post: operations["planHopes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/largest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The largest blade of a pattern from its stock */
+        post: operations["planLargest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plan/preview": {
         parameters: {
             query?: never;
@@ -325,6 +444,57 @@ export interface paths {
         put?: never;
         /** Plan an unsaved piece, with edits made on it */
         post: operations["previewPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/rank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The rack in the order it suits a blade */
+        post: operations["rankRack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/sure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much bar suffices how often */
+        post: operations["planSure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/salvage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Forms, families, tests, origins and hazards of stock */
+        get: operations["getSalvage"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -384,6 +554,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stock.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rack as CSV */
+        get: operations["rackTable"];
+        put?: never;
+        /** Put a CSV of stock on the rack, or nothing of it */
+        post: operations["importRack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/stock/{id}": {
         parameters: {
             query?: never;
@@ -412,6 +600,23 @@ export interface paths {
         put?: never;
         /** Take a piece off the rack */
         post: operations["archiveStock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stock/{id}/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of the library fits a piece of stock */
+        get: operations["stockFits"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -470,13 +675,29 @@ export interface components {
              */
             wallAtMm: number;
         };
+        Axis: {
+            free: boolean;
+            /** Format: double */
+            highestShare: number;
+            /** Format: double */
+            lowestShare: number;
+        };
         BarPlan: {
             /** Format: double */
             areaMm2: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description the longest stretch without dead spots
+             */
             availableMm: number;
             /** Format: double */
             cutLengthMm: number;
+            down?: components["schemas"]["DownBar"];
+            /**
+             * Format: double
+             * @description where that stretch begins on the piece
+             */
+            fromMm?: number;
             /**
              * Format: double
              * @description of the bar after the cut; negative: short by so much
@@ -514,9 +735,97 @@ export interface components {
             /** @enum {string} */
             cycles: "descending" | "equal" | "once";
             /** @enum {string} */
-            holding: "wholeBar" | "tongs";
+            holding: "wholeBar" | "tongs" | "weldedRod";
             /** @enum {string} */
             method: "pinchOut" | "pushIn";
+        };
+        Cost: {
+            /** Format: double */
+            barMm: number;
+            /** @description the obstacle that it would meet */
+            cannot?: string;
+            field: string;
+            /**
+             * Format: double
+             * @description fractional
+             */
+            heats: number;
+            /** Format: double */
+            massG: number;
+            /** Format: double */
+            timeS: number;
+        };
+        CutBar: {
+            /** Format: double */
+            lengthMm: number;
+            name: string;
+            parts: components["schemas"]["CutPart"][];
+            /**
+             * Format: double
+             * @description with the stub
+             */
+            remnantMm: number;
+            stockId: string;
+            /** Format: int64 */
+            version: number;
+        };
+        CutGroup: {
+            bars: components["schemas"]["CutBar"][];
+            /** Format: double */
+            consumedMm: number;
+            /** Format: double */
+            lowerBoundMm: number;
+            optimal: boolean;
+            /** @description its section */
+            piece: components["schemas"]["StockPiece"];
+            steelId: string;
+            unplaced: components["schemas"]["CutPart"][];
+        };
+        CutInBody: {
+            /** @enum {string} */
+            state: "proposed" | "booked" | "made";
+        };
+        CutMade: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            lengthMm: number;
+            name: string;
+            pieceId: string;
+        };
+        CutOrder: {
+            /**
+             * Format: double
+             * @description a remnant this long goes back on the rack
+             */
+            keepMm: number;
+            /** Format: double */
+            kerfMm: number;
+            pieces: components["schemas"]["CutWanted"][];
+            /** Format: double */
+            stubMm: number;
+        };
+        CutPart: {
+            /**
+             * Format: int64
+             * @description which of several, from 1
+             */
+            copy: number;
+            /** Format: double */
+            fromMm: number;
+            /** Format: double */
+            lengthMm: number;
+            name: string;
+            pieceId: string;
+        };
+        CutPlan: {
+            groups: components["schemas"]["CutGroup"][];
+            order: components["schemas"]["CutOrder"];
+        };
+        CutWanted: {
+            /** Format: int64 */
+            count: number;
+            pieceId: string;
         };
         Design: {
             grind: components["schemas"]["Grind"];
@@ -566,6 +875,15 @@ export interface components {
             picture?: components["schemas"]["Picture"];
             request: components["schemas"]["Request"];
             stockId?: string;
+        };
+        DownBar: {
+            /** Format: double */
+            lengthMm: number;
+            marks: components["schemas"]["Mark"][];
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            widthMm: number;
         };
         Drawing: {
             finished: components["schemas"]["Station"][];
@@ -649,6 +967,17 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        Fit: {
+            design: components["schemas"]["Design"];
+            /** Format: double */
+            heightShare: number;
+            /** Format: double */
+            lengthShare: number;
+            limit: string;
+            plan: components["schemas"]["Plan"];
+            /** Format: double */
+            thicknessShare: number;
+        };
         Fitting: {
             /** Format: double */
             heightMm: number;
@@ -660,6 +989,33 @@ export interface components {
             material: string;
             /** Format: double */
             widthMm: number;
+        };
+        FittingPattern: {
+            /**
+             * Format: double
+             * @description uniform, of the largest blade of it; 0: none
+             */
+            factor: number;
+            /** @description as it is */
+            feasible: boolean;
+            /**
+             * Format: double
+             * @description of that blade
+             */
+            lengthMm: number;
+            pattern: components["schemas"]["Pattern"];
+            /**
+             * Format: double
+             * @description of the piece
+             */
+            usedShare: number;
+            /** @description the obstacle as it is */
+            why?: string;
+        };
+        Freedom: {
+            height: components["schemas"]["Axis"];
+            length: components["schemas"]["Axis"];
+            thickness: components["schemas"]["Axis"];
         };
         Grade: {
             assumed?: boolean;
@@ -871,6 +1227,30 @@ export interface components {
             /** Format: double */
             diameterMm: number;
         };
+        Hope: {
+            /**
+             * Format: double
+             * @description of the bar it then takes
+             */
+            barMm?: number;
+            code: string;
+            field?: string;
+            figures?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            mm?: number;
+            text?: string;
+            works: boolean;
+        };
+        Imported: {
+            /** Format: int64 */
+            count: number;
+        };
+        LargestIn: {
+            doc: components["schemas"]["Doc"];
+            freedom: components["schemas"]["Freedom"];
+        };
         Line: {
             /** Format: double */
             barMm: number;
@@ -913,7 +1293,14 @@ export interface components {
         NewStockBody: {
             edits: components["schemas"]["Edit"][];
             /** @enum {string} */
-            form: "flat" | "square" | "round" | "hex" | "octagon";
+            form: "flat" | "square" | "round" | "hex" | "octagon" | "ball" | "roller" | "taperedRound" | "taperedFlat" | "coil" | "leaf" | "race" | "disc" | "cable" | "chain" | "layers" | "tube";
+        };
+        Origin: {
+            /** @description hazards the smith has seen to */
+            acknowledged?: string[];
+            hazards?: string[];
+            id?: string;
+            window?: components["schemas"]["Window"];
         };
         Outline: {
             edge: number[][];
@@ -1036,6 +1423,14 @@ export interface components {
             piece: components["schemas"]["Piece"];
             plan: components["schemas"]["Plan"];
         };
+        PieceCut: {
+            /** Format: double */
+            lengthMm: number;
+            role: string;
+            /** @enum {string} */
+            state: "proposed" | "booked" | "made";
+            stockId?: string;
+        };
         Plan: {
             bar: components["schemas"]["BarPlan"];
             bend: components["schemas"]["Bend"];
@@ -1055,6 +1450,8 @@ export interface components {
             /** @description the outline of the finished blade as nodes to be moved */
             nodes: components["schemas"]["Outline"];
             operations: components["schemas"]["Step"][];
+            /** @description what is done before the first heat */
+            prep: components["schemas"]["Prep"][];
             /** @description whose preset the allowances are, or own */
             school: string;
             sections: components["schemas"]["SectionView"][];
@@ -1066,6 +1463,15 @@ export interface components {
             warnings: components["schemas"]["Warning"][];
             /** @description the finished blade with its handle */
             whole: components["schemas"]["Assembled"];
+        };
+        Prep: {
+            cautionCodes: string[];
+            code: string;
+            figures?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            lossMm3?: number;
         };
         Preview: {
             doc: components["schemas"]["Doc"];
@@ -1091,6 +1497,40 @@ export interface components {
             front: number[];
             point: number[];
         };
+        RankedStock: {
+            /** Format: double */
+            certainShare: number;
+            /** Format: double */
+            cost: number;
+            /** Format: double */
+            cutMm: number;
+            feasible: boolean;
+            /**
+             * Format: int64
+             * @description that want acknowledging
+             */
+            hazards: number;
+            /** Format: int64 */
+            heats: number;
+            id: string;
+            obstacle: components["schemas"]["Warning"];
+            planned: boolean;
+            /** @description a hazard that no plan may pass */
+            refused: boolean;
+            /**
+             * Format: double
+             * @description less is better
+             */
+            score: number;
+            stock: components["schemas"]["Stock"];
+            /** Format: double */
+            timeS: number;
+            /**
+             * Format: double
+             * @description burnt, ground off and cut away
+             */
+            wasteG: number;
+        };
         Reading: {
             /**
              * Format: double
@@ -1109,6 +1549,7 @@ export interface components {
             choices: components["schemas"]["Choices"];
             design: components["schemas"]["Design"];
             fire: components["schemas"]["Fire"];
+            origin: components["schemas"]["Origin"];
             sizing: components["schemas"]["Sizing"];
             smith: components["schemas"]["Smith"];
             steelId: string;
@@ -1145,6 +1586,13 @@ export interface components {
             /** Format: double */
             thicknessMm: number;
         };
+        Salvage: {
+            families: components["schemas"]["StockFamily"][];
+            forms: string[];
+            hazards: components["schemas"]["StockHazard"][];
+            origins: components["schemas"]["StockOrigin"][];
+            tests: components["schemas"]["StockTest"][];
+        };
         SavePatternBody: {
             doc: components["schemas"]["PatternDoc"];
             /** Format: int64 */
@@ -1177,6 +1625,8 @@ export interface components {
             /** @description this database holds the demonstration */
             demo?: boolean;
             fire: components["schemas"]["Fire"];
+            /** @description the shop's own, in place of the table's */
+            likelihoods?: components["schemas"]["StockLikelihood"][];
             /** @enum {string} */
             paper: "a4" | "letter";
             /** @description who works here, with whose hammer */
@@ -1194,6 +1644,10 @@ export interface components {
             version: number;
         };
         Sizing: {
+            /** Format: double */
+            firstThicknessMm?: number;
+            /** Format: double */
+            firstWidthMm?: number;
             /** Format: double */
             kerfMm: number;
             /** @enum {string} */
@@ -1306,28 +1760,111 @@ export interface components {
             zones: string[];
         };
         Stock: {
+            /** @description hazards that have been seen to */
+            acknowledged?: string[];
             archived: boolean;
-            /** @description has one section along its length, so that a piece can be planned from it */
+            /** @description has one section along its length */
             bar: boolean;
-            /** @description the steel is presumed, not known */
+            /** @description of a steel that is presumed */
+            belief?: components["schemas"]["StockBelief"];
+            /** @description the steel is presumed by what the piece was, not known */
             believed?: boolean;
+            /**
+             * Format: double
+             * @description length that pieces have booked
+             */
+            bookedMm: number;
+            /** @description maker or certificate of a known steel */
+            certificate?: string;
+            /**
+             * Format: double
+             * @description of one piece, in the shop's money
+             */
+            cost?: number;
             /** Format: int64 */
             count: number;
+            /** @description steps of the coupon that are done */
+            coupon?: string[];
+            /** @description tests made on it */
+            findings?: components["schemas"]["StockFinding"][];
             /**
              * Format: double
              * @description length not yet asked for by pieces; for bars
              */
             freeMm: number;
             hazards?: string[];
+            /** @description what was cut from it */
+            history?: components["schemas"]["CutMade"][];
             id: string;
             /** Format: double */
             massG: number;
             name: string;
             notes?: string;
+            /** @description what it was before */
+            origin?: string;
+            /** @description the piece it was cut from */
+            parentId?: string;
             piece: components["schemas"]["StockPiece"];
+            /** @description where it is kept */
+            place?: string;
+            /** @description a hazard forbids it for good */
+            refused: boolean;
+            /** @description what it comes to, straightened and stripped */
+            start?: components["schemas"]["StockStart"];
             steelId: string;
+            /** @description a blade can be planned from it */
+            usable: boolean;
             /** Format: int64 */
             version: number;
+            /**
+             * Format: double
+             * @description one piece on the scale: a check on its dimensions
+             */
+            weighedKg?: number;
+            /** Format: double */
+            weighedShare: number;
+            /** @description by more than its dimensions allow for */
+            weightDiffers: boolean;
+        };
+        StockBelief: {
+            /** Format: double */
+            forgeHighC: number;
+            /** Format: double */
+            forgeLowC: number;
+            /** @description most believed first */
+            shares: components["schemas"]["StockShare"][];
+            /** @description the grade that stands in for it */
+            steelId: string;
+            steps: components["schemas"]["StockStepOf"][];
+            /** @enum {string} */
+            verdict: "likely" | "open" | "contradictory";
+        };
+        StockDead: {
+            /** Format: double */
+            fromMm: number;
+            /** Format: double */
+            toMm: number;
+            /** @enum {string} */
+            why: "hole" | "weld" | "wear" | "crack" | "formedEdge" | "head" | "other";
+        };
+        StockFamily: {
+            /** Format: double */
+            carbonPct: number;
+            /** Format: double */
+            forgeHighC: number;
+            /** Format: double */
+            forgeLowC: number;
+            id: string;
+            /** @description the grade that stands in for it */
+            steelId: string;
+        };
+        StockFinding: {
+            result: string;
+            test: string;
+        };
+        StockHazard: {
+            id: string;
+            refuse: boolean;
         };
         StockHole: {
             /** Format: double */
@@ -1341,11 +1878,33 @@ export interface components {
             /** Format: double */
             thicknessMm: number;
         };
+        StockLikelihood: {
+            family: string;
+            /** Format: double */
+            p: number;
+            result: string;
+            test: string;
+        };
+        StockOrigin: {
+            form: string;
+            hazards: string[];
+            id: string;
+            prep: string[];
+            prior: {
+                [key: string]: number;
+            };
+        };
         StockPiece: {
             /** Format: double */
             acrossFlatsMm?: number;
+            /**
+             * Format: double
+             * @description of a curved piece that is otherwise a tapered flat
+             */
+            bendRadiusMm?: number;
             /** Format: double */
             chordMm?: number;
+            dead?: components["schemas"]["StockDead"][];
             /** Format: double */
             diameterMm?: number;
             /** Format: double */
@@ -1355,17 +1914,41 @@ export interface components {
             /** Format: double */
             endWidthMm?: number;
             /** @enum {string} */
-            form: "flat" | "square" | "round" | "hex" | "octagon" | "ball" | "roller" | "taperedRound" | "taperedFlat" | "coil" | "leaf" | "cable" | "layers";
+            form: "flat" | "square" | "round" | "hex" | "octagon" | "ball" | "roller" | "taperedRound" | "taperedFlat" | "coil" | "leaf" | "cable" | "layers" | "race" | "disc" | "chain" | "tube";
             holes?: components["schemas"]["StockHole"][];
+            /**
+             * Format: double
+             * @description of a race; of the hole in a disc
+             */
+            innerDiameterMm?: number;
             layers?: components["schemas"]["StockLayer"][];
             /** Format: double */
             lengthMm?: number;
+            /**
+             * Format: double
+             * @description over all
+             */
+            linkLengthMm?: number;
+            /**
+             * Format: double
+             * @description over all
+             */
+            linkWidthMm?: number;
+            /** Format: double */
+            links?: number;
             /** Format: double */
             meanDiameterMm?: number;
+            /** Format: double */
+            outerDiameterMm?: number;
             /** Format: double */
             pitchMm?: number;
             /** Format: double */
             riseMm?: number;
+            /**
+             * Format: double
+             * @description of a whole disc
+             */
+            shareFraction?: number;
             /** Format: double */
             sideMm?: number;
             /** Format: double */
@@ -1376,14 +1959,84 @@ export interface components {
             startThicknessMm?: number;
             /** Format: double */
             startWidthMm?: number;
+            /**
+             * Format: double
+             * @description of the strip cut from a disc
+             */
+            stripWidthMm?: number;
+            /**
+             * Format: double
+             * @description ground off each face before the fire
+             */
+            teethMm?: number;
             /** Format: double */
             thicknessMm?: number;
             /** Format: double */
             turns?: number;
             /** Format: double */
+            wallMm?: number;
+            /** Format: double */
             widthMm?: number;
             /** Format: double */
             wireDiameterMm?: number;
+        };
+        StockResult: {
+            id: string;
+            p: {
+                [key: string]: number;
+            };
+        };
+        StockShare: {
+            family: string;
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            prior: number;
+        };
+        StockStart: {
+            /** Format: double */
+            areaMm2: number;
+            /** @description an even bar as it is: no break-down is needed for its form */
+            bar: boolean;
+            /**
+             * Format: double
+             * @description that is first taken out; 0: straight
+             */
+            bendRadiusMm?: number;
+            /** Format: double */
+            fromMm: number;
+            /** Format: double */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description ground off before the fire, of the whole piece
+             */
+            prepLossMm3?: number;
+            /** Format: double */
+            thicknessMm: number;
+            /**
+             * Format: double
+             * @description length of the whole piece, straightened
+             */
+            wholeMm: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        StockStepOf: {
+            after: {
+                [key: string]: number;
+            };
+            odd: boolean;
+            p: {
+                [key: string]: number;
+            };
+            result: string;
+            test: string;
+        };
+        StockTest: {
+            id: string;
+            results: components["schemas"]["StockResult"][];
+            source: string;
         };
         Suggestion: {
             /** Format: double */
@@ -1411,6 +2064,42 @@ export interface components {
             steelId: string;
             /** Format: int64 */
             stops: number;
+        };
+        Sure: {
+            /** Format: double */
+            fitErrorMm: number;
+            /** Format: double */
+            highMm: number;
+            /**
+             * Format: double
+             * @description the middle four fifths of the cases lie from here
+             */
+            lowMm: number;
+            /**
+             * Format: double
+             * @description enough in half of the cases
+             */
+            p50Mm: number;
+            /** Format: double */
+            p80Mm: number;
+            /** Format: double */
+            p95Mm: number;
+            /** Format: int64 */
+            runs: number;
+            sources: {
+                [key: string]: number;
+            };
+        };
+        SureIn: {
+            doc: components["schemas"]["Doc"];
+            /**
+             * Format: int64
+             * @description 2000 if not given
+             */
+            runs?: number;
+            /** Format: int64 */
+            seed?: number;
+            tolerances?: components["schemas"]["Tolerances"];
         };
         Tang: {
             /** Format: double */
@@ -1445,6 +2134,30 @@ export interface components {
             atFraction: number;
             /** Format: double */
             thicknessMm: number;
+        };
+        Tolerances: {
+            /**
+             * Format: double
+             * @description of the forged volume: how near to its shape a hand forges
+             */
+            forgedShare: number;
+            /**
+             * Format: double
+             * @description of the volume of a piece of salvage
+             */
+            formShare: number;
+            /**
+             * Format: double
+             * @description of the loss itself
+             */
+            lossShare: number;
+            /** Format: double */
+            thicknessMm: number;
+            /**
+             * Format: double
+             * @description of the bar
+             */
+            widthMm: number;
         };
         Totals: {
             /** Format: int64 */
@@ -1507,6 +2220,12 @@ export interface components {
             toMm?: number;
             zone?: string;
         };
+        Window: {
+            /** Format: double */
+            highC: number;
+            /** Format: double */
+            lowC: number;
+        };
         ZoneAllowances: {
             /**
              * Format: double
@@ -1564,6 +2283,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    makeCutPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutPlan"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeCutPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Not Found */
@@ -2446,6 +3285,127 @@ export interface operations {
             };
         };
     };
+    pieceCuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceCut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                role: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceCut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     duplicatePiece: {
         parameters: {
             query?: never;
@@ -2877,6 +3837,186 @@ export interface operations {
             };
         };
     };
+    planCosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cost"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planHopes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hope"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planLargest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LargestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fit"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     previewPlan: {
         parameters: {
             query?: never;
@@ -2897,6 +4037,182 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rankRack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RankedStock"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planSure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sure"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSalvage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Salvage"];
                 };
             };
             /** @description Not Found */
@@ -3225,6 +4541,124 @@ export interface operations {
             };
         };
     };
+    rackTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    importRack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     editStock: {
         parameters: {
             query?: never;
@@ -3309,6 +4743,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stockFits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FittingPattern"][];
                 };
             };
             /** @description Not Found */

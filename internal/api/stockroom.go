@@ -1,0 +1,134 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"coldember/core/plan"
+	"coldember/core/stock"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// Salvage is the table that beliefs are made by.
+type Salvage struct {
+	Forms    []stock.Form   `json:"forms"`
+	Families []stock.Family `json:"families"`
+	Tests    []stock.Test   `json:"tests"`
+	Origins  []stock.Origin `json:"origins"`
+	Hazards  []stock.Hazard `json:"hazards"`
+}
+
+type sureIn struct {
+	Doc        work.Doc         `json:"doc"`
+	Tolerances *plan.Tolerances `json:"tolerances,omitempty"`
+	Runs       int              `json:"runs,omitempty" doc:"2000 if not given"`
+	Seed       uint64           `json:"seed,omitempty"`
+}
+
+type largestIn struct {
+	Doc     work.Doc     `json:"doc"`
+	Freedom plan.Freedom `json:"freedom"`
+}
+
+type cutIn struct {
+	ID   string `path:"id"`
+	Role string `path:"role"`
+	Body struct {
+		State string `json:"state" enum:"proposed,booked,made"`
+	}
+}
+
+type csvIn struct {
+	RawBody []byte `contentType:"text/csv"`
+}
+
+// Imported counts what a table has brought.
+type Imported struct {
+	Count int `json:"count"`
+}
+
+// maxCSV bounds a table of stock.
+const maxCSV = 2 << 20
+
+func (h *handlers) stockroom(api huma.API) {
+	huma.Register(api, op("getSalvage", http.MethodGet, "/salvage", "Forms, families, tests, origins and hazards of stock"),
+		func(context.Context, *struct{}) (*body[Salvage], error) {
+			return &body[Salvage]{Salvage{stock.Forms(), stock.Families(), stock.Tests(), stock.Origins(), stock.Hazards()}}, nil
+		})
+	huma.Register(api, op("planSure", http.MethodPost, "/plan/sure", "How much bar suffices how often"),
+		func(ctx context.Context, in *body[sureIn]) (*body[*plan.Sure], error) {
+			runs := in.Body.Runs
+			if runs == 0 {
+				runs = 2000
+			}
+			v, err := h.work.Sure(ctx, in.Body.Doc, in.Body.Tolerances, runs, in.Body.Seed)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("planHopes", http.MethodPost, "/plan/hopes", "Ways out of what the bar cannot bear"),
+		func(ctx context.Context, in *body[work.Doc]) (*body[[]plan.Hope], error) {
+			v, err := h.work.Hopes(ctx, in.Body)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("planCosts", http.MethodPost, "/plan/costs", "What a millimetre more costs in bar"),
+		func(ctx context.Context, in *body[work.Doc]) (*body[[]plan.Cost], error) {
+			v, err := h.work.Costs(ctx, in.Body)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("planLargest", http.MethodPost, "/plan/largest", "The largest blade of a pattern from its stock"),
+		func(ctx context.Context, in *body[largestIn]) (*body[*plan.Fit], error) {
+			v, err := h.work.Largest(ctx, in.Body.Doc, in.Body.Freedom)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("rankRack", http.MethodPost, "/plan/rank", "The rack in the order it suits a blade"),
+		func(ctx context.Context, in *body[work.Doc]) (*body[[]work.RankedStock], error) {
+			v, err := h.work.RankRack(ctx, in.Body)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("stockFits", http.MethodGet, "/stock/{id}/fits", "What of the library fits a piece of stock"),
+		func(ctx context.Context, in *idIn) (*body[[]work.FittingPattern], error) {
+			v, err := h.work.Fits(ctx, in.ID)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("makeCutPlan", http.MethodPost, "/cutplan", "Lay pieces of work on the bars of the rack"),
+		func(ctx context.Context, in *body[work.CutOrder]) (*body[work.CutPlan], error) {
+			v, err := h.work.CutUp(ctx, in.Body)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("takeCutPlan", http.MethodPost, "/cutplan/take", "Book the cuts of a plan on the rack"),
+		func(ctx context.Context, in *body[work.CutPlan]) (*body[Imported], error) {
+			err := h.work.TakeCuts(ctx, in.Body)
+			n := 0
+			for _, g := range in.Body.Groups {
+				for _, b := range g.Bars {
+					n += len(b.Parts)
+				}
+			}
+			return answer(ctx, h, Imported{n}, err)
+		})
+	huma.Register(api, op("pieceCuts", http.MethodGet, "/pieces/{id}/cuts", "What a piece takes from the rack"),
+		func(ctx context.Context, in *idIn) (*body[[]work.PieceCut], error) {
+			v, err := h.work.Cuts(ctx, in.ID)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("setCut", http.MethodPost, "/pieces/{id}/cuts/{role}", "Book a cut, let it go, or make it"),
+		func(ctx context.Context, in *cutIn) (*body[[]work.PieceCut], error) {
+			v, err := h.work.SetCut(ctx, in.ID, in.Role, in.Body.State)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("rackTable", http.MethodGet, "/stock.csv", "The rack as CSV"),
+		func(ctx context.Context, _ *struct{}) (*fileOut, error) {
+			data, err := h.work.RackCSV(ctx)
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="rack.csv"`, Body: data}, nil
+		})
+	table := op("importRack", http.MethodPost, "/stock.csv", "Put a CSV of stock on the rack, or nothing of it")
+	table.MaxBodyBytes = maxCSV
+	huma.Register(api, table, func(ctx context.Context, in *csvIn) (*body[Imported], error) {
+		n, err := h.work.ImportRackCSV(ctx, in.RawBody)
+		return answer(ctx, h, Imported{n}, err)
+	})
+}

@@ -1,0 +1,55 @@
+package server_test
+
+import (
+	"net/http"
+	"testing"
+
+	"coldember/core/plan"
+	"coldember/internal/api"
+	"coldember/internal/demo"
+	"coldember/internal/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestTheStockroomAnswers every question a page asks of it.
+func TestTheStockroomAnswers(t *testing.T) {
+	c := serve(t)
+	p := c.piece(demo.Rigging)
+	var table api.Salvage
+	require.Equal(t, http.StatusOK, c.do("GET", "/api/v1/salvage", nil, &table).StatusCode)
+	assert.NotEmpty(t, table.Tests)
+	var sure plan.Sure
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/sure", m{"doc": p.Doc}, &sure).StatusCode)
+	assert.Equal(t, 2000, sure.Runs)
+	var ranked []work.RankedStock
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/rank", p.Doc, &ranked).StatusCode)
+	assert.NotEmpty(t, ranked)
+	var costs []plan.Cost
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/costs", p.Doc, &costs).StatusCode)
+	var hopes []plan.Hope
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/hopes", c.piece(demo.SlicerNarrow).Doc, &hopes).StatusCode)
+	assert.NotEmpty(t, hopes)
+	var fit plan.Fit
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/largest", m{"doc": p.Doc, "freedom": plan.Freedom{Length: plan.Axis{Free: true, Lowest: .5, Highest: 1.5}}}, &fit).StatusCode)
+	assert.Greater(t, fit.Length, 1.)
+	bad := c.refused("POST", "/api/v1/plan/largest", m{"doc": p.Doc, "freedom": plan.Freedom{}}, http.StatusUnprocessableEntity)
+	assert.Contains(t, bad.Fields[0].Message, "Nothing may scale")
+	tiny := p.Doc
+	tiny.Request.Bar.LengthMm = 12
+	none := c.refused("POST", "/api/v1/plan/largest", m{"doc": tiny, "freedom": plan.Freedom{Length: plan.Axis{Free: true, Lowest: .9, Highest: 1.5}}}, http.StatusUnprocessableEntity)
+	assert.Equal(t, "problem.noFit", none.Code)
+
+	var laid work.CutPlan
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/cutplan", m{"pieces": []any{m{"pieceId": p.ID, "count": 3}}, "kerfMm": 1.5, "keepMm": 100, "stubMm": 0}, &laid).StatusCode)
+	require.Len(t, laid.Groups, 1)
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/cutplan/take", laid, nil).StatusCode)
+	late := c.refused("POST", "/api/v1/cutplan/take", laid, http.StatusConflict)
+	assert.Equal(t, "problem.stale", late.Code)
+	var cuts []work.PieceCut
+	require.Equal(t, http.StatusOK, c.do("GET", "/api/v1/pieces/"+p.ID+"/cuts", nil, &cuts).StatusCode)
+	assert.Len(t, cuts, 3)
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/pieces/"+p.ID+"/cuts/body", m{"state": "made"}, &cuts).StatusCode)
+	assert.Equal(t, "problem.cutMade", c.refused("POST", "/api/v1/pieces/"+p.ID+"/cuts/body", m{"state": "booked"}, http.StatusConflict).Code)
+}

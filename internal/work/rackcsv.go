@@ -1,0 +1,239 @@
+package work
+
+import (
+	"bytes"
+	"context"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"coldember/core/stock"
+	"coldember/internal/store"
+)
+
+// CSVError says where a table of stock is wrong.
+type CSVError struct {
+	Code   string
+	Line   int
+	Column string
+	Found  string
+}
+
+func (e *CSVError) Error() string {
+	return fmt.Sprintf("csv: %s, line %d, column %q: %q", e.Code, e.Line, e.Column, e.Found)
+}
+
+// maxCSVRows bounds a table.
+const maxCSVRows = 2000
+
+// csvText are the columns that are words; figures follow, in millimetres and
+// kilograms, named as in the API.
+var csvText = []string{"name", "form", "origin", "steelId", "known", "certificate", "place", "hazards", "notes"}
+
+func csvFigures() []string {
+	out := []string{"count", "cost", "weighedKg"}
+	t := reflect.TypeFor[stock.Piece]()
+	for i := range t.NumField() {
+		if f := t.Field(i); f.Type.Kind() == reflect.Float64 {
+			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+			out = append(out, name)
+		}
+	}
+	return out
+}
+
+// RackCSV writes the rack as a table: UTF-8, commas, a head line.
+func (w *Work) RackCSV(ctx context.Context) ([]byte, error) {
+	rack, err := w.Rack(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	out := csv.NewWriter(&b)
+	head := append(slices.Clone(csvText), csvFigures()...)
+	rows := [][]string{head}
+	for _, s := range rack {
+		known := "yes"
+		if s.Believed {
+			known = "no"
+		}
+		row := []string{s.Name, string(s.Piece.Form), s.Origin, s.SteelID, known, s.Certificate, s.Place, strings.Join(s.Hazards, " "), s.Notes}
+		for _, name := range csvFigures() {
+			row = append(row, csvNumber(s.StockDoc, name))
+		}
+		rows = append(rows, row)
+	}
+	if err := out.WriteAll(rows); err != nil {
+		return nil, fmt.Errorf("work: csv: %w", err)
+	}
+	return b.Bytes(), nil
+}
+
+func csvNumber(d StockDoc, name string) string {
+	v, _, ok := field(reflect.ValueOf(d), name)
+	if !ok {
+		v, _, _ = field(reflect.ValueOf(d.Piece), name)
+	}
+	n := 0.0
+	if v.Kind() == reflect.Int {
+		n = float64(v.Int())
+	} else {
+		n = v.Float()
+	}
+	if n == 0 {
+		return ""
+	}
+	return strconv.FormatFloat(n, 'f', -1, 64)
+}
+
+// ReadRackCSV reads a table into pieces of stock. Errors are *CSVError naming
+// line and column.
+func ReadRackCSV(data []byte) ([]StockDoc, error) {
+	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	if at := invalidUTF8(data); at >= 0 {
+		return nil, &CSVError{Code: "csv.encoding", Line: 1 + bytes.Count(data[:at], []byte("\n"))}
+	}
+	r := csv.NewReader(bytes.NewReader(data))
+	r.FieldsPerRecord, r.TrimLeadingSpace = -1, true
+	if first, _, _ := bytes.Cut(data, []byte("\n")); bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
+		r.Comma = ';'
+	}
+	head, err := r.Read()
+	if err != nil {
+		return nil, &CSVError{Code: "csv.empty", Line: 1}
+	}
+	known := append(slices.Clone(csvText), csvFigures()...)
+	for i := range head {
+		head[i] = strings.TrimSpace(head[i])
+		if !slices.Contains(known, head[i]) {
+			return nil, &CSVError{Code: "csv.column", Line: 1, Column: head[i], Found: nearest(head[i], known)}
+		}
+	}
+	for _, must := range []string{"name", "form"} {
+		if !slices.Contains(head, must) {
+			return nil, &CSVError{Code: "csv.missing", Line: 1, Column: must}
+		}
+	}
+	out := []StockDoc{}
+	for {
+		row, err := r.Read()
+		line := 0
+		if len(row) > 0 {
+			line, _ = r.FieldPos(0)
+		}
+		var pe *csv.ParseError
+		switch {
+		case errors.Is(err, io.EOF):
+			return out, nil
+		case errors.As(err, &pe):
+			return nil, &CSVError{Code: "csv.quotes", Line: pe.Line}
+		case err != nil:
+			return nil, fmt.Errorf("work: csv: %w", err)
+		case len(row) != len(head):
+			return nil, &CSVError{Code: "csv.width", Line: line, Found: strconv.Itoa(len(row))}
+		case len(out) == maxCSVRows:
+			return nil, &CSVError{Code: "csv.tooMany", Line: line}
+		}
+		d, err := csvRow(head, row, line)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, d)
+	}
+}
+
+func csvRow(head, row []string, line int) (StockDoc, error) {
+	d := StockDoc{Count: 1}
+	var edits []Edit
+	for i, name := range head {
+		text := strings.TrimSpace(row[i])
+		switch {
+		case text == "":
+		case name == "form":
+			d.Piece.Form = stock.Form(text)
+			if !slices.Contains(stock.Forms(), d.Piece.Form) {
+				return d, &CSVError{Code: "csv.choice", Line: line, Column: name, Found: text}
+			}
+		case name == "hazards":
+			for h := range strings.FieldsSeq(text) {
+				edits = append(edits, Edit{Field: "hazard." + h, Text: "on"})
+			}
+		case name == "known":
+			edits = append(edits, Edit{Field: name, Text: text})
+		case slices.Contains(csvText, name):
+			edits = append(edits, Edit{Field: name, Text: text})
+		default:
+			v, err := strconv.ParseFloat(text, 64)
+			if err != nil {
+				return d, &CSVError{Code: "csv.number", Line: line, Column: name, Found: text}
+			}
+			if name == "count" {
+				d.Count = int(v)
+			} else if f, _, ok := field(reflect.ValueOf(&d).Elem(), name); ok {
+				f.SetFloat(v)
+			} else if f, _, ok := field(reflect.ValueOf(&d.Piece).Elem(), name); ok {
+				f.SetFloat(v)
+			}
+		}
+	}
+	d, err := editStock(d, edits)
+	if err == nil {
+		err = d.validate()
+	}
+	var bad *InvalidError
+	if errors.As(err, &bad) {
+		f := bad.Fields[0]
+		return d, &CSVError{Code: "csv.value", Line: line, Column: strings.TrimPrefix(f.Field, "piece."), Found: f.Text}
+	}
+	return d, err
+}
+
+func invalidUTF8(data []byte) int {
+	for i := 0; i < len(data); {
+		r, n := utf8.DecodeRune(data[i:])
+		if r == utf8.RuneError && n == 1 {
+			return i
+		}
+		i += n
+	}
+	return -1
+}
+
+// nearest is the known name that is most like another, for a remedy.
+func nearest(name string, known []string) string {
+	best, most := "", 2
+	for _, k := range known {
+		common := 0
+		for common < len(k) && common < len(name) && strings.EqualFold(k[:common+1], name[:common+1]) {
+			common++
+		}
+		if common > most {
+			best, most = k, common
+		}
+	}
+	return best
+}
+
+// ImportRackCSV puts a whole table on the rack, or nothing of it.
+func (w *Work) ImportRackCSV(ctx context.Context, data []byte) (int, error) {
+	docs, err := ReadRackCSV(data)
+	if err != nil {
+		return 0, err
+	}
+	err = w.store.Write(ctx, func(tx store.Tx) error {
+		for _, d := range docs {
+			now := w.now()
+			if err := store.Insert(tx, &store.StockItem{ID: newID(), Doc: encode(d), Version: 1, CreatedAt: now, UpdatedAt: now}); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return len(docs), err
+}

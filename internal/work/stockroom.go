@@ -1,0 +1,162 @@
+package work
+
+import (
+	"context"
+	"sort"
+
+	"coldember/core/plan"
+	"coldember/core/stock"
+	"coldember/internal/store"
+)
+
+// originOf is what a plan needs to know of a piece of stock that was something
+// else before.
+func originOf(s Stock) plan.Origin {
+	o := plan.Origin{ID: s.Origin, Hazards: s.Hazards, Acknowledged: s.Acknowledged}
+	if s.Belief != nil {
+		o.Window = &plan.Window{LowC: s.Belief.ForgeLowC, HighC: s.Belief.ForgeHighC}
+	}
+	return o
+}
+
+// certainty of a piece's steel, 0–1.
+func certainty(s Stock) float64 {
+	switch {
+	case !s.Believed:
+		return 1
+	case s.Belief == nil || s.Belief.Verdict == stock.Contradictory:
+		return .3
+	}
+	return s.Belief.Shares[0].Now
+}
+
+// Sure tells how much bar suffices how often for a document.
+func (w *Work) Sure(ctx context.Context, d Doc, t *plan.Tolerances, runs int, seed uint64) (*plan.Sure, error) {
+	if t == nil {
+		usual := plan.UsualTolerances(d.Request)
+		t = &usual
+	}
+	s, err := plan.BeSure(ctx, d.Request, *t, runs, seed)
+	return s, invalid(err)
+}
+
+// Hopes lists the ways out of what the bar of a document cannot bear.
+func (w *Work) Hopes(ctx context.Context, d Doc) ([]plan.Hope, error) {
+	h, err := plan.Hopes(ctx, d.Request)
+	return h, invalid(err)
+}
+
+// Costs tells what a millimetre more costs in bar.
+func (w *Work) Costs(ctx context.Context, d Doc) ([]plan.Cost, error) {
+	c, err := plan.Costs(ctx, d.Request)
+	return c, invalid(err)
+}
+
+// Largest scales the blade of a document until it uses its stock up.
+func (w *Work) Largest(ctx context.Context, d Doc, f plan.Freedom) (*plan.Fit, error) {
+	fit, err := plan.Largest(ctx, d.Request, f)
+	return fit, invalid(err)
+}
+
+// RankedStock is a piece of the rack with what a blade would take of it.
+type RankedStock struct {
+	plan.Ranked
+	Stock Stock `json:"stock"`
+}
+
+// RankRack orders the rack for the blade of a document.
+func (w *Work) RankRack(ctx context.Context, d Doc) ([]RankedStock, error) {
+	rack, err := w.Rack(ctx)
+	if err != nil {
+		return nil, err
+	}
+	byID := map[string]Stock{}
+	list := make([]plan.Candidate, 0, len(rack))
+	for _, s := range rack {
+		byID[s.ID] = s
+		p := s.Piece
+		perG := 0.0
+		if s.MassG > 0 {
+			perG = s.Cost / s.MassG
+		}
+		list = append(list, plan.Candidate{ID: s.ID, Piece: p, SteelID: s.SteelID, Origin: originOf(s), Certain: certainty(s), CostPerG: perG})
+	}
+	ranked, err := plan.Rank(ctx, d.Request, list)
+	if err != nil {
+		return nil, invalid(err)
+	}
+	out := make([]RankedStock, len(ranked))
+	for i, r := range ranked {
+		out[i] = RankedStock{Ranked: r, Stock: byID[r.ID]}
+	}
+	return out, nil
+}
+
+// FittingPattern is a pattern that a piece of stock might become.
+type FittingPattern struct {
+	Pattern  Pattern `json:"pattern"`
+	Feasible bool    `json:"feasible" doc:"as it is"`
+	Why      string  `json:"why,omitempty" doc:"the obstacle as it is"`
+	Used     float64 `json:"usedShare" doc:"of the piece"`
+	Factor   float64 `json:"factor" doc:"uniform, of the largest blade of it; 0: none"`
+	LengthMm float64 `json:"lengthMm" doc:"of that blade"`
+}
+
+// Fits ranks the library on a piece of stock: what comes of it as it is, using
+// the most of it first, then what comes of it scaled.
+func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, error) {
+	s, err := w.StockItem(ctx, stockID)
+	if err != nil {
+		return nil, err
+	}
+	patterns, err := w.Patterns(ctx)
+	if err != nil {
+		return nil, err
+	}
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []FittingPattern{}
+	for _, p := range patterns {
+		req := plan.NewRequest(p.Design, s.SteelID, s.Piece, shop.Smiths[0].Skill)
+		req.Allowances, req.Smith, req.Fire, req.Origin = p.Allowances, shop.Smiths[0].Smith, shop.Fire, originOf(s)
+		f := FittingPattern{Pattern: p}
+		ranked, err := plan.Rank(ctx, req, []plan.Candidate{{ID: s.ID, Piece: s.Piece, SteelID: s.SteelID, Origin: originOf(s), Certain: 1}})
+		if err != nil {
+			return nil, invalid(err)
+		}
+		f.Feasible, f.Why = ranked[0].Feasible, ranked[0].Obstacle.Code
+		if s.Start != nil && s.Start.LengthMm > 0 {
+			f.Used = ranked[0].CutMm / s.Start.LengthMm
+		}
+		if !s.Refused && !f.Feasible {
+			if fit, err := plan.Largest(ctx, req, plan.AnyWay()); err == nil {
+				f.Factor, f.LengthMm = fit.Length, fit.Design.LengthMm
+			} else if ctx.Err() != nil {
+				return nil, ctx.Err()
+			}
+		}
+		out = append(out, f)
+	}
+	sort.SliceStable(out, func(i, j int) bool {
+		a, b := out[i], out[j]
+		if a.Feasible != b.Feasible {
+			return a.Feasible
+		}
+		if a.Feasible {
+			return a.Used > b.Used
+		}
+		return a.Factor > b.Factor
+	})
+	return out, nil
+}
+
+// stockIn reads a piece of stock within a transaction.
+func stockIn(tx store.Tx, id string) (Stock, error) {
+	row, err := store.Find[store.StockItem](tx, "id = ?", id)
+	if err != nil {
+		return Stock{}, err
+	}
+	return stockOf(tx, row)
+}

@@ -1,0 +1,296 @@
+package work_test
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"testing"
+
+	"coldember/core/plan"
+	"coldember/core/stock"
+	"coldember/internal/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func shelf(t *testing.T, w *work.Work, d work.StockDoc) work.Stock {
+	t.Helper()
+	s, err := w.AddStock(context.Background(), d)
+	require.NoError(t, err)
+	return s
+}
+
+func bar(w, t, l float64) stock.Piece {
+	return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
+}
+
+func TestWhatAPieceWasBringsItsHazardsAndABelief(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	s, err := w.NewStock(ctx, stock.Coil, []work.Edit{
+		{Field: "name", Text: "Lorry spring"},
+		{Field: "origin", Text: "coilSpring"},
+		{Field: "piece.wireDiameterMm", Text: "13"},
+		{Field: "piece.meanDiameterMm", Text: "110"},
+		{Field: "piece.pitchMm", Text: "40"},
+		{Field: "piece.turns", Text: "3.5"},
+		{Field: "weighedKg", Text: "1.28 kg"},
+	})
+	require.NoError(t, err)
+	assert.True(t, s.Believed)
+	assert.Equal(t, []string{"tension", "coating"}, s.Hazards)
+	require.NotNil(t, s.Belief)
+	assert.Equal(t, "unknown-spring", s.SteelID)
+	assert.InDelta(t, 1280/s.MassG, s.WeighedShare, 1e-9)
+	assert.False(t, s.Bar)
+	assert.True(t, s.Usable)
+	before := s.Belief.Shares[0].Now
+	s, err = w.EditStock(ctx, s.ID, s.Version, []work.Edit{{Field: "test.spark", Text: "manyForks"}, {Field: "test.oilQuench", Text: "skates"}, {Field: "seen.coating", Text: "on"}, {Field: "coupon.snap", Text: "on"}, {Field: "dead.add", Text: "0; 60mm; wear"}})
+	require.NoError(t, err)
+	assert.Greater(t, s.Belief.Shares[0].Now, before)
+	assert.InDelta(t, 60, s.Start.FromMm, 1e-9)
+	s, err = w.EditStock(ctx, s.ID, s.Version, []work.Edit{{Field: "test.spark", Text: ""}, {Field: "dead.delete", Text: "0"}, {Field: "hazard.tension", Text: "off"}})
+	require.NoError(t, err)
+	assert.Len(t, s.Findings, 1)
+	assert.Equal(t, []string{"coating"}, s.Hazards)
+	for field, text := range map[string]string{"origin": "moon", "test.spark": "purple", "test.taste": "salty", "hazard.coating": "maybe", "dead.add": "5; 3; hole", "dead.delete": "7"} {
+		_, err := w.EditStock(ctx, s.ID, s.Version, edit(field, text))
+		require.Error(t, err, field)
+	}
+
+	p := start(t, w)
+	p, pl, err := w.SavePiece(ctx, p.ID, p.Version, edit("stockId", s.ID))
+	require.NoError(t, err)
+	assert.Equal(t, []string{"coating"}, p.Doc.Request.Origin.Acknowledged)
+	require.NotNil(t, p.Doc.Request.Origin.Window, "a believed steel narrows the window")
+	assert.Equal(t, "straighten", pl.Operations[0].Kind)
+	p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("bar.turns", "3"))
+	require.NoError(t, err)
+	assert.Empty(t, p.Doc.StockID)
+	assert.NotEmpty(t, p.Doc.Request.Origin.Hazards, "measuring it anew does not make it harmless")
+
+	chain := shelf(t, w, work.StockDoc{Name: "Chain", Piece: bar(20, 6, 300), SteelID: "1018", Origin: "chain", Hazards: []string{"galvanised"}})
+	assert.True(t, chain.Refused)
+	assert.False(t, chain.Usable)
+	p, pl, err = w.SavePiece(ctx, p.ID, p.Version, edit("stockId", chain.ID))
+	require.NoError(t, err)
+	stops := 0
+	for _, x := range pl.Warnings {
+		if x.Code == "hazard.galvanised" {
+			stops++
+		}
+	}
+	assert.Equal(t, 1, stops)
+	_, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("origin.acknowledge", "galvanised"))
+	require.Error(t, err, "nobody acknowledges zinc away")
+	_, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("origin.acknowledge", "coating"))
+	require.NoError(t, err)
+}
+
+// twoPieces are a piece of work each on the same bar.
+func twoPieces(t *testing.T, w *work.Work, s work.Stock) (a, b work.Piece) {
+	t.Helper()
+	ctx := context.Background()
+	a = start(t, w)
+	a, _, err := w.SavePiece(ctx, a.ID, a.Version, edit("stockId", s.ID))
+	require.NoError(t, err)
+	b, _, err = w.DuplicatePiece(ctx, a.ID, "Second")
+	require.NoError(t, err)
+	return a, b
+}
+
+func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	s := shelf(t, w, work.StockDoc{Name: "Class bar", Piece: bar(25, 5, 1000), SteelID: "1084", Count: 2})
+	a, b := twoPieces(t, w, s)
+	order := work.CutOrder{Pieces: []work.CutWanted{{PieceID: a.ID, Count: 5}, {PieceID: b.ID, Count: 1}}, KerfMm: 1.5, KeepMm: 120, StubMm: 80}
+	p, err := w.CutUp(ctx, order)
+	require.NoError(t, err)
+	require.Len(t, p.Groups, 1)
+	g := p.Groups[0]
+	assert.Empty(t, g.Unplaced)
+	n := 0
+	for _, x := range g.Bars {
+		sum := x.RemnantMm
+		for _, part := range x.Parts {
+			sum += part.LengthMm + order.KerfMm
+			n++
+		}
+		assert.InDelta(t, x.LengthMm, sum, 1e-6, "parts, kerfs and what is left make up the bar")
+		assert.GreaterOrEqual(t, x.RemnantMm, order.StubMm, "the stub is left")
+	}
+	assert.Equal(t, 6, n)
+	require.NoError(t, w.TakeCuts(ctx, p))
+	rack, err := w.StockItem(ctx, s.ID)
+	require.NoError(t, err)
+	assert.Positive(t, rack.BookedMm)
+	// somebody else laid a plan on the same bars before: one wins, the other is told
+	var stale *work.StaleError
+	require.True(t, errors.As(w.TakeCuts(ctx, p), &stale))
+	assert.Equal(t, "Class bar", stale.Current.(work.Stock).Name)
+
+	_, _, err = w.SavePiece(ctx, a.ID, a.Version, edit("design.lengthMm", "95"))
+	require.NoError(t, err)
+	cuts, err := w.Cuts(ctx, a.ID)
+	require.NoError(t, err)
+	require.Len(t, cuts, 5)
+	assert.Equal(t, work.CutBooked, cuts[0].State, "a booked cut stays as it was booked")
+
+	cuts, err = w.SetCut(ctx, a.ID, "body", work.CutMadeNow)
+	require.NoError(t, err)
+	assert.Equal(t, work.CutMadeNow, cuts[0].State)
+	all, err := w.Rack(ctx)
+	require.NoError(t, err)
+	require.Len(t, all, 3, "one whole bar, the remnant of the other, and the bar of the first plan")
+	assert.Equal(t, 1, all[0].Count)
+	left := all[2]
+	assert.Equal(t, s.ID, left.ParentID)
+	require.Len(t, left.History, 1)
+	assert.InDelta(t, 1000-cuts[0].LengthMm-a.Doc.Request.Sizing.KerfMm, left.Piece.LengthMm, 1e-6)
+	_, err = w.SetCut(ctx, a.ID, "body", work.CutProposed)
+	var state *work.StateError
+	require.True(t, errors.As(err, &state))
+	assert.Equal(t, "problem.cutMade", state.Code)
+	cuts, err = w.SetCut(ctx, b.ID, "body", work.CutProposed)
+	require.NoError(t, err)
+	assert.Equal(t, work.CutProposed, cuts[0].State, "a booked cut can be let go")
+}
+
+func TestNoMoreIsCutThanThereIs(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	s := shelf(t, w, work.StockDoc{Name: "Short", Piece: bar(25, 5, 200), SteelID: "1084"})
+	a, b := twoPieces(t, w, s)
+	_, err := w.SetCut(ctx, a.ID, "body", work.CutBooked)
+	require.NoError(t, err)
+	_, err = w.SetCut(ctx, b.ID, "body", work.CutBooked)
+	var state *work.StateError
+	require.True(t, errors.As(err, &state))
+	assert.Equal(t, "problem.cutTooLong", state.Code)
+	p, err := w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: b.ID, Count: 3}}, KerfMm: 2})
+	require.NoError(t, err)
+	assert.Len(t, p.Groups[0].Unplaced, 3, "what is booked is not laid again")
+	_, err = w.CutUp(ctx, work.CutOrder{})
+	assert.Equal(t, "cutplan.nothing", codeOf(t, err))
+	_, err = w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: "nobody", Count: 1}}})
+	assert.Equal(t, "problem.notFound", codeOf(t, err))
+	_, err = w.SetCut(ctx, a.ID, "body", work.CutMadeNow)
+	require.NoError(t, err)
+	left, err := w.StockItem(ctx, s.ID)
+	require.NoError(t, err)
+	assert.Less(t, left.Piece.LengthMm, 100.)
+	loose := start(t, w)
+	loose, _, err = w.SavePiece(ctx, loose.ID, loose.Version, edit("bar.widthMm", "26"))
+	require.NoError(t, err)
+	_, err = w.SetCut(ctx, loose.ID, "body", work.CutBooked)
+	require.True(t, errors.As(err, &state))
+	assert.Equal(t, "problem.cutNoStock", state.Code)
+}
+
+func TestTheRackGoesOutAndComesInAgain(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	shelf(t, w, work.StockDoc{Name: `Bar, "wide"`, Piece: bar(40, 6, 610), SteelID: "1084", Place: "left wall", Cost: 12.5, Notes: "über"})
+	shelf(t, w, work.StockDoc{Name: "Rollers", Piece: stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, SteelID: "unknown-bearing", Count: 8, Origin: "roller", Believed: true, Hazards: []string{"shards"}})
+	raw, err := w.RackCSV(ctx)
+	require.NoError(t, err)
+	other, _ := fresh(t)
+	n, err := other.ImportRackCSV(ctx, append([]byte("\xef\xbb\xbf"), raw...))
+	require.NoError(t, err)
+	assert.Equal(t, 2, n)
+	a, err := w.Rack(ctx)
+	require.NoError(t, err)
+	b, err := other.Rack(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, a[0].StockDoc, b[0].StockDoc)
+	assert.Equal(t, a[1].Piece, b[1].Piece)
+	assert.Equal(t, a[1].Origin, b[1].Origin)
+	assert.Equal(t, 8, b[1].Count)
+	again, err := other.RackCSV(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, len(strings.Split(string(raw), "\n")), len(strings.Split(string(again), "\n")))
+}
+
+func TestABadTableNamesLineAndColumnAndBringsNothing(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	good := "name,form,widthMm,thicknessMm,lengthMm,steelId\nBar,flat,25,5,1000,1084\n"
+	for name, c := range map[string]struct {
+		text, code, column string
+		line               int
+	}{
+		"column":   {"name,form,width\nx,flat,3\n", "csv.column", "width", 1},
+		"missing":  {"name,widthMm\nx,3\n", "csv.missing", "form", 1},
+		"number":   {good + "Bar,flat,2x,5,900,1084\n", "csv.number", "widthMm", 3},
+		"unit":     {good + "Bar,flat,25 mm,5,900,1084\n", "csv.number", "widthMm", 3},
+		"form":     {good + "Bar,lump,25,5,900,1084\n", "csv.choice", "form", 3},
+		"width":    {good + "Bar,flat,25\n", "csv.width", "", 3},
+		"value":    {good + "Bar,flat,25,0,900,1084\n", "csv.value", "thicknessMm", 3},
+		"steel":    {good + "Bar,flat,25,5,900,moon\n", "csv.value", "steelId", 3},
+		"encoding": {good + "B\xe4r,flat,25,5,900,1084\n", "csv.encoding", "", 3},
+		"quotes":   {good + "\"Bar,flat,25,5,900,1084\n", "csv.quotes", "", 4},
+		"empty":    {"", "csv.empty", "", 1},
+	} {
+		_, err := w.ImportRackCSV(ctx, []byte(c.text))
+		var ce *work.CSVError
+		require.True(t, errors.As(err, &ce), "%s: %v", name, err)
+		assert.Equal(t, c.code, ce.Code, name)
+		assert.Equal(t, c.column, ce.Column, name)
+		assert.Equal(t, c.line, ce.Line, name)
+	}
+	rack, err := w.Rack(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, rack, "nothing half-imported")
+	n, err := w.ImportRackCSV(ctx, []byte(strings.ReplaceAll(good, ",", ";")))
+	require.NoError(t, err)
+	assert.Equal(t, 1, n, "semicolons do too")
+}
+
+func FuzzReadRackCSV(f *testing.F) {
+	f.Add([]byte("name,form,widthMm,thicknessMm,lengthMm,steelId\nBar,flat,25,5,1000,1084\n"))
+	f.Add([]byte("name;form;known\nx;ball;no\n"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		docs, err := work.ReadRackCSV(data)
+		if err != nil && docs != nil {
+			t.Fatal("half a table")
+		}
+	})
+}
+
+func TestTheRackIsRankedAndTheLibraryFits(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	s := shelf(t, w, work.StockDoc{Name: "Good", Piece: bar(30, 6, 600), SteelID: "1084", Cost: 10})
+	shelf(t, w, work.StockDoc{Name: "Narrow", Piece: bar(10, 4, 600), SteelID: "1084"})
+	shelf(t, w, work.StockDoc{Name: "Zinc", Piece: bar(30, 6, 600), SteelID: "1018", Hazards: []string{"galvanised"}})
+	p := start(t, w)
+	ranked, err := w.RankRack(ctx, p.Doc)
+	require.NoError(t, err)
+	require.Len(t, ranked, 4)
+	assert.True(t, ranked[0].Planned)
+	assert.Equal(t, "Zinc", ranked[3].Stock.Name)
+	fits, err := w.Fits(ctx, s.ID)
+	require.NoError(t, err)
+	patterns, err := w.Patterns(ctx)
+	require.NoError(t, err)
+	require.Len(t, fits, len(patterns))
+	assert.True(t, fits[0].Feasible)
+	last := fits[len(fits)-1]
+	assert.False(t, last.Feasible && last.Factor == 0)
+	hopes, err := w.Hopes(ctx, p.Doc)
+	require.NoError(t, err)
+	assert.NotNil(t, hopes)
+	costs, err := w.Costs(ctx, p.Doc)
+	require.NoError(t, err)
+	assert.NotEmpty(t, costs)
+	sure, err := w.Sure(ctx, p.Doc, nil, 500, 1)
+	require.NoError(t, err)
+	assert.Greater(t, sure.P95Mm, sure.P50Mm)
+	fit, err := w.Largest(ctx, p.Doc, plan.AnyWay())
+	require.NoError(t, err)
+	assert.Positive(t, fit.Length)
+	_, err = w.Largest(ctx, p.Doc, plan.Freedom{})
+	assert.Equal(t, "plan.nothingFree", codeOf(t, err))
+}
