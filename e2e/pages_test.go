@@ -57,7 +57,7 @@ func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
 	s.goTo("/")
 	s.until("copied", `document.querySelector("main").textContent.includes("Bosun's knife, second")`)
 	s.click(`button[aria-label="Archive Bosun's knife, second"]`)
-	s.until("archived", `document.querySelectorAll("main li a").length === 3`)
+	s.until("archived", `document.querySelectorAll("main li a").length === 5`)
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
 	s.click(`button[aria-label="Restore Bosun's knife, second"]`)
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
@@ -74,7 +74,7 @@ func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
 func TestTheRackTakesABar(t *testing.T) {
 	s := open(t)
 	s.goTo("/rack")
-	s.until("the rack", `document.querySelectorAll("main li").length === 6`)
+	s.until("the rack", `document.querySelectorAll("main li").length === 12`)
 	s.keys("n")
 	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[data-field=name]")))
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
@@ -84,11 +84,9 @@ func TestTheRackTakesABar(t *testing.T) {
 		s.keys(text)
 	}
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
-	s.until("it is on the rack", `document.querySelector("main").textContent.includes("Off-cut")`)
-	s.do(chromedp.Click(chromedp.Search("//main//li//button[contains(., 'Off-cut')]")))
-	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[data-field=name]")))
+	s.until("its own page", `document.querySelector("main h1")?.textContent === "Off-cut" && document.querySelector("[data-testid=drawn] svg")`)
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Take off')]")))
-	s.until("and off again", `document.querySelectorAll("main li").length === 6`)
+	s.until("and off again", `document.querySelectorAll("main li a[data-item]").length === 12`)
 }
 
 func TestTheShopIsKept(t *testing.T) {
@@ -188,7 +186,7 @@ func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
 func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
 	s := open(t)
 	s.goTo("/patterns")
-	s.until("the library", `document.querySelectorAll("main li").length === 12`)
+	s.until("the library", `document.querySelectorAll("main li").length === 14`)
 	s.do(chromedp.Focus(chromedp.CSS("main input")))
 	s.keys("deep kitchen")
 	s.until("one found", `document.querySelectorAll("main li").length === 1`)

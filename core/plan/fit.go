@@ -49,6 +49,9 @@ type Freedom struct {
 	Length    Axis `json:"length"`
 	Height    Axis `json:"height"`
 	Thickness Axis `json:"thickness"`
+	// Rough answers from plans of few cells, within two in a hundred: enough to
+	// put a library in order.
+	Rough bool `json:"-"`
 }
 
 // AnyWay lets every direction scale alike within what a hand forges.
@@ -102,9 +105,22 @@ type NoFitError struct{ Why fact.Warning }
 
 func (e *NoFitError) Error() string { return "plan: nothing within the limits fits: " + e.Why.Code }
 
-// Precision of the largest blade: so many halvings of the way between the
-// limits.
-const fitHalvings = 22
+// Precision of the largest blade: halvings with plans of few cells, then with
+// whole ones in a margin around what they found.
+const (
+	coarseCells    = 14
+	coarseHalvings = 7
+	coarseMargin   = 0.02
+	fineHalvings   = 11
+)
+
+// top is the largest factor of an axis.
+func (a Axis) top() float64 {
+	if !a.Free {
+		return 0
+	}
+	return a.Highest
+}
 
 // Largest scales the pattern of the request, in the directions that are free,
 // until it uses the stock up or an obstacle comes: the same sizing as forward,
@@ -120,20 +136,38 @@ func Largest(ctx context.Context, req Request, f Freedom) (*Fit, error) {
 		}
 	}
 	limit := fact.Warning{}
-	try := func(s float64) (*Plan, error) {
-		p, err := tryPlan(ctx, req.scaled(f, s))
-		if p == nil || err != nil {
-			return nil, err
+	trial := func(cells int) func(float64) (*Plan, error) {
+		return func(s float64) (*Plan, error) {
+			r := req.scaled(f, s)
+			if cells > 0 {
+				r.CellCount = cells
+			}
+			p, err := tryPlan(ctx, r)
+			if p == nil || err != nil {
+				return nil, err
+			}
+			if o := p.Obstacle(); o.Code != "" {
+				limit = o
+				return nil, nil
+			}
+			return p, nil
 		}
-		if o := p.Obstacle(); o.Code != "" {
-			limit = o
-			return nil, nil
-		}
-		return p, nil
 	}
-	// the largest of a ladder that fits, and the rung above it: a pattern scaled
-	// far may be no blade any more, so the ladder is walked from the top
-	best, lo, hi, err := descend(try, lo, hi)
+	// coarsely first: a plan of few cells finds the neighbourhood
+	best, lo, hi, err := descend(trial(coarseCells), lo, hi)
+	for range coarseHalvings {
+		if best == nil || err != nil || lo == hi {
+			break
+		}
+		mid := (lo + hi) / 2
+		var p *Plan
+		if p, err = trial(coarseCells)(mid); p == nil {
+			hi = mid
+		} else {
+			lo, best = mid, p
+		}
+	}
+	top := math.Max(math.Max(f.Length.top(), f.Height.top()), f.Thickness.top())
 	switch {
 	case err != nil:
 		return nil, err
@@ -145,12 +179,34 @@ func Largest(ctx context.Context, req Request, f Freedom) (*Fit, error) {
 		return nil, err
 	case best == nil:
 		return nil, &NoFitError{Why: limit}
-	case lo == hi:
+	}
+	if f.Rough {
+		return req.fit(f, lo, limit.Code, best), nil
+	}
+	// then finely, from a little to either side
+	fine := trial(0)
+	wide := lo
+	lo, hi = lo*(1-coarseMargin), math.Min(top, hi*(1+coarseMargin))
+	if best, err = fine(hi); err != nil {
+		return nil, err
+	}
+	if best != nil {
 		return req.fit(f, hi, "limits", best), nil
 	}
-	for range fitHalvings {
+	if best, err = fine(lo); err != nil {
+		return nil, err
+	}
+	for best == nil { // the coarse plan was too hopeful
+		if lo /= 1 + coarseMargin; lo < wide/2 {
+			return nil, &NoFitError{Why: limit}
+		}
+		if best, err = fine(lo); err != nil {
+			return nil, err
+		}
+	}
+	for range fineHalvings {
 		mid := (lo + hi) / 2
-		p, err := try(mid)
+		p, err := fine(mid)
 		switch {
 		case err != nil:
 			return nil, err

@@ -35,7 +35,7 @@ func Hopes(ctx context.Context, req Request) ([]Hope, error) {
 		return out, nil
 	}
 	h := hoper{ctx: ctx, req: req, plan: p}
-	for _, way := range []func() (*Hope, error){h.wider, h.thicker, h.otherBevel, h.fold, h.lower, h.thinner, h.shorter} {
+	for _, way := range []func() (*Hope, error){h.wider, h.thicker, h.otherBevel, h.fold, h.upset, h.lower, h.thinner, h.shorter} {
 		hope, err := way()
 		if err != nil {
 			return nil, err
@@ -126,6 +126,33 @@ func (h *hoper) fold() (*Hope, error) {
 	r := h.onFlat(b.WidthMm, 2*b.ThicknessMm)
 	r.Bar.LengthMm = b.AvailableMm / 2
 	return h.prove(&Hope{Code: "hope.fold", Figures: map[string]float64{"thicknessMm": 2 * b.ThicknessMm, "lengthMm": b.AvailableMm / 2}}, r)
+}
+
+// upsetFree is how many thicknesses of free length can be upset before it bends
+// away.
+const upsetFree = 3.0
+
+// upset tells how much of the bar would have to be driven together for the
+// thickness that is wanted: it bends past three thicknesses of free length, so
+// that it is only a way where little is short.
+func (h *hoper) upset() (*Hope, error) {
+	b := h.plan.Bar
+	_, t := remedy(h.plan.Feasibility, b.WidthMm, b.ThicknessMm)
+	if t <= b.ThicknessMm {
+		return nil, nil
+	}
+	from, to := 0.0, 0.0
+	for _, m := range b.Marks {
+		if m.Zone == ZoneBlade {
+			from, to = m.FromMm, m.ToMm
+		}
+	}
+	limit := upsetFree * b.ThicknessMm
+	hope := &Hope{Code: "hope.upset", Figures: map[string]float64{"thicknessMm": t, "lengthMm": to - from, "limitMm": limit}}
+	if to-from > limit {
+		return hope, nil
+	}
+	return h.prove(hope, h.onFlat(b.WidthMm, t))
 }
 
 // largest finds the largest figure of the design, below the present one, that

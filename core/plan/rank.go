@@ -39,6 +39,7 @@ type Ranked struct {
 	Certain float64 `json:"certainShare"`
 	Cost    float64 `json:"cost"`
 	Hazards int     `json:"hazards" doc:"that want acknowledging"`
+	Soft    bool    `json:"soft" doc:"a steel that does not harden"`
 	Score   float64 `json:"score" doc:"less is better"`
 }
 
@@ -48,6 +49,7 @@ const (
 	minutesPerGram   = 0.08
 	minutesUncertain = 45.0
 	minutesHazard    = 15.0
+	minutesSoft      = 240.0
 	screenLoss       = 0.10
 	plannedAtMost    = 10
 	screenMinPerGram = 0.25 // of forging, where it is not planned
@@ -122,6 +124,9 @@ func (r Request) on(c Candidate) Request {
 // screen holds a candidate against volume and reach, without forging it.
 func screen(req Request, c Candidate) (Ranked, error) {
 	r := Ranked{ID: c.ID, Certain: c.Certain}
+	if g, err := steel.Find(c.SteelID); err == nil {
+		r.Soft = g.AustenitiseC == 0 && !g.Assumed
+	}
 	seen := map[string]bool{}
 	for _, a := range c.Origin.Acknowledged {
 		seen[a] = true
@@ -188,6 +193,9 @@ func (r *Ranked) waste(startMm3, finishedG float64, c Candidate) {
 
 func (r *Ranked) score(minutes float64) {
 	r.Score = minutes + r.WasteG*minutesPerGram + (1-r.Certain)*minutesUncertain + float64(r.Hazards)*minutesHazard
+	if r.Soft {
+		r.Score += minutesSoft
+	}
 }
 
 // plan makes the whole plan of a candidate.

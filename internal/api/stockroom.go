@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/plan"
 	"coldember/core/stock"
+	"coldember/internal/export"
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -107,6 +108,8 @@ func (h *handlers) stockroom(api huma.API) {
 			}
 			return answer(ctx, h, Imported{n}, err)
 		})
+	huma.Register(api, op("printCutPlan", http.MethodPost, "/cutplan/pdf", "A cut plan to take to the saw"),
+		func(ctx context.Context, in *body[work.CutPlan]) (*fileOut, error) { return h.cutSheet(ctx, in.Body) })
 	huma.Register(api, op("pieceCuts", http.MethodGet, "/pieces/{id}/cuts", "What a piece takes from the rack"),
 		func(ctx context.Context, in *idIn) (*body[[]work.PieceCut], error) {
 			v, err := h.work.Cuts(ctx, in.ID)
@@ -131,4 +134,26 @@ func (h *handlers) stockroom(api huma.API) {
 		n, err := h.work.ImportRackCSV(ctx, in.RawBody)
 		return answer(ctx, h, Imported{n}, err)
 	})
+}
+
+func (h *handlers) cutSheet(ctx context.Context, p work.CutPlan) (*fileOut, error) {
+	shop, err := h.work.Shop(ctx)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	var bars []export.CutBar
+	for _, g := range p.Groups {
+		for _, b := range g.Bars {
+			bar := export.CutBar{Group: g.SteelID + " " + export.BarSize(g.Piece, shop.Units), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
+			for _, part := range b.Parts {
+				bar.Parts = append(bar.Parts, export.CutPart{Name: part.Name, FromMm: part.FromMm, LengthMm: part.LengthMm})
+			}
+			bars = append(bars, bar)
+		}
+	}
+	pdf, err := export.CutSheet(bars, shop.Units, shop.Paper)
+	if err != nil {
+		return nil, fail(ctx, err, shop.Units)
+	}
+	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="cut-plan.pdf"`, Body: pdf}, nil
 }

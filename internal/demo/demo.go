@@ -25,6 +25,8 @@ const (
 	YardHand     = "Yard hand"
 	SecondHand   = "Second hand"
 	Rigging      = "Rigging knife"
+	Samphire     = "Samphire hook-knife"
+	Oyster       = "Oyster knife"
 	SlicerNarrow = "Galley slicer, from the 32 mm bar"
 	Slicer       = "Galley slicer"
 )
@@ -64,6 +66,10 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	y.library()
 	c.daysBefore(now, 33)
 	y.piece(work.Start{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
+	c.daysBefore(now, 26)
+	y.piece(work.Start{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []work.Edit{{Field: "choices.holding", Text: "tongs"}}})
+	c.daysBefore(now, 19)
+	y.piece(work.Start{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []work.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
 	c.daysBefore(now, 12)
 	y.piece(work.Start{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
 	c.daysBefore(now, 11)
@@ -100,13 +106,51 @@ func (y *yard) rack() map[string]string {
 		{Name: "Nickel strip", Piece: flat(40, 1.6, 900), SteelID: "15N20"},
 		{Name: "Drill rod", Piece: stock.Piece{Form: stock.Round, DiameterMm: 12, LengthMm: 400}, SteelID: "W1"},
 		{Name: "Practice bar", Piece: flat(20, 5, 1200), SteelID: "1018", Notes: "mild, for practice only"},
+		{
+			Name: "Lorry spring end", SteelID: "unknown-spring", Origin: "coilSpring", Believed: true, Place: "bin by the forge",
+			Piece:   stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 112, PitchMm: 38, Turns: 2.5},
+			Hazards: []string{"tension", "coating"}, Acknowledged: []string{"tension", "coating"}, Notes: "end of a coil, nothing left to spring",
+			Findings: []stock.Finding{{Test: "spark", Result: "manyForks"}, {Test: "oilQuench", Result: "skates"}},
+		},
+		{
+			Name: "Hay-rake tines", SteelID: "unknown-spring", Origin: "tine", Believed: true, Count: 4, Place: "rafters",
+			Piece: stock.Piece{
+				Form: stock.TaperedFlat, StartWidthMm: 32, EndWidthMm: 32, StartThicknessMm: 10, EndThicknessMm: 10, LengthMm: 420, BendRadiusMm: 700,
+				Dead: []stock.Dead{{FromMm: 0, ToMm: 45, Why: "hole"}},
+			},
+			Hazards: []string{"coating"}, Acknowledged: []string{"coating"},
+		},
+		{
+			Name: "Bearing rollers", SteelID: "52100", Origin: "roller", Certificate: "stamped 100Cr6", Count: 8, Place: "tin on the bench", WeighedKg: .128,
+			Piece: stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, Hazards: []string{"shards"}, Acknowledged: []string{"shards"},
+		},
+		{
+			Name: "Old plane iron", SteelID: "unknown-tool", Origin: "planeIron", Believed: true, Place: "drawer", Hazards: []string{"shards"}, Acknowledged: []string{"shards"},
+			Piece: stock.Piece{
+				Form: stock.Flat, WidthMm: 50, ThicknessMm: 4, LengthMm: 180,
+				Dead: []stock.Dead{{FromMm: 112, ToMm: 172, Why: "hole"}},
+			},
+		},
+		{
+			Name: "Half a harrow disc", SteelID: "1018", Origin: "disc", Believed: true, Place: "against the wall",
+			Piece:   stock.Piece{Form: stock.Disc, DiameterMm: 460, ThicknessMm: 5, InnerDiameterMm: 40, ShareFraction: .5, StripWidthMm: 45},
+			Hazards: []string{"coating"},
+		},
+		{
+			Name: "Mooring chain", SteelID: "1018", Origin: "chain", Believed: true, Place: "outside, not in the smithy",
+			Piece:   stock.Piece{Form: stock.Chain, WireDiameterMm: 12, LinkLengthMm: 72, LinkWidthMm: 44, Links: 9},
+			Hazards: []string{"galvanised"},
+		},
 	} {
 		if y.err != nil {
 			return ids
 		}
 		var s work.Stock
 		s, y.err = y.work.AddStock(y.ctx, d)
-		ids[d.SteelID] = s.ID
+		ids[d.Name] = s.ID
+		if _, first := ids[d.SteelID]; !first {
+			ids[d.SteelID] = s.ID
+		}
 	}
 	return ids
 }
@@ -126,6 +170,30 @@ func (y *yard) library() {
 		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110},
 	}
 	slicer.SetTang(blade.HiddenTang)
+	hook := blade.Design{
+		Use: blade.UseHook, Shape: blade.Trailing, LengthMm: 70, HeightMm: 20, SpineMm: 3.2, TipMm: 2,
+		Grind:   blade.Grind{Kind: section.Hollow, BevelFraction: .8, EdgeMm: .4, WheelRadiusMm: 100},
+		Ricasso: blade.Ricasso{LengthMm: 10, HeightMm: 15, ThicknessMm: 3.2}, Tang: blade.Tang{LengthMm: 90},
+	}
+	hook.SetTang(blade.HiddenTang)
+	oyster := blade.Design{
+		Use: blade.UseFighter, Shape: blade.Spear, LengthMm: 62, HeightMm: 17, SpineMm: 3.4, TipMm: 2.4,
+		Grind:   blade.Grind{Kind: section.Lens, BevelFraction: 1, EdgeMm: .8},
+		Ricasso: blade.Ricasso{LengthMm: 8, HeightMm: 13, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 60},
+	}
+	oyster.SetTang(blade.HiddenTang)
+	for _, own := range []struct {
+		name string
+		d    blade.Design
+	}{{Samphire, hook}, {Oyster, oyster}} {
+		name, d := own.name, own.d
+		p, err := y.work.AddPattern(y.ctx, work.PatternDoc{Name: name, Tags: []string{"shore"}, Design: d, Allowances: blade.ForgeClose.Allowances()})
+		if err != nil {
+			y.err = err
+			return
+		}
+		y.patterns[name] = p.ID
+	}
 	p, err := y.work.AddPattern(y.ctx, work.PatternDoc{Name: Slicer, Tags: []string{"kitchen", "deep"}, Design: slicer, Allowances: blade.ThickAndGrind.Allowances()})
 	y.err = err
 	y.patterns[Slicer] = p.ID

@@ -29,10 +29,10 @@ func TestDemoTellsItsStory(t *testing.T) {
 		stops[p.Doc.Name] = p.Summary.Stops
 		assert.True(t, p.CreatedAt.After(now.AddDate(0, -2, -5)) && p.CreatedAt.Before(now), "%s at %v", p.Doc.Name, p.CreatedAt)
 	}
-	assert.Equal(t, map[string]int{demo.Rigging: 0, demo.Slicer: 0, demo.SlicerNarrow: 1}, stops, "only the slicer from the narrow bar cannot work")
+	assert.Equal(t, map[string]int{demo.Rigging: 0, demo.Slicer: 0, demo.SlicerNarrow: 1, demo.Oyster: 0, demo.Samphire: 0}, stops, "only the slicer from the narrow bar cannot work")
 	rack, err := w.Rack(ctx)
 	require.NoError(t, err)
-	assert.Len(t, rack, 6)
+	assert.Len(t, rack, 12)
 	shop, err := w.Shop(ctx)
 	require.NoError(t, err)
 	assert.True(t, shop.Demo)

@@ -9,6 +9,7 @@ import (
 
 	"coldember/core/fact"
 	"coldember/core/quantity"
+	"coldember/core/stock"
 	"coldember/internal/store"
 )
 
@@ -100,10 +101,36 @@ func (s *Settings) edit(e Edit) *FieldProblem {
 			return problemAt(e, "field.choice", -1)
 		}
 		return nil
+	case len(parts) == 4 && parts[0] == "likelihood":
+		return s.editLikelihood(parts[1], parts[2], parts[3], e)
 	case e.Field == "version" || e.Field == "demo":
 		return problemAt(e, "field.unknown", -1)
 	}
 	return setField(s, e)
+}
+
+// editLikelihood sets the shop's own share of pieces of a family that give a
+// result, as likelihood.TEST.RESULT.FAMILY; no text goes back to the table's.
+func (s *Settings) editLikelihood(test, result, family string, e Edit) *FieldProblem {
+	known := func(l stock.Likelihood) bool {
+		return l.Test == test && l.Result == result && l.Family == family
+	}
+	s.Likelihoods = slices.DeleteFunc(slices.Clone(s.Likelihoods), known)
+	if strings.TrimSpace(e.Text) == "" {
+		return nil
+	}
+	if _, err := stock.Believe("bar", []stock.Finding{{Test: test, Result: result}}, nil); err != nil || !slices.ContainsFunc(stock.Families(), func(f stock.Family) bool { return f.ID == family }) {
+		return problemAt(e, "field.unknown", -1)
+	}
+	v, bad := figure("likelihoodShare", e)
+	if bad != nil {
+		return bad
+	}
+	if !(v >= .001 && v <= .999) {
+		return &FieldProblem{FieldError: fact.FieldError{Field: e.Field, Code: "field.rangePercent", Figures: fact.Figures{"lowest": .001, "highest": .999}}, Text: e.Text, Offset: -1}
+	}
+	s.Likelihoods = append(s.Likelihoods, stock.Likelihood{Test: test, Result: result, Family: family, P: v})
+	return nil
 }
 
 // SaveShop keeps the settings if nobody saved since s.Version.

@@ -131,7 +131,10 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 			f.Used = ranked[0].CutMm / s.Start.LengthMm
 		}
 		if !s.Refused && !f.Feasible {
-			if fit, err := plan.Largest(ctx, req, plan.AnyWay()); err == nil {
+			// it does not fit as it is: only smaller is asked about
+			smaller := plan.Axis{Free: true, Lowest: .3, Highest: 1}
+			free := plan.Freedom{Length: smaller, Height: smaller, Thickness: smaller, Rough: true}
+			if fit, err := plan.Largest(ctx, req, free); err == nil {
 				f.Factor, f.LengthMm = fit.Length, fit.Design.LengthMm
 			} else if ctx.Err() != nil {
 				return nil, ctx.Err()

@@ -230,7 +230,7 @@ func TestABadTableNamesLineAndColumnAndBringsNothing(t *testing.T) {
 		"value":    {good + "Bar,flat,25,0,900,1084\n", "csv.value", "thicknessMm", 3},
 		"steel":    {good + "Bar,flat,25,5,900,moon\n", "csv.value", "steelId", 3},
 		"encoding": {good + "B\xe4r,flat,25,5,900,1084\n", "csv.encoding", "", 3},
-		"quotes":   {good + "\"Bar,flat,25,5,900,1084\n", "csv.quotes", "", 4},
+		"quotes":   {good + "\"Bar,flat,25,5,900,1084\n", "csv.quotes", "", 3},
 		"empty":    {"", "csv.empty", "", 1},
 	} {
 		_, err := w.ImportRackCSV(ctx, []byte(c.text))

@@ -3,6 +3,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Refused } from "./api/client";
+import { CutsPage } from "./cuts/CutsPage";
 import { PiecePage } from "./draft/PiecePage";
 import { PatternsPage } from "./patterns/PatternsPage";
 import { PiecesPage } from "./pieces/PiecesPage";
@@ -28,7 +29,8 @@ if (root)
             <Route element={<Frame />}>
               <Route index element={<PiecesPage />} />
               <Route path="patterns/:id?" element={<PatternsPage />} />
-              <Route path="rack" element={<RackPage />} />
+              <Route path="rack/:id?" element={<RackPage />} />
+              <Route path="cuts" element={<CutsPage />} />
               <Route path="shop" element={<ShopPage />} />
               <Route path="pieces/:id/:stage?" element={<PiecePage />} />
               <Route path="*" element={<NotThere />} />

@@ -21,6 +21,11 @@ export type Grade = Schemas["Grade"];
 export type FieldMessage = Schemas["FieldMessage"];
 export type Problem = Schemas["Problem"];
 export type PieceAnswer = Schemas["PieceAnswer"];
+export type RankedStock = Schemas["RankedStock"];
+export type Hope = Schemas["Hope"];
+export type Sure = Schemas["Sure"];
+export type CutPlan = Schemas["CutPlan"];
+export type Fit = Schemas["Fit"];
 export type Start = Schemas["Start"];
 
 export const api = createClient<paths>({ baseUrl: "/", fetch: (...a) => globalThis.fetch(...a) });
@@ -61,6 +66,17 @@ export function sendPicture(id: string, version: number, file: Blob): Promise<Pi
       body: file as unknown as string,
       bodySerializer: (b) => b as unknown as string,
       headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
+}
+
+/** Puts a table of stock on the rack; its text is the body. */
+export function sendTable(file: Blob): Promise<Schemas["Imported"]> {
+  return ask(
+    api.POST("/api/v1/stock.csv", {
+      body: file as unknown as string,
+      bodySerializer: (b) => b as unknown as string,
+      headers: { "Content-Type": "text/csv" },
     }),
   );
 }

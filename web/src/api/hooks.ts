@@ -19,6 +19,13 @@ export const useSteels = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const useSalvage = () =>
+  useQuery({
+    queryKey: ["salvage"],
+    queryFn: () => ask(api.GET("/api/v1/salvage")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const useShop = () => useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/v1/shop")) });
 
 /** The units everything is shown and typed in. */

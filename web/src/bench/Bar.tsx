@@ -10,10 +10,12 @@ interface Props {
   title: string;
   selected?: string;
   onSelect: (zone: string) => void;
+  /** Four in five cases need a length between these, mm. */
+  band?: { lowMm: number; highMm: number };
 }
 
 /** The starting bar with its chalk marks, flat and from the narrow side. */
-export function Bar({ plan, layout, units, title, selected, onSelect }: Props) {
+export function Bar({ plan, layout, units, title, selected, onSelect, band }: Props) {
   const { bar } = plan;
   const row = layout.bar;
   const end = bar.marks[bar.marks.length - 1]?.toMm ?? 0;
@@ -37,6 +39,21 @@ export function Bar({ plan, layout, units, title, selected, onSelect }: Props) {
       >
         {title}
       </text>
+      {band && (
+        <rect
+          x={left(layout.barX(band.lowMm), layout.barX(band.highMm))}
+          width={Math.abs(layout.barX(band.highMm) - layout.barX(band.lowMm))}
+          y={row.topY - 7}
+          height={row.bottomY - row.topY + 14}
+          fill="var(--act)"
+          fillOpacity="0.22"
+          stroke="var(--act)"
+          strokeDasharray="2 3"
+          data-testid="sure-band"
+        >
+          <title>{say("sure.band")}</title>
+        </rect>
+      )}
       {strips.map((s, i) => (
         <g key={s.y}>
           {bar.marks.map((m) => {

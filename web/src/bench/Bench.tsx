@@ -29,6 +29,8 @@ interface Props {
   onSelect: (zone: string | undefined) => void;
   /** Where the blade is cut across, as a share of its length; it follows the pointer. */
   section?: { at: number; onAt: (share: number) => void };
+  /** How long a bar may have to be. */
+  band?: { lowMm: number; highMm: number };
   /** The outline is being moved by its nodes. */
   nodes?: {
     chosen?: NodeRef;
@@ -46,7 +48,20 @@ interface Props {
 const taperTimes = 4;
 
 /** The bench: bar, forged shape and finished blade on one millimetre scale. */
-export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selected, onSelect, nodes, section }: Props) {
+export function Bench({
+  plan,
+  units,
+  barName,
+  flatBar,
+  zoom,
+  flip,
+  heat,
+  selected,
+  onSelect,
+  nodes,
+  section,
+  band,
+}: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 880, height: 560 });
   const [heldScale, setHeld] = useState<number>();
@@ -102,6 +117,7 @@ export function Bench({ plan, units, barName, flatBar, zoom, flip, heat, selecte
             title={`${say("bench.bar")} · ${barName}`}
             selected={selected}
             onSelect={pick}
+            band={band}
           />
           <Shape
             id="middle"

@@ -5,7 +5,7 @@ import { Refused } from "../api/client";
 import { useStock, useUnits } from "../api/hooks";
 import { Bench } from "../bench/Bench";
 import type { NodeRef } from "../bench/Nodes";
-import { barSize } from "../rack/bar";
+import { barSize } from "../rack/forms";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
@@ -17,6 +17,7 @@ import { HeatRail } from "../stages/heats/HeatRail";
 import { HeatsPanel } from "../stages/heats/HeatsPanel";
 import { Ledger } from "../stages/Ledger";
 import { StockPanel } from "../stages/stock/StockPanel";
+import { useSure } from "../stages/stock/useAsked";
 import { Warnings } from "../stages/Warnings";
 import { say } from "../text/say";
 import { DraftProvider, useDraft, useDraftState } from "./context";
@@ -84,6 +85,7 @@ function Work() {
   const [node, setNode] = useState<NodeRef>();
   const [section, setSection] = useState(0.6);
   const [rules, setRules] = useNodeRules();
+  const sure = useSure(stage === "cut");
   const [picture, setPicture] = useState<PictureState>({ mode: "none", points: [] });
   const nodes = moving && stage === "blade";
   const { plan, doc } = s;
@@ -130,6 +132,7 @@ function Work() {
             heat={at}
             selected={zone}
             onSelect={setZone}
+            band={stage === "cut" && sure.data && sure.data.highMm > sure.data.lowMm ? sure.data : undefined}
             section={stage === "blade" ? { at: section, onAt: setSection } : undefined}
             nodes={
               nodes

@@ -11,7 +11,7 @@ export function StageRail({ stage, onOpen }: { stage: string; onOpen: (stage: st
   const units = useUnits();
   const figure: Record<string, string> = {
     blade: print.length(doc.request.design.lengthMm, units),
-    stock: doc.request.steelId,
+    stock: doc.request.steelId.replaceAll("-", " "),
     cut: print.length(plan.bar.cutLengthMm, units),
     heats: count("heats", plan.totals.heats),
   };
@@ -28,7 +28,7 @@ export function StageRail({ stage, onOpen }: { stage: string; onOpen: (stage: st
         >
           <span className="narrow block text-lg leading-tight">{say(`stage.${name}`)}</span>
           <span
-            className={`narrow block text-[15px] leading-tight ${name === stage ? "text-act" : ""}`}
+            className={`narrow block truncate text-[15px] leading-tight ${name === stage ? "text-act" : ""}`}
             data-figure={name}
           >
             {figure[name]}

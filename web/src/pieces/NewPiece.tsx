@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
 import { usePatterns, useShop, useSteels, useStock, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
-import { type BarForm, barFields, barForms, barSize } from "../rack/bar";
+import { type BarForm, barForms, barSize, formFields } from "../rack/forms";
 import { say } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
@@ -43,7 +43,7 @@ function Questions({ onClose }: { onClose: () => void }) {
   const smith = smiths.find((h) => h.name === hand) ?? smiths[0];
   const chosen = pattern ?? patterns.data?.[0];
   const bar = stockId ?? bars[0]?.id ?? "own";
-  const barEdits = () => (bar === "own" ? t.edits(["steelId", ...barFields[form].map((f) => `bar.${f}`)]) : []);
+  const barEdits = () => (bar === "own" ? t.edits(["steelId", ...formFields[form].map((f) => `bar.${f}`)]) : []);
   const start = async () => {
     if (!chosen) return;
     setBusy(true);
@@ -115,7 +115,7 @@ function Questions({ onClose }: { onClose: () => void }) {
               onPick={(v) => setForm(v as BarForm)}
               options={barForms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
             />
-            {barFields[form].map((f) => (
+            {formFields[form].map((f) => (
               <Typed
                 key={f}
                 label={say(`field.name.bar.${f}`)}

@@ -1,9 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Archive, Plus } from "lucide-react";
+import { Download, Plus, Scissors, Upload } from "lucide-react";
 import { useState } from "react";
-import { api, ask, type Stock } from "../api/client";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, ask, type Stock, sendTable } from "../api/client";
 import { useSteels, useStock, useUnits } from "../api/hooks";
 import { useKeys } from "../shell/keys";
+import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
 import { say } from "../text/say";
 import { Pick } from "../ui/Pick";
@@ -11,133 +13,154 @@ import { Sheet } from "../ui/Sheet";
 import { Typed } from "../ui/Typed";
 import { useTyped } from "../ui/useTyped";
 import { print } from "../units/print";
-import { type BarForm, barFields, barForms, barSize } from "./bar";
+import { Drawn, extent } from "./Drawn";
+import { barSize, type Form, formFields, forms } from "./forms";
+import { ItemPage } from "./ItemPage";
 
-/** The bars that are there, drawn at their lengths. */
+/** The rack, or one piece of it. */
 export function RackPage() {
+  const { id } = useParams();
   const stock = useStock();
-  const [sheet, setSheet] = useState<Stock | "new">();
+  if (stock.isPending) return <Loading />;
+  if (stock.isError) return <Failed error={stock.error} retry={() => void stock.refetch()} />;
+  if (!id) return <Rack items={stock.data} />;
+  const item = stock.data.find((s) => s.id === id);
+  return item ? <ItemPage key={id} item={item} /> : <NotThere />;
+}
+
+/** Every piece that is there, drawn from its own dimensions on one scale. */
+function Rack({ items }: { items: Stock[] }) {
+  const [sheet, setSheet] = useState<"new" | "table">();
   useKeys({ n: () => setSheet("new") });
-  const bars = (stock.data ?? []).filter((s) => s.bar);
-  const longest = Math.max(1, ...bars.map((s) => s.piece.lengthMm ?? 0));
+  const longest = Math.max(1, ...items.map((s) => extent(s.piece)[0]));
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
-      <header className="mb-4 flex items-end gap-3">
+      <header className="mb-4 flex flex-wrap items-end gap-2">
         <h1 className="mr-auto text-3xl">{say("nav.rack")}</h1>
+        <Link to="/cuts" className="press">
+          <Scissors size={18} aria-hidden /> {say("cuts.title")}
+        </Link>
+        <a className="press" href="/api/v1/stock.csv" download data-testid="csv-out">
+          <Download size={18} aria-hidden /> {say("rack.csvOut")}
+        </a>
+        <button type="button" className="press" onClick={() => setSheet("table")}>
+          <Upload size={18} aria-hidden /> {say("rack.csvIn")}
+        </button>
         <button type="button" className="press press-act" onClick={() => setSheet("new")}>
           <Plus size={18} aria-hidden /> {say("rack.add")}
         </button>
       </header>
-      {stock.isPending ? (
-        <Loading />
-      ) : stock.isError ? (
-        <Failed error={stock.error} retry={() => void stock.refetch()} />
-      ) : bars.length === 0 ? (
+      {items.length === 0 ? (
         <p className="text-lg text-quiet">{say("rack.none")}</p>
       ) : (
         <ul className="border-t border-line">
-          {bars.map((s) => (
+          {items.map((s) => (
             <li key={s.id} className="border-b border-line">
-              <Row item={s} longest={longest} onOpen={() => setSheet(s)} />
+              <Row item={s} longest={longest} />
             </li>
           ))}
         </ul>
       )}
-      <Sheet
-        open={!!sheet}
-        onClose={() => setSheet(undefined)}
-        title={sheet === "new" ? say("rack.add") : say("rack.edit")}
-      >
-        {sheet && <BarSheet item={sheet === "new" ? undefined : sheet} onClose={() => setSheet(undefined)} />}
+      <Sheet open={sheet === "new"} onClose={() => setSheet(undefined)} title={say("rack.add")}>
+        <NewItem />
+      </Sheet>
+      <Sheet open={sheet === "table"} onClose={() => setSheet(undefined)} title={say("rack.csvIn")}>
+        <TableIn onClose={() => setSheet(undefined)} />
       </Sheet>
     </div>
   );
 }
 
-function Row({ item, longest, onOpen }: { item: Stock; longest: number; onOpen: () => void }) {
+/** Forms whose size says their length already. */
+const stubby: Form[] = ["ball", "roller", "race", "disc", "chain"];
+
+/** px that the longest piece takes up in the list. */
+const listPx = 420;
+
+function Row({ item, longest }: { item: Stock; longest: number }) {
   const units = useUnits();
-  const length = item.piece.lengthMm ?? 0;
-  const high = item.piece.widthMm ?? item.piece.sideMm ?? item.piece.diameterMm ?? item.piece.acrossFlatsMm ?? 10;
-  const px = 560 / longest;
-  const free = Math.max(0, Math.min(length, item.freeMm));
+  const all = (item.start?.lengthMm ?? 0) * item.count;
+  const k = listPx / longest;
+  const [w, h] = extent(item.piece);
+  // a small lump would be a dot on the scale of a long bar
+  const small = Math.max(w, h) * k < 34;
+  const top = item.belief?.shares[0];
   return (
-    <button
-      type="button"
-      onClick={onOpen}
-      className="group flex w-full flex-wrap items-center gap-x-6 gap-y-1 py-3 text-left"
+    <Link
+      to={`/rack/${item.id}`}
+      data-item={item.name}
+      className="group flex w-full flex-wrap items-center gap-x-6 gap-y-1 py-2.5 text-left"
     >
-      <span className="w-[562px] max-w-full">
-        <svg width={length * px + 2} height={Math.max(8, high * px) + 2} aria-hidden className="max-w-full">
-          <rect
-            x="1"
-            y="1"
-            width={length * px}
-            height={Math.max(8, high * px)}
-            fill="none"
-            stroke="var(--quiet)"
-            strokeDasharray="4 3"
-          />
-          <rect
-            x="1"
-            y="1"
-            width={free * px}
-            height={Math.max(8, high * px)}
-            fill="var(--line)"
-            stroke="var(--chalk)"
-          />
-        </svg>
+      <span className="grid w-[430px] max-w-full justify-items-start">
+        <Drawn
+          piece={item.piece}
+          width={430}
+          height={90}
+          scale={small ? 34 / Math.max(w, h) : k}
+          takenShare={all > 0 ? 1 - item.freeMm / all : 0}
+        />
       </span>
       <span className="min-w-60 flex-1">
         <span className="narrow block text-xl group-hover:text-act">
-          {item.steelId} · {say(`form.${item.piece.form}`)} {barSize(item.piece, units)} × {print.length(length, units)}
+          {item.steelId.replaceAll("-", " ")} · {say(`form.${item.piece.form}`)} {barSize(item.piece, units)}
+          {item.start && !stubby.includes(item.piece.form) ? ` × ${print.length(item.start.wholeMm, units)}` : ""}
+          {item.count > 1 ? ` · ${say("rack.count", { n: item.count })}` : ""}
         </span>
         <span className="block text-quiet">
-          {item.name} · {print.mass(item.massG, units)} ·{" "}
-          {item.freeMm < 0
-            ? say("rack.over", { length: print.length(-item.freeMm, units) })
-            : say("rack.free", { length: print.length(item.freeMm, units) })}
-          {item.count > 1 ? ` · ${say("rack.count", { n: item.count })}` : ""}
+          {item.name} · {print.mass(item.massG, units)}
+          {item.start
+            ? ` · ${
+                item.freeMm < 0
+                  ? say("rack.over", { length: print.length(-item.freeMm, units) })
+                  : say("rack.free", { length: print.length(item.freeMm, units) })
+              }`
+            : ""}
+          {item.place ? ` · ${item.place}` : ""}
           {item.notes ? ` · ${item.notes}` : ""}
         </span>
+        {(item.refused || top || item.weightDiffers) && (
+          <span className="block">
+            {item.refused && <b className="text-ember">{say("rack.doNotHeat")} </b>}
+            {top && item.belief && (
+              <span className={item.belief.verdict === "contradictory" ? "text-ember" : ""}>
+                {item.belief.verdict === "contradictory"
+                  ? say("rack.contradictory")
+                  : say("rack.believed", {
+                      family: say(`family.${top.family}`),
+                      share: (top.now * 100).toFixed(0),
+                    })}{" "}
+              </span>
+            )}
+            {item.weightDiffers && <span>{say("rack.weightDiffersShort")}</span>}
+          </span>
+        )}
       </span>
-    </button>
+    </Link>
   );
 }
 
-function BarSheet({ item, onClose }: { item?: Stock; onClose: () => void }) {
+/** Which form, what it measures: the rest is asked on its own page. */
+function NewItem() {
   const client = useQueryClient();
   const steels = useSteels();
-  const units = useUnits();
-  const [form, setForm] = useState<BarForm>((item?.piece.form as BarForm) ?? "flat");
-  const t = useTyped(item ? {} : { name: "", steelId: "1084" });
-  const done = async (call: () => Promise<unknown>) => {
-    const ok = await t.attempt(async () => {
-      await call();
-      return true;
-    });
-    if (!ok) return;
-    await client.invalidateQueries({ queryKey: ["stock"] });
-    onClose();
-  };
-  const save = () =>
-    done(() =>
-      item
-        ? ask(
-            api.PATCH("/api/v1/stock/{id}", {
-              params: { path: { id: item.id } },
-              body: { version: item.version, edits: t.edits() },
-            }),
-          )
-        : ask(
-            api.POST("/api/v1/stock", {
-              body: {
-                form,
-                edits: t.edits(["name", "notes", "steelId", "count", ...barFields[form].map((f) => `piece.${f}`)]),
-              },
-            }),
-          ),
+  const go = useNavigate();
+  const [form, setForm] = useState<Form>("flat");
+  const t = useTyped({ name: "", steelId: "1084" });
+  const save = async () => {
+    const made = await t.attempt(() =>
+      ask(
+        api.POST("/api/v1/stock", {
+          body: {
+            form,
+            edits: t.edits(["name", "notes", "steelId", "count", ...formFields[form].map((f) => `piece.${f}`)]),
+          },
+        }),
+      ),
     );
-  const piece = item?.piece;
+    if (!made) return;
+    await client.invalidateQueries({ queryKey: ["stock"] });
+    go(`/rack/${made.id}`);
+  };
   return (
     <form
       className="grid gap-3"
@@ -146,71 +169,75 @@ function BarSheet({ item, onClose }: { item?: Stock; onClose: () => void }) {
         void save();
       }}
     >
-      <Typed label={say("rack.name")} {...t.props("name", item?.name ?? "")} text={t.texts.name ?? item?.name ?? ""} />
+      <Typed label={say("rack.name")} {...t.props("name", "")} text={t.texts.name ?? ""} />
       <div className="grid grid-cols-2 gap-3">
-        {!item && (
-          <Pick
-            label={say("field.name.bar.form")}
-            value={form}
-            onPick={(v) => setForm(v as BarForm)}
-            options={barForms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
-          />
-        )}
-        {barFields[form].map((f) => (
+        <Pick
+          label={say("field.name.bar.form")}
+          value={form}
+          onPick={(v) => setForm(v as Form)}
+          options={forms.filter((f) => f !== "layers").map((f) => ({ value: f, label: say(`form.${f}`) }))}
+          field="form"
+        />
+        {formFields[form].map((f) => (
           <Typed
             key={f}
             label={say(`field.name.bar.${f}`)}
-            {...t.props(`piece.${f}`, piece?.[f] ?? 0)}
-            text={t.texts[`piece.${f}`] ?? (item ? undefined : "")}
+            {...t.props(`piece.${f}`, 0)}
+            text={t.texts[`piece.${f}`] ?? ""}
           />
         ))}
-        <Typed label={say("rack.howMany")} {...t.props("count", item?.count ?? 1)} />
+        <Typed label={say("rack.howMany")} {...t.props("count", 1)} />
         <Pick
           label={say("field.name.steelId")}
-          value={t.texts.steelId ?? item?.steelId ?? "1084"}
+          value={t.texts.steelId ?? "1084"}
           onPick={(v) => t.put("steelId", v)}
-          options={(steels.data ?? []).map((g) => ({
-            value: g.id,
-            label: g.name,
-            note: `${print.temperature(g.forgeLowC, units)}–${print.temperature(g.forgeHighC, units)}`,
-          }))}
+          options={(steels.data ?? []).map((g) => ({ value: g.id, label: g.name }))}
         />
       </div>
-      <Typed
-        label={say("rack.notes")}
-        {...t.props("notes", item?.notes ?? "")}
-        text={t.texts.notes ?? item?.notes ?? ""}
-      />
+      <p className="text-sm text-quiet">{say("rack.newNote")}</p>
       {t.general && (
         <p role="alert" className="text-ember">
           {t.general}
         </p>
       )}
-      <div className="mt-2 flex justify-between">
-        {item ? (
-          <button
-            type="button"
-            className="press press-plain"
-            onClick={() =>
-              void done(() =>
-                ask(
-                  api.POST("/api/v1/stock/{id}/archive", {
-                    params: { path: { id: item.id } },
-                    body: { version: item.version },
-                  }),
-                ),
-              )
-            }
-          >
-            <Archive size={16} aria-hidden /> {say("rack.remove")}
-          </button>
-        ) : (
-          <span />
-        )}
-        <button type="submit" className="press press-act">
-          {say("ui.keep")}
-        </button>
-      </div>
+      <button type="submit" className="press press-act justify-self-end">
+        {say("ui.keep")}
+      </button>
+    </form>
+  );
+}
+
+/** A table of stock from a file: all of it, or nothing. */
+function TableIn({ onClose }: { onClose: () => void }) {
+  const client = useQueryClient();
+  const t = useTyped();
+  const [file, setFile] = useState<File>();
+  const take = async () => {
+    if (!file) return;
+    const done = await t.attempt(() => sendTable(file));
+    if (!done) return;
+    await client.invalidateQueries({ queryKey: ["stock"] });
+    onClose();
+  };
+  const wrong = t.errors.file?.message ?? t.general;
+  return (
+    <form
+      className="grid gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void take();
+      }}
+    >
+      <p className="text-quiet">{say("rack.csvHelp")}</p>
+      <input type="file" accept=".csv,text/csv" data-field="csv" onChange={(e) => setFile(e.target.files?.[0])} />
+      {wrong && (
+        <p role="alert" className="text-ember">
+          {wrong}
+        </p>
+      )}
+      <button type="submit" className="press press-act justify-self-end" disabled={!file}>
+        {say("rack.csvTake")}
+      </button>
     </form>
   );
 }

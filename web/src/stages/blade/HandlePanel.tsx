@@ -2,10 +2,10 @@ import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
 import { Typed } from "../../ui/Typed";
 import { print } from "../../units/print";
-import { Figure } from "./Figure";
 
 const grips = [
   "hardwood",

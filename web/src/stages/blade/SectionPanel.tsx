@@ -2,9 +2,9 @@ import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
-import { Figure } from "./Figure";
 
 /** The blade cut across at one station, with what decides how it cuts. */
 export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) => void }) {

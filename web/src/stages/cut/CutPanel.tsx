@@ -5,12 +5,15 @@ import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { print } from "../../units/print";
+import { CutState } from "./CutState";
+import { DownMarks, PrepList } from "./DownMarks";
+import { SureLengths } from "./SureLengths";
 
 /** Where to cut and where to chalk. */
 export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: (zone: string | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
-  const whole = doc.request.choices.holding === "wholeBar";
+  const whole = doc.request.choices.holding !== "tongs";
   return (
     <div className="grid gap-4">
       <section>
@@ -18,6 +21,8 @@ export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: 
         <p className="narrow text-4xl text-act" data-testid="cut-length">
           {print.length(plan.bar.cutLengthMm, units)}
         </p>
+        <SureLengths />
+        <CutState />
         <table className="mt-3 w-full">
           <caption className="narrow mb-1 border-b border-line text-left text-lg">
             <Term code="chalk">{say("cut.marks")}</Term>
@@ -49,7 +54,9 @@ export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: 
           </tbody>
         </table>
         <p className="mt-1 text-sm text-quiet">{say("cut.marksNote")}</p>
+        {plan.bar.down && <DownMarks down={plan.bar.down} />}
       </section>
+      {plan.prep.length > 0 && <PrepList />}
       <Group title={say("cut.loss")} term="scale">
         <DraftPick
           field="sizing.lossMode"
@@ -71,7 +78,7 @@ export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: 
           <DraftPick
             field="choices.holding"
             label={say("field.name.choices.holding")}
-            options={["wholeBar", "tongs"].map((v) => ({ value: v, label: say(`holding.${v}`) }))}
+            options={["wholeBar", "tongs", "weldedRod"].map((v) => ({ value: v, label: say(`holding.${v}`) }))}
           />
         </div>
       </Group>

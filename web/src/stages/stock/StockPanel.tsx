@@ -1,67 +1,41 @@
-import { useSteels, useStock, useUnits } from "../../api/hooks";
+import { useSteels, useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
-import { useDraft, useDraftState } from "../../draft/context";
-import { type BarForm, barFields, barForms, barSize } from "../../rack/bar";
+import { useDraftState } from "../../draft/context";
+import { formFields, forms } from "../../rack/forms";
 import { heatColour, say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { Costs } from "./Costs";
+import { Hopes } from "./Hopes";
+import { Largest } from "./Largest";
+import { OriginPanel } from "./OriginPanel";
+import { Ranking } from "./Ranking";
 
-/** The bar and its steel: off the rack, or as measured. */
+/** The bar and its steel: off the rack in the order it suits, or as measured. */
 export function StockPanel() {
-  const draft = useDraft();
   const { doc, plan } = useDraftState();
-  const stock = useStock();
   const steels = useSteels();
   const units = useUnits();
-  const bars = (stock.data ?? []).filter((s) => s.bar);
-  const form = doc.request.bar.form as BarForm;
+  const { form } = doc.request.bar;
   return (
     <div className="grid gap-4">
+      <Hopes />
       <section>
-        <h2 className="narrow mb-1.5 border-b border-line text-lg">{say("stock.rack")}</h2>
-        {bars.length === 0 && <p className="text-quiet">{say("stock.rackEmpty")}</p>}
-        <ul>
-          {bars.map((s) => (
-            <li key={s.id}>
-              <button
-                type="button"
-                data-stock={s.name}
-                aria-pressed={s.id === doc.stockId}
-                onClick={() => draft.choose("stockId", s.id)}
-                className={`flex min-h-11 w-full items-center gap-3 rounded px-2 py-1 text-left ${s.id === doc.stockId ? "bg-raised text-act" : "hover:bg-raised"}`}
-              >
-                <BarEnd
-                  width={s.piece.widthMm ?? s.piece.sideMm ?? s.piece.diameterMm ?? s.piece.acrossFlatsMm ?? 10}
-                  thick={s.piece.thicknessMm ?? s.piece.sideMm ?? s.piece.diameterMm ?? s.piece.acrossFlatsMm ?? 10}
-                  round={s.piece.form === "round"}
-                />
-                <span className="flex-1">
-                  <span className="narrow block text-[17px] leading-tight">
-                    {s.steelId} · {barSize(s.piece, units)}
-                  </span>
-                  <span className="block text-sm leading-tight text-quiet">
-                    {s.name},{" "}
-                    {s.freeMm < 0
-                      ? say("rack.over", { length: print.length(-s.freeMm, units) })
-                      : say("rack.free", { length: print.length(s.freeMm, units) })}
-                  </span>
-                </span>
-              </button>
-            </li>
-          ))}
-        </ul>
+        <h2 className="narrow mb-1.5 border-b border-line text-lg">{say("rank.title")}</h2>
+        <Ranking />
       </section>
       <Group title={say("stock.measured")}>
         <DraftPick
           field="bar.form"
           label={say("field.name.bar.form")}
-          options={barForms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
+          options={forms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
         />
-        {(barFields[form] ?? []).map((f) => (
+        {formFields[form].map((f) => (
           <DraftField key={f} field={`bar.${f}`} label={say(`field.name.bar.${f}`)} />
         ))}
       </Group>
+      <OriginPanel />
       <Group title={say("stock.steel")}>
         <div className="col-span-2">
           <DraftPick
@@ -80,29 +54,9 @@ export function StockPanel() {
           </p>
         </div>
       </Group>
+      <Largest />
+      <Costs />
     </div>
-  );
-}
-
-/** The end of a bar at its proportions. */
-function BarEnd({ width, thick, round }: { width: number; thick: number; round: boolean }) {
-  const k = 30 / Math.max(width, thick, 20);
-  return (
-    <svg width="32" height="32" aria-hidden className="shrink-0">
-      {round ? (
-        <circle cx="16" cy="16" r={(thick * k) / 2} fill="none" stroke="currentColor" strokeWidth="1.5" />
-      ) : (
-        <rect
-          x={16 - (thick * k) / 2}
-          y={16 - (width * k) / 2}
-          width={thick * k}
-          height={width * k}
-          fill="none"
-          stroke="currentColor"
-          strokeWidth="1.5"
-        />
-      )}
-    </svg>
   );
 }
 

@@ -1,0 +1,64 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask, type Stock } from "../api/client";
+import { useUnits } from "../api/hooks";
+import { Silhouette } from "../bench/Silhouette";
+import { say } from "../text/say";
+import { Group } from "../ui/Group";
+import { print } from "../units/print";
+
+/** What of the library comes of a piece: as it is, or scaled. */
+export function FitsPanel({ item }: { item: Stock }) {
+  const [asked, setAsked] = useState(false);
+  const units = useUnits();
+  const fits = useQuery({
+    queryKey: ["fits", item.id, item.version],
+    queryFn: () => ask(api.GET("/api/v1/stock/{id}/fits", { params: { path: { id: item.id } } })),
+    enabled: asked && item.usable,
+  });
+  return (
+    <Group title={say("rack.fits")}>
+      {!item.usable ? (
+        <p className="col-span-2 text-quiet">{say(item.refused ? "rack.fitsRefused" : "rack.fitsNothing")}</p>
+      ) : !asked ? (
+        <button
+          type="button"
+          className="press col-span-2 justify-self-start"
+          onClick={() => setAsked(true)}
+          data-testid="ask-fits"
+        >
+          {say("rack.fitsAsk")}
+        </button>
+      ) : fits.isPending ? (
+        <p className="col-span-2 text-quiet" role="status">
+          {say("rack.fitsWait")}
+        </p>
+      ) : (
+        <ol className="col-span-2" data-testid="fits">
+          {(fits.data ?? []).map((f) => (
+            <li key={f.pattern.id} className="flex items-center gap-3 border-b border-line py-1.5">
+              <Silhouette
+                stations={f.pattern.sketch}
+                scale={110 / Math.max(1, f.pattern.sketch.at(-1)?.x ?? 1)}
+                label={f.pattern.name}
+              />
+              <span className="flex-1">
+                <span className="narrow block text-[17px] leading-tight">{f.pattern.name}</span>
+                <span className="block text-sm text-quiet">
+                  {f.feasible
+                    ? say("rack.fitsUses", { share: (f.usedShare * 100).toFixed(0) })
+                    : f.factor > 0
+                      ? say("rack.fitsScaled", {
+                          share: (f.factor * 100).toFixed(0),
+                          length: print.length(f.lengthMm, units),
+                        })
+                      : say("rack.fitsNot")}
+                </span>
+              </span>
+            </li>
+          ))}
+        </ol>
+      )}
+    </Group>
+  );
+}

@@ -1,0 +1,65 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, ask, Refused } from "../../api/client";
+import { useDraft, useDraftPart } from "../../draft/context";
+import { say } from "../../text/say";
+import { useCuts } from "../stock/useAsked";
+
+/** Where the cut stands with the rack: booked, made, or only wanted. */
+export function CutState() {
+  const draft = useDraft();
+  const client = useQueryClient();
+  const cuts = useCuts();
+  const stockId = useDraftPart((s) => s.piece.doc.stockId);
+  const [wrong, setWrong] = useState("");
+  if (!stockId || !cuts.data) return null;
+  const set = async (role: string, state: "proposed" | "booked" | "made") => {
+    setWrong("");
+    try {
+      await draft.flush();
+      await ask(
+        api.POST("/api/v1/pieces/{id}/cuts/{role}", {
+          params: { path: { id: draft.get().piece.id, role } },
+          body: { state },
+        }),
+      );
+    } catch (e) {
+      setWrong(e instanceof Refused ? e.problem.detail : say("ui.offline"));
+    }
+    await client.invalidateQueries({ queryKey: ["cuts"] });
+    await client.invalidateQueries({ queryKey: ["stock"] });
+  };
+  return (
+    <div className="mt-3 grid gap-1" data-testid="cut-state">
+      {cuts.data.map((c) => (
+        <div key={c.role} className="flex flex-wrap items-center gap-2" data-cut={c.role} data-state={c.state}>
+          <span className="flex-1">{say(`cut.state.${c.state}`)}</span>
+          {c.state === "proposed" && (
+            <button type="button" className="press" onClick={() => void set(c.role, "booked")}>
+              {say("cut.book")}
+            </button>
+          )}
+          {c.state === "booked" && (
+            <button type="button" className="press" onClick={() => void set(c.role, "proposed")}>
+              {say("cut.letGo")}
+            </button>
+          )}
+          {c.state !== "made" && (
+            <button type="button" className="press" onClick={() => void set(c.role, "made")}>
+              {say("cut.made")}
+            </button>
+          )}
+        </div>
+      ))}
+      {wrong && (
+        <p role="alert" className="text-ember">
+          {wrong}
+        </p>
+      )}
+      <Link to="/cuts" className="justify-self-start text-sm text-act underline underline-offset-4">
+        {say("cuts.open")}
+      </Link>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import { useUnits } from "../../api/hooks";
+import { say } from "../../text/say";
+import { print } from "../../units/print";
+import { useSure } from "../stock/useAsked";
+
+/** How much bar suffices how often; the band lies on the bar too. */
+export function SureLengths() {
+  const units = useUnits();
+  const sure = useSure();
+  const s = sure.data;
+  if (!s) return null;
+  const worst = Object.entries(s.sources).sort((a, b) => b[1] - a[1])[0];
+  return (
+    <div className="mt-2" data-testid="sure">
+      <dl className="grid grid-cols-3 gap-2 text-center">
+        {(
+          [
+            ["50", s.p50Mm],
+            ["80", s.p80Mm],
+            ["95", s.p95Mm],
+          ] as const
+        ).map(([p, mm]) => (
+          <div key={p} className="border border-line py-1">
+            <dt className="text-sm text-quiet">{say("sure.percent", { p })}</dt>
+            <dd className="narrow text-xl">{print.length(mm, units)}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-sm text-quiet">
+        {say("sure.advice")} {worst && say("sure.source", { source: say(`sure.source.${worst[0]}`) })}{" "}
+        {say("sure.error", { error: print.length(s.fitErrorMm, units) })}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,56 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, ask } from "../../api/client";
+import { useDraftPart } from "../../draft/context";
+
+/** What is asked of the piece as it is stored: asked anew when another state of it is saved. */
+const useDoc = () => {
+  const piece = useDraftPart((s) => s.piece);
+  return { doc: piece.doc, key: [piece.id, piece.version] as const };
+};
+
+export function useSure(on = true) {
+  const { doc, key } = useDoc();
+  return useQuery({
+    queryKey: ["sure", ...key],
+    queryFn: () => ask(api.POST("/api/v1/plan/sure", { body: { doc, seed: 1 } })),
+    enabled: on,
+    placeholderData: (last) => last,
+  });
+}
+
+export function useHopes(on: boolean) {
+  const { doc, key } = useDoc();
+  return useQuery({
+    queryKey: ["hopes", ...key],
+    queryFn: () => ask(api.POST("/api/v1/plan/hopes", { body: doc })),
+    enabled: on,
+  });
+}
+
+export function useCosts(on: boolean) {
+  const { doc, key } = useDoc();
+  return useQuery({
+    queryKey: ["costs", ...key],
+    queryFn: () => ask(api.POST("/api/v1/plan/costs", { body: doc })),
+    enabled: on,
+    placeholderData: (last) => last,
+  });
+}
+
+export function useRank(on: boolean) {
+  const { doc, key } = useDoc();
+  return useQuery({
+    queryKey: ["rank", ...key],
+    queryFn: () => ask(api.POST("/api/v1/plan/rank", { body: doc })),
+    enabled: on,
+    placeholderData: (last) => last,
+  });
+}
+
+export function useCuts() {
+  const { key } = useDoc();
+  return useQuery({
+    queryKey: ["cuts", ...key],
+    queryFn: () => ask(api.GET("/api/v1/pieces/{id}/cuts", { params: { path: { id: key[0] } } })),
+  });
+}
