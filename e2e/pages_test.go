@@ -61,7 +61,7 @@ func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
 	s.click(`button[aria-label="Restore Bosun's knife, second"]`)
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
-	s.until("restored", `document.querySelectorAll("main li a").length === 4`)
+	s.until("restored", `document.querySelectorAll("main li a").length === 6`)
 	s.do(chromedp.KeyEvent("k", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	s.until("the finder", `document.querySelector("[role=dialog] [role=combobox]")`)
 	s.keys("second")

@@ -51,7 +51,7 @@ func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation)
 // TestVolumeIsConserved: what is not in the cells any more has been booked as
 // scale, whatever the sequence of operations.
 func TestVolumeIsConserved(t *testing.T) {
-	kinds := []forge.Kind{forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff}
+	kinds := []forge.Kind{forge.Straighten, forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff}
 	rapid.Check(t, func(t *rapid.T) {
 		b := bar(6, rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t"))
 		start := b.VolumeMm3()
@@ -210,4 +210,25 @@ func TestSkillSetsTheHandAndLeavesTheTools(t *testing.T) {
 	sure := h.WithSkill(forge.Sure)
 	assert.InDelta(t, 1.7, sure.HammerKg, 1e-12)
 	assert.Greater(t, sure.UsefulJ(), h.UsefulJ())
+}
+
+// TestStraighteningTakesTheWorkOfItsCurve: the strain of the outermost fibre is
+// half the thickness over the radius, so that twice the radius takes about half
+// the work, and the section stays.
+func TestStraighteningTakesTheWorkOfItsCurve(t *testing.T) {
+	blows := func(radius float64) float64 {
+		b := bar(4, 12, 12)
+		r := run(t, shop(), b, &forge.Operation{ID: "s", Kind: forge.Straighten, First: 0, Last: 3, Passes: 1, BendPer: 1 / radius})
+		for _, c := range r.Bar.Cells {
+			assert.InDelta(t, 12, c.WidthMm, .3, "but for its scale")
+		}
+		n := 0.0
+		for _, h := range r.Heats {
+			n += h.Blows
+		}
+		return n
+	}
+	tight, wide := blows(50), blows(100)
+	assert.Greater(t, tight, 1.6*wide)
+	assert.Less(t, tight, 2.8*wide)
 }

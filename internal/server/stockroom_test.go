@@ -1,7 +1,14 @@
 package server_test
 
 import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"image"
+	"image/png"
+	"io"
 	"net/http"
+	"strconv"
 	"testing"
 
 	"coldember/core/plan"
@@ -47,9 +54,43 @@ func TestTheStockroomAnswers(t *testing.T) {
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/cutplan/take", laid, nil).StatusCode)
 	late := c.refused("POST", "/api/v1/cutplan/take", laid, http.StatusConflict)
 	assert.Equal(t, "problem.stale", late.Code)
+	pdf := c.do("POST", "/api/v1/cutplan/pdf", laid, nil)
+	assert.Equal(t, http.StatusOK, pdf.StatusCode)
+	assert.Equal(t, "application/pdf", pdf.Header.Get("Content-Type"))
 	var cuts []work.PieceCut
 	require.Equal(t, http.StatusOK, c.do("GET", "/api/v1/pieces/"+p.ID+"/cuts", nil, &cuts).StatusCode)
 	assert.Len(t, cuts, 3)
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/pieces/"+p.ID+"/cuts/body", m{"state": "made"}, &cuts).StatusCode)
 	assert.Equal(t, "problem.cutMade", c.refused("POST", "/api/v1/pieces/"+p.ID+"/cuts/body", m{"state": "booked"}, http.StatusConflict).Code)
+}
+
+// TestAPictureIsKeptAndServed as it came, and nothing else is.
+func TestAPictureIsKeptAndServed(t *testing.T) {
+	c := serve(t)
+	p := c.piece(demo.Rigging)
+	var raw bytes.Buffer
+	require.NoError(t, png.Encode(&raw, image.NewGray(image.Rect(0, 0, 30, 20))))
+	send := func(body []byte) *http.Response {
+		req, err := http.NewRequestWithContext(context.Background(), http.MethodPost, c.url+"/api/v1/pieces/"+p.ID+"/picture?version="+strconv.Itoa(p.Version), bytes.NewReader(body))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "application/octet-stream")
+		res, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		t.Cleanup(func() { _ = res.Body.Close() })
+		return res
+	}
+	assert.Equal(t, http.StatusUnprocessableEntity, send([]byte("<svg onload=alert(1)>")).StatusCode)
+	res := send(raw.Bytes())
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	var a api.PieceAnswer
+	require.NoError(t, json.NewDecoder(res.Body).Decode(&a))
+	require.NotNil(t, a.Piece.Doc.Picture)
+	got, err := http.Get(c.url + "/api/v1/pictures/" + a.Piece.Doc.Picture.ID) //nolint:noctx // a plain get
+	require.NoError(t, err)
+	defer func() { _ = got.Body.Close() }()
+	body, err := io.ReadAll(got.Body)
+	require.NoError(t, err)
+	assert.Equal(t, raw.Bytes(), body)
+	assert.Equal(t, "image/png", got.Header.Get("Content-Type"))
+	assert.Contains(t, got.Header.Get("Cache-Control"), "immutable")
 }

@@ -461,3 +461,40 @@ func TestPreviewKeepsNothing(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, p.Doc, same.Doc)
 }
+
+func TestTheShopHasItsOwnLikelihoods(t *testing.T) {
+	w, _ := fresh(t)
+	s, err := w.NewStock(ctx, stock.Round, []work.Edit{
+		{Field: "name", Text: "Pin"},
+		{Field: "origin", Text: "offcut"},
+		{Field: "test.spark", Text: "manyForks"},
+		{Field: "piece.diameterMm", Text: "20"},
+		{Field: "piece.lengthMm", Text: "100"},
+	})
+	require.NoError(t, err)
+	share := func() float64 {
+		now, err := w.StockItem(ctx, s.ID)
+		require.NoError(t, err)
+		for _, f := range now.Belief.Shares {
+			if f.Family == "bearing" {
+				return f.Now
+			}
+		}
+		return 0
+	}
+	before := share()
+	shop, err := w.EditShop(ctx, 0, []work.Edit{{Field: "likelihood.spark.manyForks.bearing", Text: "90 %"}})
+	require.NoError(t, err)
+	require.Len(t, shop.Likelihoods, 1)
+	assert.Greater(t, share(), before)
+	for field, text := range map[string]string{
+		"likelihood.spark.purple.bearing": "50 %", "likelihood.spark.manyForks.cheese": "50 %", "likelihood.spark.manyForks.iron": "300 %", "likelihood.spark.manyForks.mild": "lots",
+	} {
+		_, err := w.EditShop(ctx, shop.Version, []work.Edit{{Field: field, Text: text}})
+		require.Error(t, err, field)
+	}
+	shop, err = w.EditShop(ctx, shop.Version, []work.Edit{{Field: "likelihood.spark.manyForks.bearing", Text: ""}})
+	require.NoError(t, err)
+	assert.Empty(t, shop.Likelihoods)
+	assert.InDelta(t, before, share(), 1e-12, "and the table's again")
+}
