@@ -121,3 +121,26 @@ func TestExportAndImport(t *testing.T) {
 	_, err = command(t, strings.Replace(string(first), `"lengthMm": 180`, `"lengthMm": 9999`, 1), "import", "-", "--data", data)
 	require.ErrorContains(t, err, "design.lengthMm")
 }
+
+func TestACutPlanFromTheCommandLine(t *testing.T) {
+	out, err := command(t, `{"bars":[{"lengthMm":1000,"count":2}],"parts":[{"lengthMm":320,"count":6}],"kerfMm":2,"keepMm":30}`, "calc", "cutplan")
+	require.NoError(t, err)
+	var got struct {
+		Bars []struct {
+			Parts     []float64
+			RemnantMm float64
+		}
+		ConsumedMm, LowerBoundMm float64
+		Optimal                  bool
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &got))
+	require.Len(t, got.Bars, 2)
+	assert.Len(t, got.Bars[0].Parts, 3)
+	assert.InDelta(t, 2*(1000-34), got.ConsumedMm, 1e-9, "three parts and three kerfs of each bar; the end goes back")
+	assert.True(t, got.Optimal)
+	_, err = command(t, `{"bars":[{"lengthMm":-1,"count":1}]}`, "calc", "cutplan")
+	require.ErrorContains(t, err, "bars.0.lengthMm")
+	out, err = command(t, `{"stock":{"form":"ball","diameterMm":45},"lossFraction":0.1,"blade":{"outline":{"spine":[[0,0],[80,0]],"edge":[[0,-1],[80,-20]]},"thickness":[[0,2],[80,4]],"grind":{"kind":"rect"}}}`, "calc", "largest")
+	require.NoError(t, err)
+	assert.Contains(t, out, "factor")
+}

@@ -94,3 +94,47 @@ func TestAPictureIsKeptAndServed(t *testing.T) {
 	assert.Equal(t, "image/png", got.Header.Get("Content-Type"))
 	assert.Contains(t, got.Header.Get("Cache-Control"), "immutable")
 }
+
+// TestStockIsEditedFieldByFieldAndComesAsATable.
+func TestStockIsEditedFieldByFieldAndComesAsATable(t *testing.T) {
+	c := serve(t)
+	var s work.Stock
+	make := func(form string, edits ...any) *http.Response {
+		return c.do("POST", "/api/v1/stock", m{"form": form, "edits": edits}, &s)
+	}
+	edit := func(field, text string) m { return m{"field": field, "text": text, "units": "mm"} }
+	require.Equal(t, http.StatusOK, make("race", edit("name", "Ring"), edit("steelId", "52100"), edit("piece.outerDiameterMm", "110"), edit("piece.innerDiameterMm", "90"), edit("piece.widthMm", "1 in")).StatusCode)
+	assert.InDelta(t, 25.4, s.Piece.WidthMm, 1e-9)
+	assert.InDelta(t, 3.14159265*100, s.Start.WholeMm, .01)
+	bad := c.refused("PATCH", "/api/v1/stock/"+s.ID, m{"version": s.Version, "edits": []any{edit("piece.innerDiameterMm", "120")}}, http.StatusUnprocessableEntity)
+	assert.Equal(t, "piece.innerDiameterMm", bad.Fields[0].Field)
+	assert.Contains(t, bad.Fields[0].Message, "less than the outer")
+	require.Equal(t, http.StatusOK, c.do("PATCH", "/api/v1/stock/"+s.ID, m{"version": s.Version, "edits": []any{edit("origin", "race"), edit("test.oilQuench", "skates")}}, &s).StatusCode)
+	require.NotNil(t, s.Belief)
+	assert.Equal(t, "bearing", s.Belief.Shares[0].Family)
+	late := c.refused("PATCH", "/api/v1/stock/"+s.ID, m{"version": 1, "edits": []any{edit("name", "Other")}}, http.StatusConflict)
+	assert.Equal(t, "problem.stale", late.Code)
+
+	table := c.do("GET", "/api/v1/stock.csv", nil, nil)
+	assert.Contains(t, table.Header.Get("Content-Type"), "text/csv")
+	send := func(text string) (*http.Response, string) {
+		req, err := http.NewRequestWithContext(context.Background(), http.MethodPost, c.url+"/api/v1/stock.csv", bytes.NewReader([]byte(text)))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "text/csv")
+		res, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		defer func() { _ = res.Body.Close() }()
+		body, err := io.ReadAll(res.Body)
+		require.NoError(t, err)
+		return res, string(body)
+	}
+	res, body := send("name,form,widthMm,thicknessMm,lengthMm,steelId\nA,flat,20,5,500,1084\n")
+	require.Equal(t, http.StatusOK, res.StatusCode, body)
+	assert.Contains(t, body, `"count":1`)
+	res, body = send("name,form,lenghtMm\nA,flat,20\n")
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, body, "lengthMm", "the nearest column is named")
+	var fits []work.FittingPattern
+	require.Equal(t, http.StatusOK, c.do("GET", "/api/v1/stock/"+s.ID+"/fits", nil, &fits).StatusCode)
+	assert.NotEmpty(t, fits)
+}
