@@ -85,7 +85,7 @@ func TestAPictureIsKeptAndServed(t *testing.T) {
 	var a api.PieceAnswer
 	require.NoError(t, json.NewDecoder(res.Body).Decode(&a))
 	require.NotNil(t, a.Piece.Doc.Picture)
-	got, err := http.Get(c.url + "/api/v1/pictures/" + a.Piece.Doc.Picture.ID) //nolint:noctx // a plain get
+	got, err := http.Get(c.url + "/api/v1/pictures/" + a.Piece.Doc.Picture.ID)
 	require.NoError(t, err)
 	defer func() { _ = got.Body.Close() }()
 	body, err := io.ReadAll(got.Body)
@@ -99,11 +99,11 @@ func TestAPictureIsKeptAndServed(t *testing.T) {
 func TestStockIsEditedFieldByFieldAndComesAsATable(t *testing.T) {
 	c := serve(t)
 	var s work.Stock
-	make := func(form string, edits ...any) *http.Response {
+	add := func(form string, edits ...any) *http.Response {
 		return c.do("POST", "/api/v1/stock", m{"form": form, "edits": edits}, &s)
 	}
 	edit := func(field, text string) m { return m{"field": field, "text": text, "units": "mm"} }
-	require.Equal(t, http.StatusOK, make("race", edit("name", "Ring"), edit("steelId", "52100"), edit("piece.outerDiameterMm", "110"), edit("piece.innerDiameterMm", "90"), edit("piece.widthMm", "1 in")).StatusCode)
+	require.Equal(t, http.StatusOK, add("race", edit("name", "Ring"), edit("steelId", "52100"), edit("piece.outerDiameterMm", "110"), edit("piece.innerDiameterMm", "90"), edit("piece.widthMm", "1 in")).StatusCode)
 	assert.InDelta(t, 25.4, s.Piece.WidthMm, 1e-9)
 	assert.InDelta(t, 3.14159265*100, s.Start.WholeMm, .01)
 	bad := c.refused("PATCH", "/api/v1/stock/"+s.ID, m{"version": s.Version, "edits": []any{edit("piece.innerDiameterMm", "120")}}, http.StatusUnprocessableEntity)

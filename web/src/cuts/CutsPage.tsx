@@ -91,6 +91,7 @@ export function CutsPage() {
                     max={100}
                     value={wanted[p.id] ?? 0}
                     aria-label={say("cuts.howMany", { name: p.doc.name })}
+                    onFocus={(e) => e.target.select()}
                     onChange={(e) =>
                       setWanted({ ...wanted, [p.id]: Math.max(0, Math.min(100, Number(e.target.value))) })
                     }

@@ -203,7 +203,7 @@ function Schools() {
       {pick("method", ["pinchOut", "pushIn"], "method")}
       {pick("curve", ["preCurve", "correct", "sweep"], "curve")}
       {pick("cycles", ["descending", "equal", "once"], "cycles")}
-      {pick("holding", ["wholeBar", "tongs"], "holding")}
+      {pick("holding", ["wholeBar", "tongs", "weldedRod"], "holding")}
     </Group>
   );
 }
