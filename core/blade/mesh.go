@@ -30,14 +30,14 @@ func (b *Body) Mesh() Mesh {
 	for _, x := range xs {
 		b.ring(&m, x)
 	}
-	m.loft(0, around)
+	m.Loft(0, around)
 	x, heel := b.length, b.SpineY(b.length)
 	if r := b.Blade.Ricasso; r != nil {
 		from := len(m.Vertices)
 		for _, s := range r.Stations() {
 			m.box(x+s, heel, r.HeightAt(s), r.ThicknessMm)
 		}
-		m.loft(from, 4)
+		m.Loft(from, 4)
 		x += r.LengthMm
 	}
 	if t := b.Blade.Tang; t != nil {
@@ -48,7 +48,7 @@ func (b *Body) Mesh() Mesh {
 			h, k := t.At(s)
 			m.box(x+s, heel-t.TopMm(s), h, k)
 		}
-		m.loft(from, 4)
+		m.Loft(from, 4)
 	}
 	return m
 }
@@ -96,8 +96,8 @@ func (m *Mesh) box(x, top, height, thickness float64) {
 		[3]float64{x, top, -thickness / 2}, [3]float64{x, top - height, -thickness / 2})
 }
 
-// loft joins the rings of n vertices from base on, and caps both ends.
-func (m *Mesh) loft(base, n int) {
+// Loft joins the rings of n vertices from base on, and caps both ends.
+func (m *Mesh) Loft(base, n int) {
 	last := (len(m.Vertices)-base)/n - 1
 	at := func(ring, i int) int {
 		if i == n {

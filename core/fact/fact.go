@@ -37,6 +37,15 @@ type Warning struct {
 	Severity Severity `json:"severity" enum:"stop,warn,note"`
 	Figures  Figures  `json:"figures,omitempty"`
 	Where    Where    `json:"where"`
+	// Remedy is what one press can do about it.
+	Remedy *Remedy `json:"remedy,omitempty"`
+}
+
+// Remedy is a field and what it would be set to: a length, or a choice.
+type Remedy struct {
+	Field string  `json:"field"`
+	Mm    float64 `json:"mm,omitempty"`
+	Text  string  `json:"text,omitempty"`
 }
 
 // FieldError says which field cannot be as it is; its figures name what would

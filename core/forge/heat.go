@@ -73,6 +73,10 @@ type Heat struct {
 	ScaleMm3    float64
 	FuelG       float64
 	After       Bar // only when the run keeps its states
+
+	// Curve is (seconds at the anvil, °C) of the coldest worked cell, with the
+	// states.
+	Curve [][2]float64
 }
 
 // Run is a piece being worked: the bar and what has happened to it.
@@ -300,6 +304,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
 	rec.StartC = r.coldest(rec.First, rec.Last)
 	q, temp, spent := 0.0, rec.StartC, 0.0
 	guess := 0.05
+	r.note(rec, 0, temp)
 	for temp > low && q < 1 {
 		need, used := r.blow(rec, q, energy, guess)
 		guess = need
@@ -319,7 +324,9 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
 		rec.Blows += part
 		spent += part * dt
 		temp = next
+		r.note(rec, spent, math.Max(temp, low))
 	}
+	r.noteEnd(rec, spent, math.Max(temp, low))
 	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
 	if q >= 1-1e-12 {
 		q = 1
@@ -333,6 +340,23 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
 		}
 	}
 	return q
+}
+
+// curveStepS is how closely the cooling is noted.
+const curveStepS = 1.0
+
+// note keeps a moment of the cooling, no closer than a second to the last.
+func (r *Run) note(rec *Heat, s, c float64) {
+	if n := len(rec.Curve); r.KeepStates && (n == 0 || s-rec.Curve[n-1][0] >= curveStepS) {
+		rec.Curve = append(rec.Curve, [2]float64{s, c})
+	}
+}
+
+// noteEnd keeps the last moment whatever its distance.
+func (r *Run) noteEnd(rec *Heat, s, c float64) {
+	if n := len(rec.Curve); r.KeepStates && n > 0 && s > rec.Curve[n-1][0] {
+		rec.Curve = append(rec.Curve, [2]float64{s, c})
+	}
 }
 
 // blow solves how far one blow of energy (mJ) carries the stretch from q, all

@@ -14,6 +14,7 @@ type Station struct {
 	SpineY      float64 `json:"s"`
 	EdgeY       float64 `json:"e"`
 	ThicknessMm float64 `json:"t"`
+	EdgeMm      float64 `json:"k,omitempty" doc:"thickness at the edge where it is another"`
 	Zone        string  `json:"z"`
 	TempC       float64 `json:"c,omitempty"`
 }
@@ -139,7 +140,11 @@ func (r *route) shape(bar forge.Bar) []Station {
 			h := c.WidthMm * (1 + (d.height/f.final.WidthMm-1)*done)
 			t := c.SpineMm * (1 + (d.spine/f.final.SpineMm-1)*done)
 			y := barCentre + (d.centre-barCentre)*done
-			out = append(out, Station{XMm: micron(x + d.u*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)})
+			st := Station{XMm: micron(x + d.u*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)}
+			if c.EdgeMm < c.SpineMm*.995 {
+				st.EdgeMm = micron(t * c.EdgeMm / c.SpineMm)
+			}
+			out = append(out, st)
 		}
 		x += l
 	}

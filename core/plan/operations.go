@@ -75,7 +75,10 @@ func (r *route) operations() []*forge.Operation {
 			w, t = down.WidthMm, down.ThicknessMm
 		}
 	}
-	add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preform)
+	point := func() { add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preform) }
+	if r.req.Choices.First != TangFirst {
+		point()
+	}
 	if t0, t1 := r.span(ZoneTang); t0 >= 0 {
 		add(forge.SetDown, forge.AnvilEdge, t0, t0, final)
 		if t1 > t0 {
@@ -84,6 +87,9 @@ func (r *route) operations() []*forge.Operation {
 	}
 	if r0, r1 := r.span(ZoneRicasso); r0 >= 0 {
 		add(forge.SetUp, forge.FlatFace, r0, r1, final)
+	}
+	if r.req.Choices.First == TangFirst {
+		point()
 	}
 	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preform)
 	if r.bevelled() {
@@ -214,6 +220,12 @@ var needs = map[forge.Kind][]reason{
 	forge.Correct:   {{"need.bevelBeforeCorrect", string(forge.Bevel)}},
 	forge.Planish:   {{"need.straightBeforePlanish", string(forge.Correct)}},
 	forge.CutOff:    {{"need.barHoldsUntilLast", string(forge.Planish)}},
+}
+
+// tangFirst is what changes in the graph where the tang comes first.
+var tangFirst = map[forge.Kind][]reason{
+	forge.SetDown: {{"need.tangKnowsWhatIsLeft", string(forge.Corners)}},
+	forge.Point:   {{"need.pointFromWhatIsLeft", string(forge.SetUp)}},
 }
 
 func cycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }

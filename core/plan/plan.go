@@ -85,8 +85,14 @@ type Plan struct {
 	Drawing     Drawing            `json:"drawing"`
 	Sections    []SectionView      `json:"sections"`
 	Prep        []Prep             `json:"prep" doc:"what is done before the first heat"`
-	Nodes       blade.Outline      `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
+	// SuggestFirst is what to forge first with so much stock to spare.
+	SuggestFirst First         `json:"suggestFirst" enum:"point,tang"`
+	Nodes        blade.Outline `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
 }
+
+// scarceShare of the cut left over on the bar: with less, the tang first tells
+// what is left for the blade (judgement).
+const scarceShare = 0.25
 
 // Make plans a request. It is deterministic and gives no partial result: the
 // error is fact.FieldErrors for fields that cannot be, or context's.
@@ -112,7 +118,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	forged := req.Forged
 	if forged == nil {
 		b := req.Design.Blade()
-		f := b.Forged(req.Allowances, bar.ThicknessMm)
+		f := req.forgedShape(b, bar.ThicknessMm)
 		finished, forged = &b, &f
 	}
 	fin, err := blade.New(*finished)
@@ -153,9 +159,26 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	for i := range s.run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))
 	}
+	p.SuggestFirst = PointFirst
+	if p.Bar.LeftMm < scarceShare*p.Bar.CutLengthMm {
+		p.SuggestFirst = TangFirst
+	}
 	p.Findings, p.Suggested = fin.Judge(req.Design.Use), suggest(p, &req)
 	p.Warnings = r.warnings(p, s)
 	return p, nil
+}
+
+// forgedShape is the blade with its allowances; a taper that is ground later is
+// not in it.
+func (r Request) forgedShape(b blade.Blade, barThicknessMm float64) blade.Blade {
+	if r.Choices.Taper == GroundTaper {
+		thickest := 0.0
+		for _, n := range b.Thickness {
+			thickest = math.Max(thickest, n[1])
+		}
+		b.Thickness = []blade.Node{{0, thickest}, {b.Thickness[len(b.Thickness)-1][0], thickest}}
+	}
+	return b.Forged(r.Allowances, barThicknessMm)
 }
 
 // refusal tells whether a hammer that stalls is too light or the bar too small:

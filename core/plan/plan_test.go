@@ -417,6 +417,7 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 		c.out(&out)
 		assert.Empty(t, warning(makePlan(t, in), code).Code, "%s, inside", code)
 		w := warning(makePlan(t, out), code)
+		clears(t, out, w)
 		assert.Equal(t, code, w.Code, "%s, outside", code)
 		if code != "warn.assumedSteel" {
 			assert.NotEmpty(t, w.Figures, code)
@@ -563,5 +564,80 @@ func TestTheSuggestionCoversSkinAndMarks(t *testing.T) {
 		assert.InDelta(t, p.Totals.DecarbMm, s.DecarbMm, 0)
 		r.Allowances.FaceMm = s.FaceMm
 		assert.Empty(t, warning(makePlan(t, r), "warn.decarb").Code, "taking it clears the warning")
+	}
+}
+
+// clears proves a warning's remedy: with it the warning is gone.
+func clears(t *testing.T, r plan.Request, w fact.Warning) {
+	t.Helper()
+	if w.Remedy == nil {
+		return
+	}
+	set, ok := map[string]func(*plan.Request){
+		"allowances.forgingEdgeMm":     func(r *plan.Request) { r.Allowances.ForgingEdgeMm = w.Remedy.Mm },
+		"allowances.faceMm":            func(r *plan.Request) { r.Allowances.FaceMm = w.Remedy.Mm },
+		"choices.curve":                func(r *plan.Request) { r.Choices.Curve = plan.Curve(w.Remedy.Text) },
+		"design.tang.shoulderRadiusMm": func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = w.Remedy.Mm },
+		"design.tang.weldAtMm":         func(r *plan.Request) { r.Design.Tang.WeldAtMm = w.Remedy.Mm },
+		"design.tang.lengthMm":         func(r *plan.Request) { r.Design.Tang.LengthMm = w.Remedy.Mm },
+		"design.handle.topDropMm":      func(r *plan.Request) { r.Design.Handle.TopDropMm = 0 },
+		"design.ricasso.thicknessMm":   func(r *plan.Request) { r.Design.Ricasso.ThicknessMm = w.Remedy.Mm },
+	}[w.Remedy.Field]
+	require.True(t, ok, w.Remedy.Field)
+	set(&r)
+	assert.Empty(t, warning(makePlan(t, r), w.Code).Code, "%s: its remedy clears it", w.Code)
+}
+
+// TestTheSchoolsOfOrderAndTaper plan the same blade another way round.
+func TestTheSchoolsOfOrderAndTaper(t *testing.T) {
+	kinds := func(p *plan.Plan) map[string]int {
+		at := map[string]int{}
+		for i, o := range p.Operations {
+			at[o.Kind] = i + 1
+		}
+		return at
+	}
+	r := request()
+	first := makePlan(t, r)
+	assert.Less(t, kinds(first)["point"], kinds(first)["tang"])
+	assert.Equal(t, plan.PointFirst, first.SuggestFirst, "a long bar")
+	r.Choices.First = plan.TangFirst
+	second := makePlan(t, r)
+	at := kinds(second)
+	assert.Less(t, at["tang"], at["point"])
+	assert.Less(t, at["point"], at["profile"])
+	for _, o := range second.Operations {
+		if o.Kind == "point" {
+			assert.Equal(t, "need.pointFromWhatIsLeft", o.BecauseCode)
+		}
+	}
+	assert.InEpsilon(t, first.Bar.CutLengthMm, second.Bar.CutLengthMm, .03, "both plan the same blade")
+	r.Bar.LengthMm = first.Bar.CutLengthMm * 1.1
+	assert.Equal(t, plan.TangFirst, makePlan(t, r).SuggestFirst, "little to spare")
+
+	ground := request()
+	ground.Choices.Taper = plan.GroundTaper
+	p := makePlan(t, ground)
+	assert.Greater(t, p.Forged.VolumeMm3, first.Forged.VolumeMm3, "the taper is left for the grinder")
+	assert.InDelta(t, first.Finished.VolumeMm3, p.Finished.VolumeMm3, 1e-9)
+}
+
+// TestEveryHeatHasItsCoolingCurve: it falls from the fire to the last blow.
+func TestEveryHeatHasItsCoolingCurve(t *testing.T) {
+	p := makePlan(t, request())
+	for _, h := range p.Heats {
+		if h.Blows == 0 {
+			continue
+		}
+		require.GreaterOrEqual(t, len(h.Curve), 3, h.Number)
+		assert.InDelta(t, p.Totals.SoakC, h.Curve[0].C, 1e-9)
+		for i := 1; i < len(h.Curve); i++ {
+			assert.GreaterOrEqual(t, h.Curve[i].S, h.Curve[i-1].S)
+			assert.LessOrEqual(t, h.Curve[i].C, h.Curve[i-1].C)
+			assert.GreaterOrEqual(t, h.Curve[i].C, p.Totals.LowC-1)
+		}
+		assert.InDelta(t, h.CarryS+h.WorkS, h.Curve[len(h.Curve)-1].S, 1.1, h.Number)
+		assert.NotEmpty(t, h.Readings)
+		assert.InDelta(t, .25, h.Readings[0].WithinMm, 1e-9)
 	}
 }

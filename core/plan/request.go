@@ -40,6 +40,26 @@ const (
 	WeldedRod Holding = "weldedRod"
 )
 
+// First is the school of what is forged first.
+type First string
+
+// PointFirst fixes the blade's length in a long bar; TangFirst knows what is
+// left for the blade where stock is short.
+const (
+	PointFirst First = "point"
+	TangFirst  First = "tang"
+)
+
+// Taper is the school of thinning toward the point.
+type Taper string
+
+// ForgedTaper thins before the bevels; GroundTaper bevels a blade of even
+// thickness and grinds the taper, as thin stock allows.
+const (
+	ForgedTaper Taper = "forged"
+	GroundTaper Taper = "ground"
+)
+
 // Cycles is the school of normalising.
 type Cycles string
 
@@ -65,6 +85,8 @@ type Choices struct {
 	Curve   Curve        `json:"curve" enum:"preCurve,correct,sweep"`
 	Holding Holding      `json:"holding" enum:"wholeBar,tongs,weldedRod"`
 	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once"`
+	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
+	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
 }
 
 // Sizing is how the bar is measured off.
@@ -157,6 +179,8 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "curve", r.Choices.Curve, PreCurveFirst, CorrectAsYou, LetSweep)
 	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs, WeldedRod)
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once)
+	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
+	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
 	return c.Err()
 }
 

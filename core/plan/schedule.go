@@ -14,6 +14,7 @@ type Reading struct {
 	AtMm        float64 `json:"atMm" doc:"from the point of the piece as it then is"`
 	HeightMm    float64 `json:"heightMm"`
 	ThicknessMm float64 `json:"thicknessMm"`
+	WithinMm    float64 `json:"withinMm,omitempty" doc:"how near the calipers have to be"`
 }
 
 // Step is an operation of the plan with what it takes.
@@ -61,10 +62,17 @@ type HeatStep struct {
 	ScaleMm3 float64   `json:"scaleMm3"`
 	ScaleG   float64   `json:"scaleG"`
 	HotSoFar float64   `json:"hotSoFarS"`
+	Curve    []Moment  `json:"curve" doc:"the coldest worked spot from the fire to the last blow"`
 	HotFrom  float64   `json:"hotFromMm"`
 	HotTo    float64   `json:"hotToMm"`
 	Readings []Reading `json:"readings"`
 	Shape    []Station `json:"shape"`
+}
+
+// Moment is a temperature at a time from the fire.
+type Moment struct {
+	S float64 `json:"s"`
+	C float64 `json:"c"`
 }
 
 // leastRest is the least part of a heat worth starting another operation in.
@@ -104,6 +112,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 			}
 			take := math.Min(left, todo)
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
+			cur.cools(h, take, s.run.SoakC())
 			cur.take(h, take, from, to)
 			left -= take
 			todo -= take
@@ -111,6 +120,9 @@ func (r *route) schedule(p *Plan, s *settled) {
 			before = h
 			cur.Shape = r.shape(r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)))
 			cur.Readings = readings(cur.Shape, r.zonesIn(h.First, h.Last))
+			for i := range cur.Readings {
+				cur.Readings[i].WithinMm = r.req.Smith.Skill.MarksMm()
+			}
 			cur.HotFrom, cur.HotTo = r.extent(h)
 		}
 		if cycle {
@@ -168,7 +180,40 @@ func (h *HeatStep) take(rec *forge.Heat, take, from, to float64) {
 	if len(h.Parts) == 0 || rec.EndC < h.EndC {
 		h.EndC = rec.EndC // the heat ends as cold as its coldest part
 	}
+	if n := len(h.Parts); n > 0 && h.Parts[n-1].Operation == rec.Operation {
+		last := &h.Parts[n-1]
+		last.FromShare, last.ToShare, last.Blows = math.Min(last.FromShare, from), math.Max(last.ToShare, to), last.Blows+rec.Blows*k
+		return
+	}
 	h.Parts = append(h.Parts, Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k})
+}
+
+// cools adds the cooling of the part of a record that is taken: from the fire
+// where the heat is new, and on toward the record's end where it goes on.
+func (h *HeatStep) cools(rec *forge.Heat, take, soakC float64) {
+	if len(rec.Curve) == 0 {
+		return
+	}
+	lasts := rec.WorkS * take / rec.Fraction
+	if len(h.Curve) == 0 {
+		h.Curve = []Moment{{0, soakC}}
+		for _, m := range rec.Curve {
+			if m[0] < lasts {
+				h.cooled(h.CarryS+m[0], m[1])
+			}
+		}
+	}
+	at := h.CarryS + h.WorkS + lasts
+	end := rec.EndC
+	if k := sort.Search(len(rec.Curve), func(i int) bool { return rec.Curve[i][0] >= lasts }); h.WorkS == 0 && k < len(rec.Curve) {
+		end = rec.Curve[k][1]
+	}
+	h.cooled(at, end)
+}
+
+func (h *HeatStep) cooled(s, c float64) {
+	last := h.Curve[len(h.Curve)-1]
+	h.Curve = append(h.Curve, Moment{math.Max(last.S, math.Round(s*100)/100), math.Min(last.C, math.Round(c))})
 }
 
 func addTo(s *Step, h *forge.Heat) {
@@ -201,7 +246,11 @@ func (r *route) step(op *forge.Operation) Step {
 		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
 		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
 	}
-	if n := needs[op.Kind]; len(n) > 0 && (op.Kind != forge.Corners || r.bar.BendRadiusMm > 0) {
+	n := needs[op.Kind]
+	if own := tangFirst[op.Kind]; own != nil && r.req.Choices.First == TangFirst {
+		n = own
+	}
+	if len(n) > 0 && (op.Kind != forge.Corners || r.bar.BendRadiusMm > 0) {
 		st.BecauseCode, st.After = n[0].Code, n[0].After
 	}
 	if op.Kind == forge.PreCurve {

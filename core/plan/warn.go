@@ -18,8 +18,8 @@ const (
 )
 
 // warnings looks the plan over.
-func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
-	out := []fact.Warning{}
+func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
+	out = []fact.Warning{}
 	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
 		out = append(out, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
 	}
@@ -36,6 +36,11 @@ func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
 		r.warnTang(p, add)
 	}
 	r.warnOrigin(add)
+	defer func() {
+		for i := range out {
+			out[i].Remedy = r.remedyFor(p, out[i])
+		}
+	}()
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
 	}
@@ -43,6 +48,33 @@ func (r *route) warnings(p *Plan, s *settled) []fact.Warning {
 		add("warn.unsettled", fact.Note, fact.Where{}, fact.Figures{"byMm": by})
 	}
 	return out
+}
+
+// remedyFor is the edit that clears a warning, where one does.
+func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
+	switch w.Code {
+	case "warn.edgeThin":
+		return &fact.Remedy{Field: "allowances.forgingEdgeMm", Mm: w.Figures["leastMm"]}
+	case "warn.decarb":
+		if p.Suggested.FaceMm > r.req.Allowances.FaceMm {
+			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
+		}
+	case "warn.sweep":
+		return &fact.Remedy{Field: "choices.curve", Text: string(PreCurveFirst)}
+	case "warn.shoulderSharp":
+		return &fact.Remedy{Field: "design.tang.shoulderRadiusMm", Mm: w.Figures["leastMm"]}
+	case "warn.weldSeam":
+		if r.req.Design.Tang.LengthMm > w.Figures["leastMm"] {
+			return &fact.Remedy{Field: "design.tang.weldAtMm", Mm: w.Figures["leastMm"]}
+		}
+	case "warn.tangLong":
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: math.Floor(w.Figures["handleMm"]*10) / 10}
+	case "warn.spineStepDown", "warn.spineStepUp":
+		return &fact.Remedy{Field: "design.handle.topDropMm", Text: "0mm"}
+	case "warn.ricassoThin":
+		return &fact.Remedy{Field: "design.ricasso.thicknessMm", Mm: math.Floor(w.Figures["barMm"]*100) / 100}
+	}
+	return nil
 }
 
 type adder func(code string, sev fact.Severity, w fact.Where, f fact.Figures)

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"fmt"
+	"math"
 	"mime"
 	"net/http"
 
@@ -113,6 +114,11 @@ func (h *handlers) pieces(api huma.API) {
 	})
 	huma.Register(api, op("getPicture", http.MethodGet, "/pictures/{id}", "The bytes of a picture"), h.picture)
 	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"), h.export)
+	huma.Register(api, op("benchCard", http.MethodGet, "/pieces/{id}/heats.pdf", "Every heat in order, a line each with its sketch"),
+		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.heats(ctx, in.ID, "pdf") })
+	huma.Register(api, op("pieceSolid", http.MethodGet, "/pieces/{id}/solid", "The piece in the round: after a heat, or 0 the forged shape"), h.solid)
+	huma.Register(api, op("heatsTable", http.MethodGet, "/pieces/{id}/heats.csv", "Every heat in order as CSV"),
+		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.heats(ctx, in.ID, "csv") })
 	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"), h.card)
 }
 
@@ -188,4 +194,84 @@ func (h *handlers) card(ctx context.Context, in *idIn) (*fileOut, error) {
 		return nil, fail(ctx, fmt.Errorf("card: %w", err), shop.Units)
 	}
 	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="fire-card.pdf"`, Body: pdf}, nil
+}
+
+// heats is the plan of a piece heat by heat, as a card or a table.
+func (h *handlers) heats(ctx context.Context, id, format string) (*fileOut, error) {
+	p, err := h.work.Piece(ctx, id)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	shop, err := h.work.Shop(ctx)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	pl, err := h.work.Plan(ctx, p.Doc)
+	if err != nil {
+		return nil, fail(ctx, err, shop.Units)
+	}
+	if format == "csv" {
+		data, err := export.HeatsCSV(pl, shop.Units)
+		if err != nil {
+			return nil, fail(ctx, err, shop.Units)
+		}
+		return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: mime.FormatMediaType("attachment", map[string]string{"filename": p.Doc.Name + " heats.csv"}), Body: data}, nil
+	}
+	pdf, err := export.BenchCard(p.Doc.Name, pl, shop.Units, shop.Paper)
+	if err != nil {
+		return nil, fail(ctx, err, shop.Units)
+	}
+	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="bench-card.pdf"`, Body: pdf}, nil
+}
+
+type solidIn struct {
+	ID   string `path:"id"`
+	Heat int    `query:"heat" minimum:"0"`
+}
+
+// Solid is a surface of triangles: vertices as x, y, z one after the other (mm),
+// triangles as three places of vertices each; with the temperature at each
+// vertex, °C.
+type Solid struct {
+	Vertices  []float64 `json:"vertices"`
+	Triangles []int     `json:"triangles"`
+	TempC     []float64 `json:"tempC"`
+}
+
+func (h *handlers) solid(ctx context.Context, in *solidIn) (*body[Solid], error) {
+	p, err := h.work.Piece(ctx, in.ID)
+	if err != nil {
+		return answer(ctx, h, Solid{}, err)
+	}
+	pl, err := h.work.Plan(ctx, p.Doc)
+	if err != nil {
+		return answer(ctx, h, Solid{}, err)
+	}
+	stations := pl.Drawing.Forged
+	if in.Heat > len(pl.Heats) {
+		return nil, problem(http.StatusNotFound, "problem.notFound", nil)
+	}
+	if in.Heat > 0 {
+		stations = pl.Heats[in.Heat-1].Shape
+	}
+	m, out := plan.Solid(stations), Solid{}
+	for _, v := range m.Vertices {
+		out.Vertices = append(out.Vertices, v[:]...)
+		out.TempC = append(out.TempC, tempAt(stations, v[0]))
+	}
+	for _, t := range m.Triangles {
+		out.Triangles = append(out.Triangles, t[:]...)
+	}
+	return answer(ctx, h, out, nil)
+}
+
+// tempAt is the temperature of the station nearest to x.
+func tempAt(st []plan.Station, x float64) float64 {
+	best := st[0]
+	for _, s := range st {
+		if math.Abs(s.XMm-x) < math.Abs(best.XMm-x) {
+			best = s
+		}
+	}
+	return best.TempC
 }

@@ -314,6 +314,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/heats.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every heat in order as CSV */
+        get: operations["heatsTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/heats.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every heat in order, a line each with its sketch */
+        get: operations["benchCard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/outline": {
         parameters: {
             query?: never;
@@ -376,6 +410,23 @@ export interface paths {
         put?: never;
         /** restore a piece */
         post: operations["restorePiece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/solid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The piece in the round: after a heat, or 0 the forged shape */
+        get: operations["pieceSolid"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -751,10 +802,20 @@ export interface components {
             curve: "preCurve" | "correct" | "sweep";
             /** @enum {string} */
             cycles: "descending" | "equal" | "once";
+            /**
+             * @description point if not said
+             * @enum {string}
+             */
+            first?: "point" | "tang";
             /** @enum {string} */
             holding: "wholeBar" | "tongs" | "weldedRod";
             /** @enum {string} */
             method: "pinchOut" | "pushIn";
+            /**
+             * @description forged if not said
+             * @enum {string}
+             */
+            taper?: "forged" | "ground";
         };
         Cost: {
             /** Format: double */
@@ -1212,6 +1273,8 @@ export interface components {
             brushS: number;
             /** Format: double */
             carryS: number;
+            /** @description the coldest worked spot from the fire to the last blow */
+            curve: components["schemas"]["Moment"][];
             /** Format: double */
             endC: number;
             /** Format: double */
@@ -1303,6 +1366,12 @@ export interface components {
             zones: {
                 [key: string]: number;
             };
+        };
+        Moment: {
+            /** Format: double */
+            c: number;
+            /** Format: double */
+            s: number;
         };
         NameInBody: {
             name: string;
@@ -1473,6 +1542,8 @@ export interface components {
             school: string;
             sections: components["schemas"]["SectionView"][];
             steel: components["schemas"]["Grade"];
+            /** @enum {string} */
+            suggestFirst: "point" | "tang";
             suggested: components["schemas"]["Suggestion"];
             totals: components["schemas"]["Totals"];
             /** Format: int64 */
@@ -1560,7 +1631,18 @@ export interface components {
             heightMm: number;
             /** Format: double */
             thicknessMm: number;
+            /**
+             * Format: double
+             * @description how near the calipers have to be
+             */
+            withinMm?: number;
             zone: string;
+        };
+        Remedy: {
+            field: string;
+            /** Format: double */
+            mm?: number;
+            text?: string;
         };
         Request: {
             allowances: components["schemas"]["Allowances"];
@@ -1711,6 +1793,11 @@ export interface components {
             /** Format: double */
             speedMPerS: number;
         };
+        Solid: {
+            tempC: number[];
+            triangles: number[];
+            vertices: number[];
+        };
         Span: {
             /** Format: double */
             fromMm: number;
@@ -1734,6 +1821,11 @@ export interface components {
             c?: number;
             /** Format: double */
             e: number;
+            /**
+             * Format: double
+             * @description thickness at the edge where it is another
+             */
+            k?: number;
             /** Format: double */
             s: number;
             /** Format: double */
@@ -2227,6 +2319,7 @@ export interface components {
             figures?: {
                 [key: string]: number;
             };
+            remedy?: components["schemas"]["Remedy"];
             /** @enum {string} */
             severity: "stop" | "warn" | "note";
             where: components["schemas"]["Where"];
@@ -3610,6 +3703,126 @@ export interface operations {
             };
         };
     };
+    heatsTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    benchCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     traceOutline: {
         parameters: {
             query?: never;
@@ -3816,6 +4029,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieceSolid: {
+        parameters: {
+            query?: {
+                heat?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solid"];
                 };
             };
             /** @description Not Found */

@@ -1,7 +1,7 @@
 import { OctagonAlert, TriangleAlert } from "lucide-react";
 import type { Warning } from "../api/client";
 import { useUnits } from "../api/hooks";
-import { useDraftState } from "../draft/context";
+import { useDraft, useDraftState } from "../draft/context";
 import { figures, say } from "../text/say";
 
 /** Which stage mends a warning: there it is shown. Stops are shown everywhere. */
@@ -63,11 +63,27 @@ export function Warnings({ stage, operations, onShow }: Props) {
   return (
     <ul className="mb-3 grid gap-1.5">
       {lines.map((l) => (
-        <li key={l.words}>
+        <li key={l.words} className="flex items-start gap-2">
           <Line {...l} onShow={onShow} />
+          {l.warning.remedy && <Remedy remedy={l.warning.remedy} />}
         </li>
       ))}
     </ul>
+  );
+}
+
+/** One press that clears a warning. */
+function Remedy({ remedy }: { remedy: NonNullable<Warning["remedy"]> }) {
+  const draft = useDraft();
+  return (
+    <button
+      type="button"
+      className="press shrink-0"
+      data-remedy={remedy.field}
+      onClick={() => draft.choose(remedy.field, remedy.text || `${remedy.mm}mm`)}
+    >
+      {say("warn.remedy")}
+    </button>
   );
 }
 

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { HeatStep, Step } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
@@ -6,12 +7,37 @@ import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
+import { CompareWays } from "./CompareWays";
+import { CoolingCurve } from "./CoolingCurve";
+import { InTheRound } from "./InTheRound";
+import { StepView } from "./StepView";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
-  const { plan } = useDraftState();
+  const { plan, piece } = useDraftState();
+  const [through, setThrough] = useState<number>();
   const step = plan.heats.find((h) => h.number === heat);
-  return step ? <OneHeat step={step} onHeat={onHeat} /> : <AllOperations onHeat={onHeat} />;
+  const at = (path: string) => `/api/v1/pieces/${piece.id}/${path}`;
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap gap-1.5">
+        <button type="button" className="press press-act" onClick={() => setThrough(heat ?? 1)} data-testid="step-open">
+          {say("step.open")}
+        </button>
+        <CompareWays />
+        <a className="press" href={at("heats.pdf")} target="_blank" rel="noreferrer" data-testid="bench-card">
+          {say("heats.benchCard")}
+        </a>
+        <a className="press" href={at("heats.csv")} download data-testid="heats-csv">
+          {say("heats.table")}
+        </a>
+      </div>
+      {step ? <OneHeat step={step} onHeat={onHeat} /> : <AllOperations onHeat={onHeat} />}
+      {through !== undefined && (
+        <StepView plan={plan} heat={through} onHeat={setThrough} onClose={() => setThrough(undefined)} />
+      )}
+    </>
+  );
 }
 
 function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefined) => void }) {
@@ -56,6 +82,10 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
         )}
         <Figure name={say("heat.lost")} value={print.mass(step.scaleG, units)} />
       </dl>
+      {!cycle && <CoolingCurve step={step} lowC={plan.totals.lowC} highC={plan.steel.forgeHighC} />}
+      <div>
+        <InTheRound heat={step.number} />
+      </div>
       {ops.map(
         ({ part, op }) =>
           op && <Operation key={part.operation} op={op} share={{ from: part.fromShare, to: part.toShare }} />,
@@ -71,6 +101,12 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
                 </td>
                 <td className="text-right">
                   {print.length(r.heightMm, units)} × {print.thickness(r.thicknessMm, units)}
+                  {r.withinMm ? (
+                    <span className="text-quiet">
+                      {" "}
+                      {say("step.within", { within: print.thickness(r.withinMm, units) })}
+                    </span>
+                  ) : null}
                 </td>
               </tr>
             ))}
@@ -191,8 +227,12 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
 }
 
 function Schools() {
-  const pick = (field: string, values: string[], prefix: string) => (
+  const { doc, plan } = useDraftState();
+  const { first, taper } = doc.request.choices;
+  const suggest = plan.suggestFirst;
+  const pick = (field: string, values: string[], prefix: string, value?: string) => (
     <DraftPick
+      value={value}
       field={`choices.${field}`}
       label={say(`field.name.choices.${field}`)}
       options={values.map((v) => ({ value: v, label: say(`${prefix}.${v}`) }))}
@@ -200,6 +240,11 @@ function Schools() {
   );
   return (
     <Group title={say("heats.schools")}>
+      {pick("first", ["point", "tang"], "first", first ?? "point")}
+      {pick("taper", ["forged", "ground"], "taper", taper ?? "forged")}
+      {suggest !== (first ?? "point") && (
+        <p className="col-span-2 text-sm text-quiet">{say(`first.suggest.${suggest}`)}</p>
+      )}
       {pick("method", ["pinchOut", "pushIn"], "method")}
       {pick("curve", ["preCurve", "correct", "sweep"], "curve")}
       {pick("cycles", ["descending", "equal", "once"], "cycles")}

@@ -1,0 +1,82 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"coldember/internal/demo"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestAHeatIsSeenInTheRoundAndItsCooling: the curve with its stop, the solid
+// turned with keys, or a still where there is no WebGL.
+func TestAHeatIsSeenInTheRoundAndItsCooling(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.click("[data-heat='9']")
+	s.until("how it cools", `document.querySelector("[data-testid=cooling] svg")?.getAttribute("aria-label").includes("seconds") || document.querySelector("[data-testid=cooling] svg")?.getAttribute("aria-label").includes(" s at the anvil")`)
+	s.until("how near", `document.querySelector("[data-testid=heat-detail] table").textContent.includes("±")`)
+	s.click("[data-testid=in-the-round]")
+	s.until("in the round", `document.querySelector("[data-testid=solid] canvas") || document.querySelector("[data-testid=solid-still]")`)
+	if js[bool](s, `!!document.querySelector("[data-testid=solid]")`) {
+		s.until("drawn", `Number(document.querySelector("[data-testid=solid]").dataset.drawn) > 200`)
+		s.do(chromedp.Focus(chromedp.CSS("[data-testid=solid]")))
+		s.keys(kb.ArrowRight + kb.ArrowRight + kb.ArrowUp)
+		s.until("turned", `document.querySelector("[data-testid=solid]").dataset.turned === "0.30 -0.15"`)
+	}
+}
+
+// TestTheHeatsAreFollowedStepByStep with one key, on the whole screen.
+func TestTheHeatsAreFollowedStepByStep(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.click("[data-testid=step-open]")
+	s.until("the first", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 1 of")`)
+	high := js[float64](s, `document.querySelector("[data-testid=step-work]").getBoundingClientRect().height`)
+	assert.Greater(t, high, 50., "read from three metres")
+	s.keys(" ")
+	s.keys("\r")
+	s.until("the third", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 3 of")`)
+	s.keys(kb.Backspace)
+	s.until("back one", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 2 of")`)
+	for range 16 {
+		s.click("[data-testid=step-done]")
+	}
+	s.until("all through", `document.querySelector("[data-testid=step-view]").textContent.includes("All heats are through")`)
+	s.keys(kb.Escape)
+	s.until("closed", `!document.querySelector("[data-testid=step-view]")`)
+}
+
+// TestTwoWaysAreComparedAndOneIsTaken, and the cards of the heats are there.
+func TestTwoWaysAreComparedAndOneIsTaken(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.click("[data-testid=compare-ways]")
+	s.until("figures", `document.querySelectorAll("[data-testid=ways] tr[data-way]").length === 8`)
+	s.choose("way", "Tang first")
+	s.until("another way", `[...document.querySelectorAll("[data-testid=ways] th")].some(t => t.textContent === "Tang first")`)
+	s.press("Take this way")
+	s.eventually("taken", func() bool { return s.stored(demo.Rigging).Doc.Request.Choices.First == "tang" })
+	s.until("in the list", `(() => { const ops = [...document.querySelectorAll("[data-operation]")].map(o => o.dataset.operation); return ops.indexOf("tang") < ops.indexOf("point"); })()`)
+	for link, kind := range map[string]string{"bench-card": "application/pdf", "heats-csv": "text/csv"} {
+		got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-testid='`+link+`']").href).then(async r => r.headers.get("content-type") + " " + (await r.text()).length)`, chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(got, kind), got)
+	}
+}
+
+// TestAWarningIsSetRightWithOnePress.
+func TestAWarningIsSetRightWithOnePress(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	s.fill("allowances.forgingEdgeMm", "1")
+	s.until("told", `document.querySelector("[data-warning='warn.edgeThin']")`)
+	s.click("[data-remedy='allowances.forgingEdgeMm']")
+	s.until("gone", `!document.querySelector("[data-warning='warn.edgeThin']")`)
+	s.saved()
+	assert.InDelta(t, 1.5, s.stored(demo.Rigging).Doc.Request.Allowances.ForgingEdgeMm, 1e-9)
+}

@@ -1,0 +1,194 @@
+package export
+
+import (
+	"bytes"
+	"encoding/csv"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"coldember/core/plan"
+	"coldember/core/quantity"
+	"coldember/internal/text"
+
+	"github.com/tdewolff/canvas"
+)
+
+// heatLine is one heat in words, the same on the card and in the table.
+type heatLine struct {
+	work, face, zones, heatTo, stop, targets string
+	cautions                                 []string
+}
+
+func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
+	var l heatLine
+	seen := map[string]bool{}
+	var work, faces, zones []string
+	for _, part := range h.Parts {
+		op := operation(p, part.Operation)
+		if op == nil {
+			continue
+		}
+		name := text.Say("op."+op.Kind, nil)
+		if part.ToShare < .995 {
+			name += " " + text.Say("heats.share", map[string]string{"share": strconv.Itoa(int(math.Round(part.ToShare * 100)))})
+		}
+		work = append(work, name)
+		if op.Face != "" {
+			faces = appendNew(faces, text.Say("face."+string(op.Face), nil))
+		}
+		for _, z := range op.Zones {
+			zones = appendNew(zones, text.Say("zone."+z, nil))
+		}
+		for _, c := range op.CautionCodes {
+			if !seen[c] {
+				seen[c] = true
+				l.cautions = append(l.cautions, text.Say(c, nil))
+			}
+		}
+	}
+	l.work, l.face, l.zones = strings.Join(work, "; "), strings.Join(faces, "; "), strings.Join(zones, ", ")
+	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c) }
+	soak := p.Totals.SoakC
+	if op := operation(p, h.Parts[0].Operation); op != nil && op.TargetC > 0 {
+		soak = op.TargetC
+	}
+	l.heatTo, l.stop = at(soak), at(h.EndC)
+	var targets []string
+	for _, r := range h.Readings {
+		t := quantity.FormatLength(r.HeightMm, units) + " × " + quantity.FormatThickness(r.ThicknessMm, units)
+		targets = append(targets, t+" @ "+quantity.FormatLength(r.AtMm, units))
+	}
+	l.targets = strings.Join(targets, "; ")
+	return l
+}
+
+func operation(p *plan.Plan, id string) *plan.Step {
+	for i := range p.Operations {
+		if p.Operations[i].ID == id {
+			return &p.Operations[i]
+		}
+	}
+	return nil
+}
+
+func appendNew(list []string, s string) []string {
+	for _, x := range list {
+		if x == s {
+			return list
+		}
+	}
+	return append(list, s)
+}
+
+// HeatsCSV is the heats in order, a line each, with the figures as numbers.
+func HeatsCSV(p *plan.Plan, units quantity.System) ([]byte, error) {
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	rows := [][]string{{"heat", "work", "face", "zones", "hotFromMm", "hotToMm", "fireS", "startC", "endC", "workS", "blows", "scaleG", "fuelG", "targets", "cautions"}}
+	num := func(v float64) string { return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) }
+	for _, h := range p.Heats {
+		l := lineOf(p, h, units)
+		rows = append(rows, []string{
+			strconv.Itoa(h.Number), l.work, l.face, l.zones, num(h.HotFrom), num(h.HotTo), num(h.FireS), num(h.StartC), num(h.EndC), num(h.WorkS),
+			strconv.Itoa(h.Blows), num(h.ScaleG), num(h.FuelG), l.targets, strings.Join(l.cautions, " "),
+		})
+	}
+	if err := w.WriteAll(rows); err != nil {
+		return nil, fmt.Errorf("export: csv: %w", err)
+	}
+	return b.Bytes(), nil
+}
+
+// Rows of the bench card, mm.
+const (
+	heatRowMm    = 12.4
+	heatSketchMm = 34.0
+)
+
+// BenchCard is every heat in order, a line each with its sketch: twenty fit two
+// pages.
+func BenchCard(name string, p *plan.Plan, units quantity.System, paper string) ([]byte, error) {
+	if _, err := typefaces(); err != nil {
+		return nil, err
+	}
+	size := PaperOf(paper)
+	var pages []*canvas.Canvas
+	var s *sheet
+	turn := func() {
+		var c *canvas.Canvas
+		c, s = newSheet(size, 1)
+		pages = append(pages, c)
+		s.y += s.text(s.margin, s.y, s.width(), s.face("label", 15, ink), name+" · "+text.Say("heats.cardTitle", nil)) + 1
+		s.line(s.margin, s.y, s.margin+s.width(), s.y, .3, ink)
+		s.y += 1.2
+	}
+	turn()
+	longest := 1.0
+	for _, h := range p.Heats {
+		if n := len(h.Shape); n > 0 {
+			longest = math.Max(longest, h.Shape[n-1].XMm)
+		}
+	}
+	for _, h := range p.Heats {
+		if s.y > size.HeightMm-s.margin-heatRowMm-6 {
+			turn()
+		}
+		s.heatRow(p, h, longest, units)
+	}
+	s.text(s.margin, size.HeightMm-s.margin-6, s.width(), s.face("sans", 7.5, quiet), text.Say("caution.general", nil))
+	return writePDF(name, pages...)
+}
+
+func (s *sheet) heatRow(p *plan.Plan, h plan.HeatStep, longest float64, units quantity.System) {
+	l := lineOf(p, h, units)
+	x, top := s.margin, s.y
+	s.text(x, top+1, 8, s.face("label", 14, ink), strconv.Itoa(h.Number))
+	s.sketch(h.Shape, x+9, top+heatRowMm/2, math.Min(heatSketchMm/longest, .6))
+	left := x + 9 + heatSketchMm + 2
+	wide := s.width() - 9 - heatSketchMm - 2
+	half := wide * .54
+	words := l.work
+	if l.face != "" {
+		words += ", " + l.face
+	}
+	y := top + s.text(left, top, half, s.face("bold", 8.6, ink), words)
+	y += s.text(left, y, half, s.face("sans", 7.4, quiet), l.zones)
+	for _, c := range l.cautions {
+		y += s.text(left, y, half, s.face("sans", 6.8, ember), c)
+	}
+	right := left + half + 2
+	z := top + s.text(right, top, wide-half-2, s.face("narrow", 8.8, ink), text.Say("heats.cardHeat", map[string]string{"heat": l.heatTo, "stop": l.stop}))
+	z += s.text(right, z, wide-half-2, s.face("narrow", 8.6, ink), l.targets)
+	if h.Blows > 0 {
+		z += s.text(right, z, wide-half-2, s.face("narrow", 8, quiet), text.Say("heats.cardBlows", map[string]string{"blows": strconv.Itoa(h.Blows), "seconds": strconv.Itoa(int(math.Round(h.WorkS)))}))
+	}
+	s.y = math.Max(top+heatRowMm-1.4, math.Max(y, z)) + .7
+	s.line(x, s.y, x+s.width(), s.y, .12, hair)
+	s.y += .7
+}
+
+// sketch draws the piece as it is after a heat, in its zones' tints.
+func (s *sheet) sketch(st []plan.Station, x0, middle, k float64) {
+	if len(st) == 0 {
+		return
+	}
+	top, bottom := extent(st)
+	y0 := middle + (top+bottom)/2*k
+	from := 0
+	for i := 1; i <= len(st); i++ {
+		if i < len(st) && st[i].Zone == st[from].Zone {
+			continue
+		}
+		var pts [][2]float64
+		for j := from; j < i; j++ {
+			pts = append(pts, [2]float64{x0 + st[j].XMm*k, y0 - st[j].SpineY*k})
+		}
+		for j := i - 1; j >= from; j-- {
+			pts = append(pts, [2]float64{x0 + st[j].XMm*k, y0 - st[j].EdgeY*k})
+		}
+		s.polyline(pts, .25, ink, true, tint(st[from].Zone))
+		from = i
+	}
+}

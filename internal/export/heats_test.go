@@ -1,0 +1,70 @@
+package export_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/csv"
+	"strconv"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/quantity"
+	"coldember/core/stock"
+	"coldember/internal/export"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func heatsPlan(t *testing.T) *plan.Plan {
+	t.Helper()
+	for _, s := range blade.Starters() {
+		if s.ID == "rigging" {
+			p, err := plan.Make(context.Background(), plan.NewRequest(s.Design, "80CrV2", stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, forge.Sure))
+			require.NoError(t, err)
+			return p
+		}
+	}
+	panic("no starter")
+}
+
+func TestTheHeatsAreATableWithALineEach(t *testing.T) {
+	p := heatsPlan(t)
+	raw, err := export.HeatsCSV(p, quantity.Metric)
+	require.NoError(t, err)
+	rows, err := csv.NewReader(bytes.NewReader(raw)).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, len(p.Heats)+1)
+	at := map[string]int{}
+	for i, name := range rows[0] {
+		at[name] = i
+	}
+	for i, h := range p.Heats {
+		row := rows[i+1]
+		assert.Equal(t, strconv.Itoa(h.Number), row[at["heat"]])
+		blows, err := strconv.Atoi(row[at["blows"]])
+		require.NoError(t, err)
+		assert.Equal(t, h.Blows, blows)
+		assert.NotEmpty(t, row[at["work"]])
+		if h.Blows > 0 {
+			assert.Contains(t, row[at["targets"]], "×")
+		}
+	}
+	assert.Contains(t, string(raw), "hot or cold", "cautions stand at their step")
+}
+
+func TestTheBenchCardFitsTwentyHeatsOnTwoPages(t *testing.T) {
+	p := heatsPlan(t)
+	require.LessOrEqual(t, len(p.Heats), 20)
+	for _, paper := range []string{"a4", "letter"} {
+		pdf, err := export.BenchCard("Rigging knife", p, quantity.Imperial, paper)
+		require.NoError(t, err)
+		assert.LessOrEqual(t, len(page.FindAll(pdf, -1)), 2, paper)
+	}
+	p.Heats = append(p.Heats, append(p.Heats, p.Heats...)...)
+	pdf, err := export.BenchCard("Long", p, quantity.Metric, "a4")
+	require.NoError(t, err)
+	assert.Greater(t, len(page.FindAll(pdf, -1)), 2, "more heats, more pages")
+}

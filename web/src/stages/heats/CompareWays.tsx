@@ -1,0 +1,153 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ask, type Edit, type Plan, Refused } from "../../api/client";
+import { useShop, useUnits } from "../../api/hooks";
+import { useDraft, useDraftPart } from "../../draft/context";
+import { say } from "../../text/say";
+import { Pick } from "../../ui/Pick";
+import { Sheet } from "../../ui/Sheet";
+import { print, type System } from "../../units/print";
+
+interface Way {
+  value: string;
+  label: string;
+  edits: Edit[];
+}
+
+/** Another method, order, taper, hand or smith for the same blade, side by side with what is planned. */
+export function CompareWays() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className="press" onClick={() => setOpen(true)} data-testid="compare-ways">
+        {say("compare.open")}
+      </button>
+      <Sheet open={open} onClose={() => setOpen(false)} title={say("compare.title")} wide>
+        {open && <Sides onDone={() => setOpen(false)} />}
+      </Sheet>
+    </>
+  );
+}
+
+function useWays(): Way[] {
+  const shop = useShop();
+  const c = useDraftPart((s) => s.doc.request.choices);
+  const hand = useDraftPart((s) => s.doc.hand);
+  const way = (field: string, prefix: string, values: string[], now: string): Way[] =>
+    values
+      .filter((v) => v !== now)
+      .map((v) => ({
+        value: `${field}=${v}`,
+        label: say(`${prefix}.${v}`),
+        edits: [{ field: `choices.${field}`, text: v }],
+      }));
+  return [
+    ...way("method", "method", ["pinchOut", "pushIn"], c.method),
+    ...way("first", "first", ["point", "tang"], c.first ?? "point"),
+    ...way("taper", "taper", ["forged", "ground"], c.taper ?? "forged"),
+    ...way("curve", "curve", ["preCurve", "correct", "sweep"], c.curve),
+    ...way("holding", "holding", ["wholeBar", "tongs", "weldedRod"], c.holding),
+    ...(shop.data?.smiths ?? [])
+      .filter((s) => s.name !== hand)
+      .map((s) => ({
+        value: `smith=${s.name}`,
+        label: s.name,
+        edits: [
+          { field: "smith.skill", text: s.skill },
+          { field: "smith.hammerKg", text: `${s.hammerKg} kg` },
+          { field: "smith.speedMPerS", text: String(s.speedMPerS) },
+          { field: "smith.ratePerS", text: String(s.ratePerS) },
+          { field: "smith.anvilKg", text: `${s.anvilKg} kg` },
+          { field: "smith.faceMm", text: `${s.faceMm}mm` },
+          { field: "smith.peenBiteMm", text: `${s.peenBiteMm}mm` },
+        ],
+      })),
+  ];
+}
+
+function Sides({ onDone }: { onDone: () => void }) {
+  const draft = useDraft();
+  const units = useUnits();
+  const ways = useWays();
+  const piece = useDraftPart((s) => s.piece);
+  const now = useDraftPart((s) => s.plan);
+  const [value, setValue] = useState(ways[0]?.value ?? "");
+  const way = ways.find((w) => w.value === value);
+  const other = useQuery({
+    queryKey: ["way", piece.id, piece.version, value],
+    queryFn: () => ask(api.POST("/api/v1/plan/preview", { body: { doc: piece.doc, edits: way?.edits ?? [] } })),
+    enabled: !!way,
+    retry: false,
+  });
+  const why =
+    other.error instanceof Refused
+      ? (other.error.problem.fields?.map((f) => f.message).join(" ") ?? other.error.problem.detail)
+      : "";
+  const take = async () => {
+    for (const e of way?.edits ?? []) draft.type(e.field, e.text);
+    await draft.flush();
+    onDone();
+  };
+  return (
+    <div className="grid gap-4" data-testid="ways">
+      <Pick
+        label={say("compare.with")}
+        value={value}
+        onPick={setValue}
+        options={ways.map((w) => ({ value: w.value, label: w.label }))}
+        field="way"
+      />
+      {why && (
+        <p role="alert" className="text-ember">
+          {say("compare.none", { why })}
+        </p>
+      )}
+      {other.data && (
+        <>
+          <table className="w-full text-right">
+            <thead>
+              <tr className="border-b border-line">
+                <th />
+                <th scope="col" className="narrow py-1 text-[17px]">
+                  {say("compare.now")}
+                </th>
+                <th scope="col" className="narrow py-1 text-[17px]">
+                  {way?.label}
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(([code, get]) => {
+                const a = get(now, units);
+                const b = get(other.data.plan, units);
+                return (
+                  <tr key={code} className="border-b border-line" data-way={code} data-differs={a !== b}>
+                    <th scope="row" className="py-1 text-left font-normal text-quiet">
+                      {say(code)}
+                    </th>
+                    <td className="narrow">{a}</td>
+                    <td className={`narrow ${a === b ? "text-quiet" : "text-act"}`}>{b}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+          <button type="button" className="press press-act justify-self-end" onClick={() => void take()}>
+            {say("compare.take")}
+          </button>
+        </>
+      )}
+    </div>
+  );
+}
+
+const rows: [string, (p: Plan, u: System) => string][] = [
+  ["rank.bar", (p, u) => print.length(p.bar.cutLengthMm, u)],
+  ["rank.heats", (p) => String(p.totals.heats)],
+  ["rank.blows", (p) => String(p.totals.blows)],
+  ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],
+  ["rank.fuel", (p, u) => print.mass(p.totals.fuelG, u)],
+  ["compare.loss", (p) => `${(p.bar.scaleShare * 100).toFixed(1)} %`],
+  ["ledger.grind", (p, u) => print.mass(p.ledger.find((l) => l.code === "ledger.grind")?.massG ?? 0, u)],
+  ["compare.warnings", (p) => String(p.warnings.filter((w) => w.severity !== "note").length)],
+];

@@ -1,0 +1,160 @@
+import { useEffect, useRef } from "react";
+import type { HeatStep, Plan } from "../../api/client";
+import { useUnits } from "../../api/hooks";
+import { glow } from "../../bench/glow";
+import { extent } from "../../bench/layout";
+import { heatColour, say } from "../../text/say";
+import { print } from "../../units/print";
+
+interface Props {
+  plan: Plan;
+  heat: number;
+  onHeat: (n: number) => void;
+  onClose: () => void;
+}
+
+/** One heat over the whole screen, at night, read from three metres: one key or one touch goes on. */
+export function StepView({ plan, heat, onHeat, onClose }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const step = plan.heats.find((h) => h.number === heat);
+  const over = heat > plan.heats.length;
+  useEffect(() => {
+    box.current?.focus();
+  }, []);
+  const back = () => onHeat(Math.max(1, heat - 1));
+  const done = () => (over ? onClose() : onHeat(heat + 1));
+  return (
+    <div
+      ref={box}
+      role="dialog"
+      aria-modal="true"
+      aria-label={say("step.title", { n: heat, of: plan.heats.length })}
+      data-theme="night"
+      data-testid="step-view"
+      tabIndex={-1}
+      className="fixed inset-0 z-50 flex flex-col bg-[#15181a] p-[3vmin] text-[#ebe6da] outline-none"
+      onKeyDown={(e) => {
+        const go = { " ": done, Enter: done, Backspace: back, Escape: onClose }[e.key];
+        if (!go) return;
+        e.preventDefault();
+        e.stopPropagation();
+        go();
+      }}
+    >
+      <div className="flex items-center gap-4">
+        <span className="narrow text-[5vmin]" data-testid="step-count">
+          {over ? "" : say("step.title", { n: heat, of: plan.heats.length })}
+        </span>
+        <span className="flex-1" />
+        <button type="button" className="press press-plain min-h-11 text-lg" onClick={back} disabled={heat <= 1}>
+          {say("step.back")}
+        </button>
+        <button type="button" className="press press-plain min-h-11 text-lg" onClick={onClose}>
+          {say("step.close")}
+        </button>
+      </div>
+      {over || !step ? (
+        <p className="narrow m-auto max-w-[24ch] text-center text-[7vmin] leading-tight">{say("step.finished")}</p>
+      ) : (
+        <One plan={plan} step={step} />
+      )}
+      <button
+        type="button"
+        className="narrow min-h-[14vmin] w-full rounded border-2 border-[#46ab9c] text-[6vmin] text-[#46ab9c]"
+        onClick={done}
+        data-testid="step-done"
+      >
+        {say("step.done")}
+      </button>
+      <p className="pt-2 text-center text-sm text-[#9ba39f] max-sm:hidden">{say("step.keys")}</p>
+    </div>
+  );
+}
+
+function One({ plan, step }: { plan: Plan; step: HeatStep }) {
+  const units = useUnits();
+  const ops = step.parts.map((p) => plan.operations.find((o) => o.id === p.operation)).filter((o) => !!o);
+  const op = ops[0];
+  const cycle = op?.kind === "normalise";
+  const soak = op?.targetC || plan.totals.soakC;
+  const reading = step.readings.at(Math.floor(step.readings.length / 2));
+  const cautions = [...new Set(ops.flatMap((o) => o.cautionCodes))];
+  return (
+    <div className="flex min-h-0 flex-1 flex-col justify-evenly overflow-hidden">
+      <p className="narrow text-[9vmin] leading-none" data-testid="step-work">
+        {ops.map((o) => say(`op.${o.kind}`)).join(", ")}
+      </p>
+      {op?.face && (
+        <p className="text-[4vmin] leading-tight text-[#9ba39f]">
+          {say(`face.${op.face}`)} · {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
+        </p>
+      )}
+      <Piece step={step} />
+      <div className="narrow flex flex-wrap items-baseline gap-x-[5vmin] gap-y-1 text-[5.5vmin] leading-tight">
+        <span>
+          <span className="text-[#9ba39f]">{say("step.heatTo")} </span>
+          <span style={{ color: glow(soak) }}>{heatColour(soak)}</span>
+        </span>
+        {!cycle && (
+          <span>
+            <span className="text-[#9ba39f]">{say("step.stopAt")} </span>
+            <span className="text-[#f0714d]">{heatColour(step.endC)}</span>
+          </span>
+        )}
+        {reading && !cycle && (
+          <span>
+            {print.length(reading.heightMm, units)} × {print.thickness(reading.thicknessMm, units)}
+            {reading.withinMm ? (
+              <span className="text-[4vmin] text-[#9ba39f]">
+                {" "}
+                {say("step.within", { within: print.thickness(reading.withinMm, units) })}
+              </span>
+            ) : null}
+          </span>
+        )}
+        {step.blows > 0 && (
+          <span className="text-[#9ba39f]">
+            {say("step.blows", { blows: step.blows, seconds: Math.round(step.workS) })}
+          </span>
+        )}
+      </div>
+      {cautions.length > 0 && (
+        <p className="border-l-4 border-[#f0714d] pl-3 text-[3vmin] leading-tight">
+          {cautions.map((c) => say(c)).join(" ")}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The piece as it is after this heat, glowing where it is hot. */
+function Piece({ step }: { step: HeatStep }) {
+  const st = step.shape;
+  const e = extent(st);
+  const wide = Math.max(e.length, 1);
+  const high = Math.max(e.top - e.bottom, 1);
+  const d = `M${st.map((s) => `${s.x},${(e.top - s.s).toFixed(2)}`).join("L")}L${[...st]
+    .reverse()
+    .map((s) => `${s.x},${(e.top - s.e).toFixed(2)}`)
+    .join("L")}Z`;
+  return (
+    <svg
+      viewBox={`-1 -1 ${wide + 2} ${high + 2}`}
+      className="max-h-[30vh] w-full"
+      role="img"
+      aria-label={say("bench.forged")}
+    >
+      <linearGradient id="step-glow" gradientUnits="userSpaceOnUse" x1="0" x2={wide} y1="0" y2="0">
+        {st.map((s) => (
+          <stop key={s.x} offset={s.x / wide} stopColor={glow(s.c ?? 20)} />
+        ))}
+      </linearGradient>
+      <path d={d} fill="url(#step-glow)" stroke="#ebe6da" strokeWidth={wide / 400} strokeLinejoin="round" />
+      <path
+        d={`M${step.hotFromMm},${high + 0.6}H${step.hotToMm}`}
+        stroke="#f0714d"
+        strokeWidth={Math.max(0.6, wide / 160)}
+      />
+    </svg>
+  );
+}
