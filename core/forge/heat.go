@@ -93,6 +93,8 @@ type Run struct {
 	work       []effort
 	large      []largeCell
 	soaked     []float64 // time each cell takes to the soak temperature
+	along      *conductor
+	temps      []float64
 }
 
 // NewRun starts with a cold bar.
@@ -105,6 +107,7 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 	return &Run{
 		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
+		along: newConductor(n), temps: make([]float64, n),
 	}, nil
 }
 
@@ -169,10 +172,9 @@ func (r *Run) useUp(rec *Heat) {
 	if rec.Fraction >= 1 {
 		return
 	}
-	on, left := thermal.OnAnvil(), rec.WorkS/rec.Fraction-rec.WorkS
-	for i := rec.First; i <= rec.Last; i++ {
-		c := &r.Bar.Cells[i]
-		c.TempC = on.Step(c.WidthMm, c.ThicknessMm, c.TempC, left)
+	r.ahead(rec, math.Inf(-1), math.Min(aheadMaxS, rec.WorkS/rec.Fraction-rec.WorkS))
+	for i := range r.Bar.Cells {
+		r.Bar.Cells[i].TempC = r.temps[i]
 	}
 }
 
@@ -260,6 +262,7 @@ func (r *Run) rest(dt float64) {
 			r.air(i, s, dt)
 		}
 	}
+	r.conduct(dt)
 }
 
 // shed lets the scale of the heat fall; a heat that was needed in part is
@@ -439,19 +442,13 @@ func (r *Run) cool(rec *Heat, dt float64) {
 			r.air(i, air, dt)
 		}
 	}
+	r.conduct(dt)
 }
 
 // windowLeft is how much longer the coldest worked cell would have stayed above
 // the lower limit, s.
 func (r *Run) windowLeft(rec *Heat, low float64) float64 {
-	least := math.Inf(1)
-	for i := rec.First; i <= rec.Last; i++ {
-		c := &r.Bar.Cells[i]
-		if t, err := thermal.OnAnvil().CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, low); err == nil {
-			least = math.Min(least, t)
-		}
-	}
-	return least
+	return r.ahead(rec, low, aheadMaxS)
 }
 
 // Cycle takes the whole piece to tempC once and lets it cool in still air to

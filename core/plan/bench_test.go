@@ -9,13 +9,16 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// BenchmarkMake is the plan of a small knife and of a large one, as previewed.
-func BenchmarkMake(b *testing.B) {
-	for name, req := range map[string]plan.Request{"reference": sanityRequest(25, 5), "slicer": slicer(flat(40, 6, 610))} {
-		b.Run(name, func(b *testing.B) {
+// BenchmarkSettled is a whole plan, fixed point included, by how finely the
+// piece is simulated.
+func BenchmarkSettled(b *testing.B) {
+	for _, cells := range []int{40, 200} {
+		b.Run(map[int]string{40: "40cells", 200: "200cells"}[cells], func(b *testing.B) {
+			r := slicer(flat(40, 6, 610))
+			r.CellCount = cells
 			b.ReportAllocs()
 			for b.Loop() {
-				_, err := plan.Make(context.Background(), req)
+				_, err := plan.Make(context.Background(), r)
 				require.NoError(b, err)
 			}
 		})

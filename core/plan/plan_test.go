@@ -641,3 +641,35 @@ func TestEveryHeatHasItsCoolingCurve(t *testing.T) {
 		assert.InDelta(t, .25, h.Readings[0].WithinMm, 1e-9)
 	}
 }
+
+// TestAFinerSimulationSaysTheSame: continuous figures converge within a
+// hundredth, heats within one, because the thin point draws on the heat behind
+// it however finely it is cut.
+func TestAFinerSimulationSaysTheSame(t *testing.T) {
+	for name, r := range map[string]plan.Request{"sanity": sanityRequest(25, 5), "slicer": slicer(flat(40, 6, 610)), "utility": request()} {
+		if name == "utility" {
+			r.Bar = flat(30, 6, 900)
+		}
+		at := func(cells int) *plan.Plan {
+			r.CellCount = cells
+			return makePlan(t, r)
+		}
+		finest := at(400)
+		for _, cells := range []int{50, 100, 200} {
+			p := at(cells)
+			assert.InEpsilon(t, finest.Bar.CutLengthMm, p.Bar.CutLengthMm, .01, "%s, %d cells", name, cells)
+			assert.InDelta(t, finest.Totals.FractionalHeats, p.Totals.FractionalHeats, 1, "%s, %d cells", name, cells)
+		}
+	}
+}
+
+// TestTheSameRequestGivesTheSameBytes whatever was planned before.
+func TestTheSameRequestGivesTheSameBytes(t *testing.T) {
+	r := slicer(flat(40, 6, 610))
+	first, err := json.Marshal(makePlan(t, r))
+	require.NoError(t, err)
+	makePlan(t, request())
+	again, err := json.Marshal(makePlan(t, r))
+	require.NoError(t, err)
+	assert.Equal(t, string(first), string(again))
+}

@@ -107,7 +107,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 		todo, from := h.Fraction, h.ShareFrom
 		for todo > 1e-9 {
 			if cur == nil || cycle || left < math.Min(leastRest, todo) || !r.sameFire(before, h) {
-				p.Heats = append(p.Heats, HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: h.FireS, CarryS: h.CarryS, BrushS: h.BrushS})
+				p.Heats = append(p.Heats, HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
 				cur, left = &p.Heats[len(p.Heats)-1], 1
 			}
 			take := math.Min(left, todo)
@@ -186,6 +186,19 @@ func (h *HeatStep) take(rec *forge.Heat, take, from, to float64) {
 		return
 	}
 	h.Parts = append(h.Parts, Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k})
+}
+
+// fireOf is the fire of a heat that begins at a share of record i. Where the
+// record was begun in the heat before, its stretch has been hot already: what is
+// left of it comes back to heat as fast as the record after it does.
+func fireOf(heats []forge.Heat, i int, from float64) float64 {
+	h := &heats[i]
+	if from > h.ShareFrom && i+1 < len(heats) {
+		if next := &heats[i+1]; next.Operation == h.Operation && next.Pass == h.Pass {
+			return math.Min(h.FireS, next.FireS)
+		}
+	}
+	return h.FireS
 }
 
 // cools adds the cooling of the part of a record that is taken: from the fire
