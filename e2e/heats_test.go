@@ -80,3 +80,20 @@ func TestAWarningIsSetRightWithOnePress(t *testing.T) {
 	s.saved()
 	assert.InDelta(t, 1.5, s.stored(demo.Rigging).Doc.Request.Allowances.ForgingEdgeMm, 1e-9)
 }
+
+// TestAMachineTakesTheHeavyWork: chosen, compared, and refused where it is too
+// weak.
+func TestAMachineTakesTheHeavyWork(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "heats")
+	before := s.stored(demo.Slicer).Summary.Heats
+	s.pick("smith.machine", "Power hammer")
+	s.eventually("fewer heats", func() bool { return s.stored(demo.Slicer).Summary.Heats < before })
+	s.until("who does it", `document.querySelector("[data-operation=profile]").textContent.includes("Power hammer") && !document.querySelector("[data-operation=bevel]").textContent.includes("Power hammer")`)
+	s.until("its caution", `document.querySelector("[data-caution='caution.machine']")`)
+	s.pick("smith.machine", "Press")
+	s.until("its force", `document.querySelector("aside input[data-field='smith.machine.forceKN']")`)
+	s.saved()
+	s.fill("smith.machine.forceKN", "11")
+	s.until("too weak, and what would do", `document.querySelector("aside [role=alert]")?.textContent.includes("kN would")`)
+}

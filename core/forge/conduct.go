@@ -117,7 +117,7 @@ func (r *Run) ahead(rec *Heat, low, timeS float64) float64 {
 		return t
 	}
 	hotFirst, hotLast := r.hotSpan()
-	on, air := thermal.OnAnvil(), thermal.Air()
+	on, air := r.worked(), thermal.Air()
 	now, spent := coldest(), 0.0
 	for spent < timeS-1e-9 && now > low {
 		dt := math.Min(aheadStepS, timeS-spent)

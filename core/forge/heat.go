@@ -95,6 +95,7 @@ type Run struct {
 	soaked     []float64 // time each cell takes to the soak temperature
 	along      *conductor
 	temps      []float64
+	contact    float64 // W/m²K of what works the piece now
 }
 
 // NewRun starts with a cold bar.
@@ -141,7 +142,10 @@ func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 			return err
 		}
 		r.rest(r.Shop.Fire.CarryS)
-		q := r.hammer(op, &rec, 1-share)
+		q, err := r.hammer(op, &rec, 1-share)
+		if err != nil {
+			return err
+		}
 		share += (1 - share) * q
 		if q > 1-1e-12 {
 			share = 1
@@ -288,22 +292,24 @@ func (r *Run) coldest(first, last int) float64 {
 // hammer works the stretch blow by blow until it is done or the coldest worked
 // cell is at the lower limit; it returns the fraction of what was left that was
 // done (1: all) and fills the record.
-func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
+func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, error) {
 	s, low := r.Shop.Smith, r.Shop.Steel.ForgeLowC
+	d, err := r.driveOf(op, rec)
+	if err != nil {
+		return 0, err
+	}
+	r.contact = d.contact
 	for i := rec.First; i <= rec.Last; i++ {
 		var to *Target
 		if op.Kind.shapes() {
 			to = &op.Targets[i-op.First]
 		}
-		e := op.effort(s, &r.Bar.Cells[i], to, remaining)
-		e.logRate = math.Log(s.SpeedMPerS * 1000 / (2 * e.heightMm) / 10)
+		e := op.effort(s, d.biteMm, &r.Bar.Cells[i], to, remaining)
+		e.logRate = math.Log(d.speedMPerS * 1000 / (2 * e.heightMm) / 10)
 		e.a, e.b = steel.Coefficients(steel.Exponent(r.Shop.Steel.CarbonPct), e.strain)
 		r.work[i] = e
 	}
-	energy, dt := s.UsefulJ()*1000, 1/s.RatePerS // mJ
-	if op.Kind.light() {
-		energy *= lightBlow * lightBlow
-	}
+	energy, dt := d.energyMJ, 1/d.ratePerS
 	rec.StartC = r.coldest(rec.First, rec.Last)
 	q, temp, spent := 0.0, rec.StartC, 0.0
 	guess := 0.05
@@ -342,7 +348,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) float64 {
 			r.Bar.Cells[i].advance(op.Targets[i-op.First], q)
 		}
 	}
-	return q
+	return q, nil
 }
 
 // curveStepS is how closely the cooling is noted.
@@ -431,9 +437,19 @@ type largeCell struct {
 	flow            steel.Flow
 }
 
+// anvilContact is that of an anvil while hammering.
+const anvilContact = thermal.AnvilWPerM2K
+
+// worked is how the worked stretch meets air and what strikes it.
+func (r *Run) worked() thermal.Surface {
+	s := thermal.Air()
+	s.AnvilWPerM2K = r.contact
+	return s
+}
+
 // cool lets the worked cells lose heat to air and anvil, the others to air.
 func (r *Run) cool(rec *Heat, dt float64) {
-	on, air := thermal.OnAnvil(), thermal.Air()
+	on, air := r.worked(), thermal.Air()
 	for i := range r.Bar.Cells {
 		switch {
 		case i >= rec.First && i <= rec.Last:

@@ -57,8 +57,9 @@ type effort struct {
 	logRate, a, b float64
 }
 
-// effort of the cell for its target (nil where the section is kept).
-func (op *Operation) effort(h Smith, c *Cell, to *Target, remaining float64) effort {
+// effort of the cell for its target (nil where the section is kept); dieMm is
+// the contact of a machine that does it (0: the hammer does).
+func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaining float64) effort {
 	switch op.Kind {
 	case Corners:
 		k := cornerChamfer * math.Min(c.ThicknessMm, c.WidthMm)
@@ -83,7 +84,11 @@ func (op *Operation) effort(h Smith, c *Cell, to *Target, remaining float64) eff
 	if ew < 0 {
 		edge = -ew / (-ew + math.Abs(et) + 1e-12)
 	}
-	q := (1-edge)*Redundancy(c.ThicknessMm, h.contactMm(op.Face, c.WidthMm)) + edge*Redundancy(c.WidthMm, EdgeBiteMm)
+	contact := dieMm // of a machine's dies, else of the hammer's face
+	if contact <= 0 {
+		contact = h.contactMm(op.Face, c.WidthMm)
+	}
+	q := (1-edge)*Redundancy(c.ThicknessMm, contact) + edge*Redundancy(c.WidthMm, EdgeBiteMm)
 	return effort{
 		volumeMm3:  c.VolumeMm3,
 		strain:     EffectiveStrain(c.WidthMm, c.ThicknessMm, to.WidthMm, to.ThicknessMm),

@@ -46,6 +46,9 @@ type Smith struct {
 	AnvilKg     float64 `json:"anvilKg"`
 	FaceMm      float64 `json:"faceMm" doc:"diameter of the flat face"`
 	PeenBiteMm  float64 `json:"peenBiteMm" doc:"contact along the bar, peen across it"`
+
+	// Machine, where there is one, does the heavy operations.
+	Machine *Machine `json:"machine,omitempty"`
 }
 
 // NewSmith is a smith of this skill with the default hammer (1.1 kg, 6 m/s,
@@ -84,6 +87,7 @@ func (h Smith) Validate(c fact.Check) {
 	c.Range("anvilKg", h.AnvilKg, 5, 1000)
 	c.Range("faceMm", h.FaceMm, 10, 100)
 	c.Range("peenBiteMm", h.PeenBiteMm, 4, 60)
+	h.Machine.Validate(c.Within("machine"))
 }
 
 // UsefulJ is the energy of a blow that goes into the work, J:

@@ -221,12 +221,15 @@ func (r *route) hammerThatMoves(ctx context.Context, shop forge.Shop) float64 {
 func fieldError(err error) error {
 	var be *blade.Error
 	var we *forge.WindowError
+	var weak *forge.TooWeakError
 	var sec *section.Error
 	switch {
 	case errors.As(err, &be):
 		return fact.FieldErrors{{Field: "design." + be.Field, Code: be.Code, Figures: fact.Figures{"atMm": be.AtMm}}}
 	case errors.As(err, &sec):
 		return fact.FieldErrors{{Field: "design.grind." + sec.Field, Code: sec.Code, Figures: fact.Figures{"limitMm": sec.LimitMm}}}
+	case errors.As(err, &weak):
+		return fact.FieldErrors{{Field: "smith.machine.forceKN", Code: "forge.pressWeak", Figures: fact.Figures{"needKN": weak.NeedKN}}}
 	case errors.As(err, &we):
 		return fact.FieldErrors{{Field: "fire.tempC", Code: "forge.noWindow", Figures: fact.Figures{"soakC": we.SoakC, "lowC": we.LowC, "needC": we.NeedForgeC}}}
 	}

@@ -37,6 +37,7 @@ type Step struct {
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
 	CautionCodes []string   `json:"cautionCodes"`
+	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 }
 
 // Part is the share of an operation done in one heat.
@@ -258,6 +259,10 @@ func (r *route) step(op *forge.Operation) Step {
 	st := Step{
 		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
 		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
+	}
+	if m := r.req.Smith.Machine; m != nil && op.Heavy() {
+		st.Machine = string(m.Kind)
+		st.CautionCodes = append(append([]string{}, st.CautionCodes...), "caution.machine")
 	}
 	n := needs[op.Kind]
 	if own := tangFirst[op.Kind]; own != nil && r.req.Choices.First == TangFirst {

@@ -88,6 +88,7 @@ var special = map[string]func(*Doc, string) bool{
 		}
 		return true
 	},
+	"smith.machine": func(d *Doc, v string) bool { return setMachine(&d.Request.Smith, v) },
 	"origin": func(d *Doc, v string) bool {
 		o, ok := stock.FindOrigin(v)
 		if v != "" && !ok {
@@ -117,6 +118,19 @@ var special = map[string]func(*Doc, string) bool{
 		}
 		return true
 	},
+}
+
+// setMachine gives a smith a machine for the heavy work, or takes it away.
+func setMachine(h *forge.Smith, v string) bool {
+	switch k := forge.MachineKind(v); k {
+	case "none":
+		h.Machine = nil
+	case forge.PowerHammer, forge.Press:
+		h.Machine = forge.NewMachine(k)
+	default:
+		return false
+	}
+	return true
 }
 
 func setSkill(h *forge.Smith, v string) bool {

@@ -101,6 +101,12 @@ func (s *Settings) edit(e Edit) *FieldProblem {
 			return problemAt(e, "field.choice", -1)
 		}
 		return nil
+	case len(parts) == 3 && parts[0] == "smiths" && parts[2] == "machine":
+		n, err := strconv.Atoi(parts[1])
+		if err != nil || n < 0 || n >= len(s.Smiths) || !setMachine(&s.Smiths[n].Smith, e.Text) {
+			return problemAt(e, "field.choice", -1)
+		}
+		return nil
 	case len(parts) == 4 && parts[0] == "likelihood":
 		return s.editLikelihood(parts[1], parts[2], parts[3], e)
 	case e.Field == "version" || e.Field == "demo":

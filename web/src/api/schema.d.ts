@@ -1194,6 +1194,7 @@ export interface components {
              * @description share of the energy that lands well
              */
             landShare: number;
+            machine?: components["schemas"]["Machine"];
             name: string;
             /**
              * Format: double
@@ -1346,6 +1347,37 @@ export interface components {
             total?: boolean;
             /** Format: double */
             volumeMm3: number;
+        };
+        Machine: {
+            /**
+             * Format: double
+             * @description contact along the bar
+             */
+            biteMm: number;
+            /** @enum {string} */
+            dies: "flat" | "drawing" | "crowned";
+            /**
+             * Format: double
+             * @description of a press
+             */
+            forceKN: number;
+            /** @enum {string} */
+            kind: "powerHammer" | "press";
+            /**
+             * Format: double
+             * @description of a power hammer
+             */
+            ramKg: number;
+            /**
+             * Format: double
+             * @description strokes a second
+             */
+            ratePerS: number;
+            /**
+             * Format: double
+             * @description of the ram as it meets the work
+             */
+            speedMPerS: number;
         };
         Mark: {
             /** Format: double */
@@ -1776,6 +1808,7 @@ export interface components {
              * @description share of the energy that lands well
              */
             landShare: number;
+            machine?: components["schemas"]["Machine"];
             /**
              * Format: double
              * @description contact along the bar, peen across it
@@ -1854,6 +1887,8 @@ export interface components {
             heats: number;
             id: string;
             kind: string;
+            /** @description what does it, where not the hand hammer */
+            machine?: string;
             /** Format: int64 */
             passes: number;
             readings?: components["schemas"]["Reading"][];

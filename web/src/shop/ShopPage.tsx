@@ -3,6 +3,7 @@ import { useState } from "react";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
 import { Failed, Loading } from "../shell/States";
+import { machineFields } from "../stages/heats/machine";
 import { say } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
@@ -84,6 +85,17 @@ function ShopForm({ shop }: { shop: Settings }) {
             {typed(`smiths.${i}.faceMm`, h.faceMm, say("field.name.smith.faceMm"))}
             {typed(`smiths.${i}.peenBiteMm`, h.peenBiteMm, say("field.name.smith.peenBiteMm"))}
             {typed(`smiths.${i}.anvilKg`, h.anvilKg, say("field.name.smith.anvilKg"))}
+            {pick(
+              `smiths.${i}.machine`,
+              h.machine?.kind ?? "none",
+              say("field.name.smith.machine"),
+              ["none", "powerHammer", "press"],
+              "machine",
+            )}
+            {h.machine &&
+              machineFields[h.machine.kind].map((f) =>
+                typed(`smiths.${i}.machine.${f}`, h.machine?.[f] ?? 0, say(`field.name.smith.machine.${f}`)),
+              )}
             {shop.smiths.length > 1 && (
               <button
                 type="button"

@@ -33,6 +33,7 @@ function useWays(): Way[] {
   const shop = useShop();
   const c = useDraftPart((s) => s.doc.request.choices);
   const hand = useDraftPart((s) => s.doc.hand);
+  const machine = useDraftPart((s) => s.doc.request.smith.machine?.kind ?? "none");
   const way = (field: string, prefix: string, values: string[], now: string): Way[] =>
     values
       .filter((v) => v !== now)
@@ -47,6 +48,13 @@ function useWays(): Way[] {
     ...way("taper", "taper", ["forged", "ground"], c.taper ?? "forged"),
     ...way("curve", "curve", ["preCurve", "correct", "sweep"], c.curve),
     ...way("holding", "holding", ["wholeBar", "tongs", "weldedRod"], c.holding),
+    ...["none", "powerHammer", "press"]
+      .filter((k) => k !== machine)
+      .map((k) => ({
+        value: `machine=${k}`,
+        label: say(`machine.${k}`),
+        edits: [{ field: "smith.machine", text: k }],
+      })),
     ...(shop.data?.smiths ?? [])
       .filter((s) => s.name !== hand)
       .map((s) => ({

@@ -10,6 +10,7 @@ import { Window } from "../stock/StockPanel";
 import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
 import { InTheRound } from "./InTheRound";
+import { machineFields } from "./machine";
 import { StepView } from "./StepView";
 
 /** The heats in order: one of them close to, or all operations. */
@@ -137,7 +138,8 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
       </h3>
       {op.face && (
         <p>
-          {say(`face.${op.face}`)} · {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
+          {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)} ·{" "}
+          {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
       {op.bendRiseMm ? <p>{say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}</p> : null}
@@ -181,7 +183,11 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
               <span>
                 {say(`op.${op.kind}`)}
                 {op.targetC ? <span className="text-quiet"> {print.temperature(op.targetC, units)}</span> : null}
-                {op.face && <span className="block text-sm leading-tight text-quiet">{say(`face.${op.face}`)}</span>}
+                {op.face && (
+                  <span className="block text-sm leading-tight text-quiet">
+                    {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
+                  </span>
+                )}
               </span>
               <span className="narrow text-right text-[16px]">
                 {op.kind === "normalise"
@@ -208,6 +214,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
           label={say("new.sure")}
           options={["learning", "steady", "sure"].map((v) => ({ value: v, label: say(`skill.${v}`) }))}
         />
+        <MachineFields />
         <F f="smith.hammerKg" />
         <F f="smith.faceMm" />
         <F f="smith.peenBiteMm" />
@@ -223,6 +230,34 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <F f="fire.atmosphere" />
       </Group>
     </div>
+  );
+}
+
+/** A power hammer or a press beside the hammer, with its figures. */
+function MachineFields() {
+  const machine = useDraftState().doc.request.smith.machine;
+  return (
+    <>
+      <DraftPick
+        field="smith.machine"
+        label={say("field.name.smith.machine")}
+        value={machine?.kind ?? "none"}
+        options={["none", "powerHammer", "press"].map((v) => ({ value: v, label: say(`machine.${v}`) }))}
+      />
+      {machine && (
+        <>
+          <DraftPick
+            field="smith.machine.dies"
+            label={say("field.name.smith.machine.dies")}
+            options={["flat", "drawing", "crowned"].map((v) => ({ value: v, label: say(`dies.${v}`) }))}
+          />
+          {machineFields[machine.kind].map((f) => (
+            <F key={f} f={`smith.machine.${f}`} />
+          ))}
+          <p className="col-span-2 text-sm text-quiet">{say("machine.note")}</p>
+        </>
+      )}
+    </>
   );
 }
 

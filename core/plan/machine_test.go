@@ -1,0 +1,103 @@
+package plan_test
+
+import (
+	"context"
+	"errors"
+	"testing"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/plan"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// thick is a blade from a bar that is heavy going by hand.
+func thick(m *forge.Machine) plan.Request {
+	r := request()
+	r.Bar = flat(30, 14, 600)
+	r.Smith.Machine = m
+	return r
+}
+
+func byKind(p *plan.Plan) map[string]plan.Step {
+	out := map[string]plan.Step{}
+	for _, o := range p.Operations {
+		out[o.Kind] = o
+	}
+	return out
+}
+
+// TestAPowerHammerDoesTheHeavyWork: the break-down takes a few heats where the
+// hand takes many; what stays with the hand stays as it was.
+func TestAPowerHammerDoesTheHeavyWork(t *testing.T) {
+	hand, power := makePlan(t, thick(nil)), makePlan(t, thick(forge.NewMachine(forge.PowerHammer)))
+	a, b := byKind(hand), byKind(power)
+	require.Contains(t, a, "breakDown")
+	assert.Less(t, b["breakDown"].Heats, a["breakDown"].Heats/2)
+	assert.Less(t, power.Totals.TimeS, hand.Totals.TimeS)
+	assert.Less(t, power.Bar.ScaleShare, hand.Bar.ScaleShare, "fewer heats, less scale")
+	assert.Equal(t, "powerHammer", b["breakDown"].Machine)
+	assert.Contains(t, b["breakDown"].CautionCodes, "caution.machine")
+	assert.Empty(t, b["bevel"].Machine)
+	assert.NotContains(t, b["bevel"].CautionCodes, "caution.machine")
+	assert.InEpsilon(t, a["bevel"].Blows, b["bevel"].Blows, .15, "the bevels stay with the hand")
+	heavier := forge.NewMachine(forge.PowerHammer)
+	heavier.RamKg = 50
+	assert.Less(t, byKind(makePlan(t, thick(heavier)))["breakDown"].Blows, b["breakDown"].Blows)
+	flatDies := forge.NewMachine(forge.PowerHammer)
+	flatDies.BiteMm = 70
+	assert.NotEqual(t, b["breakDown"].Blows, byKind(makePlan(t, thick(flatDies)))["breakDown"].Blows, "the dies' contact counts")
+}
+
+// TestAPressSqueezesAndStallsHonestly: one that is too weak is refused with the
+// force that would do, and that does.
+func TestAPressSqueezesAndStallsHonestly(t *testing.T) {
+	p := makePlan(t, thick(forge.NewMachine(forge.Press)))
+	down := byKind(p)["breakDown"]
+	assert.Less(t, down.Blows, byKind(makePlan(t, thick(nil)))["breakDown"].Blows/5, "squeezes, not blows")
+	weak := forge.NewMachine(forge.Press)
+	weak.ForceKN = 12
+	_, err := plan.Make(context.Background(), thick(weak))
+	var fe fact.FieldErrors
+	require.True(t, errors.As(err, &fe), "%v", err)
+	assert.Equal(t, "smith.machine.forceKN", fe[0].Field)
+	assert.Equal(t, "forge.pressWeak", fe[0].Code)
+	need := fe[0].Figures["needKN"]
+	require.Greater(t, need, 12.)
+	for range 6 { // what it meets further on may want a little more
+		weak.ForceKN = need
+		if _, err = plan.Make(context.Background(), thick(weak)); err == nil {
+			break
+		}
+		require.True(t, errors.As(err, &fe), "%v", err)
+		require.Equal(t, "smith.machine.forceKN", fe[0].Field, "%v", err)
+		require.Greater(t, fe[0].Figures["needKN"], need)
+		need = fe[0].Figures["needKN"]
+	}
+	require.NoError(t, err)
+	strong := forge.NewMachine(forge.Press)
+	strong.ForceKN = 600
+	assert.LessOrEqual(t, byKind(makePlan(t, thick(strong)))["breakDown"].Blows, down.Blows)
+}
+
+func TestAMachineIsAskedForFiguresThatCanBe(t *testing.T) {
+	for field, spoil := range map[string]func(*forge.Machine){
+		"smith.machine.kind":       func(m *forge.Machine) { m.Kind = "steam" },
+		"smith.machine.dies":       func(m *forge.Machine) { m.Dies = "gold" },
+		"smith.machine.ramKg":      func(m *forge.Machine) { m.RamKg = 9000 },
+		"smith.machine.biteMm":     func(m *forge.Machine) { m.BiteMm = 0 },
+		"smith.machine.ratePerS":   func(m *forge.Machine) { m.RatePerS = -1 },
+		"smith.machine.speedMPerS": func(m *forge.Machine) { m.SpeedMPerS = 90 },
+	} {
+		m := forge.NewMachine(forge.PowerHammer)
+		spoil(m)
+		_, err := plan.Make(context.Background(), thick(m))
+		require.ErrorContains(t, err, field)
+	}
+	m := forge.NewMachine(forge.Press)
+	m.ForceKN = 1
+	_, err := plan.Make(context.Background(), thick(m))
+	require.ErrorContains(t, err, "smith.machine.forceKN")
+}
