@@ -166,7 +166,7 @@ func TestHeatsScrubTheMiddleDrawing(t *testing.T) {
 	s.keys("]]]")
 	s.until("fourth heat", `document.querySelector("[data-heat='4'][aria-pressed=true]")`)
 	assert.NotEqual(t, whole, js[string](s, `document.querySelector("svg [data-zone=blade] path").getAttribute("d")`))
-	assert.Contains(t, s.text("[data-testid=heat-detail]"), "Heat 4 of 17")
+	assert.Contains(t, s.text("[data-testid=heat-detail]"), "Heat 4 of 16")
 	assert.True(t, js[bool](s, `!!document.querySelector("[data-testid=hot-stretch]")`))
 	s.keys("[")
 	s.until("back one", `document.querySelector("[data-heat='3'][aria-pressed=true]")`)

@@ -43,7 +43,7 @@ func TestTheHeatsAreFollowedStepByStep(t *testing.T) {
 	s.until("the third", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 3 of")`)
 	s.keys(kb.Backspace)
 	s.until("back one", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 2 of")`)
-	for range 16 {
+	for range s.stored(demo.Rigging).Summary.Heats + 2 { // and the three cycles, from the second on
 		s.click("[data-testid=step-done]")
 	}
 	s.until("all through", `document.querySelector("[data-testid=step-view]").textContent.includes("All heats are through")`)
@@ -96,4 +96,24 @@ func TestAMachineTakesTheHeavyWork(t *testing.T) {
 	s.saved()
 	s.fill("smith.machine.forceKN", "11")
 	s.until("too weak, and what would do", `document.querySelector("aside [role=alert]")?.textContent.includes("kN would")`)
+}
+
+// TestTheHeatsPlayAndTheTotalsHaveTheirBands: one press plays them through; whole
+// plans are drawn with progress, and can be stopped.
+func TestTheHeatsPlayAndTheTotalsHaveTheirBands(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.click("[data-testid=play]")
+	s.until("it goes on by itself", `document.querySelector("[data-heat='3'][aria-pressed=true]")`)
+	s.click("[data-testid=play]")
+	s.keys(kb.Escape)
+	s.until("the whole plan", `document.querySelector("[data-testid=doubts-ask]")`)
+	s.click("[data-testid=doubts-ask]")
+	s.until("progress", `document.querySelector("[data-testid=doubts] progress")`)
+	s.until("a first answer", `document.querySelector("[data-testid=doubts-say]")?.textContent.includes("Four in five")`)
+	if js[bool](s, `!!document.querySelector("[data-testid=doubts-stop]")`) {
+		js[bool](s, `(document.querySelector("[data-testid=doubts-stop]")?.click(), true)`)
+	}
+	s.until("stopped or done", `document.querySelector("[data-testid=doubts-ask]")`)
+	assert.Regexp(t, `\d+–\d+ heats`, s.text("[data-testid=doubts-say]"))
 }

@@ -22,6 +22,7 @@ func views(ids map[string]string) []view {
 		{name: "too-narrow", path: piece(demo.SlicerNarrow, "stock"), steps: all(bench, wait("[data-hope='hope.wider']"))},
 		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
 		{name: "heats", path: piece(demo.Rigging, "heats"), steps: all(bench)},
+		{name: "step", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"), click("[data-testid=step-open]"), wait("[data-testid=step-done]"))},
 		{name: "patterns", path: "/patterns/" + ids["pattern"], steps: all(wait("[data-compare=barMm]"))},
 		{name: "rack", path: "/rack", steps: all(wait("main li"))},
 		{name: "item", path: "/rack", steps: all(wait("main li"), click("[data-item='Lorry spring end']"), wait("[data-testid=belief]"))},

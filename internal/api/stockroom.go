@@ -28,6 +28,14 @@ type sureIn struct {
 	Seed       uint64           `json:"seed,omitempty"`
 }
 
+type doubtsIn struct {
+	Doc   work.Doc      `json:"doc"`
+	Known []plan.Sample `json:"known" doc:"what earlier calls have drawn"`
+	From  int           `json:"from" minimum:"0" doc:"number of the first draw"`
+	Draws int           `json:"draws" minimum:"1" maximum:"1000"`
+	Seed  uint64        `json:"seed"`
+}
+
 type largestIn struct {
 	Doc     work.Doc     `json:"doc"`
 	Freedom plan.Freedom `json:"freedom"`
@@ -85,6 +93,11 @@ func (h *handlers) stockroom(api huma.API) {
 	huma.Register(api, op("rankRack", http.MethodPost, "/plan/rank", "The rack in the order it suits a blade"),
 		func(ctx context.Context, in *body[work.Doc]) (*body[[]work.RankedStock], error) {
 			v, err := h.work.RankRack(ctx, in.Body)
+			return answer(ctx, h, v, err)
+		})
+	huma.Register(api, op("planDoubts", http.MethodPost, "/plan/doubts", "Draw whole plans around a document, in parts, for the bands of its totals"),
+		func(ctx context.Context, in *body[doubtsIn]) (*body[*plan.Doubtful], error) {
+			v, err := h.work.Doubts(ctx, in.Body.Doc, in.Body.Known, in.Body.From, in.Body.Draws, in.Body.Seed)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("stockFits", http.MethodGet, "/stock/{id}/fits", "What of the library fits a piece of stock"),

@@ -40,6 +40,12 @@ func (w *Work) Sure(ctx context.Context, d Doc, t *plan.Tolerances, runs int, se
 	return s, invalid(err)
 }
 
+// Doubts draws whole plans around a document.
+func (w *Work) Doubts(ctx context.Context, d Doc, known []plan.Sample, from, draws int, seed uint64) (*plan.Doubtful, error) {
+	v, err := plan.Doubts(ctx, d.Request, plan.UsualDoubt(), known, from, draws, seed, 0)
+	return v, invalid(err)
+}
+
 // Hopes lists the ways out of what the bar of a document cannot bear.
 func (w *Work) Hopes(ctx context.Context, d Doc) ([]plan.Hope, error) {
 	h, err := plan.Hopes(ctx, d.Request)

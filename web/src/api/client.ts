@@ -25,6 +25,7 @@ export type RankedStock = Schemas["RankedStock"];
 export type Hope = Schemas["Hope"];
 export type Sure = Schemas["Sure"];
 export type CutPlan = Schemas["CutPlan"];
+export type Doubtful = Schemas["Doubtful"];
 export type Fit = Schemas["Fit"];
 export type Start = Schemas["Start"];
 

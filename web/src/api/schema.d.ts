@@ -467,6 +467,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/doubts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draw whole plans around a document, in parts, for the bands of its totals */
+        post: operations["planDoubts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plan/hopes": {
         parameters: {
             query?: never;
@@ -750,6 +767,14 @@ export interface components {
             /** Format: double */
             lowestShare: number;
         };
+        Band: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mid: number;
+        };
         BarPlan: {
             /** Format: double */
             areaMm2: number;
@@ -953,6 +978,33 @@ export interface components {
             picture?: components["schemas"]["Picture"];
             request: components["schemas"]["Request"];
             stockId?: string;
+        };
+        Doubtful: {
+            blows: components["schemas"]["Band"];
+            cutMm: components["schemas"]["Band"];
+            /**
+             * Format: int64
+             * @description draws in which the work cannot be done at all
+             */
+            failed: number;
+            fuelG: components["schemas"]["Band"];
+            heats: components["schemas"]["Band"];
+            samples: components["schemas"]["Sample"][];
+            timeS: components["schemas"]["Band"];
+        };
+        DoubtsIn: {
+            doc: components["schemas"]["Doc"];
+            /** Format: int64 */
+            draws: number;
+            /**
+             * Format: int64
+             * @description number of the first draw
+             */
+            from: number;
+            /** @description what earlier calls have drawn */
+            known: components["schemas"]["Sample"][];
+            /** Format: int64 */
+            seed: number;
         };
         DownBar: {
             /** Format: double */
@@ -1725,6 +1777,18 @@ export interface components {
             hazards: components["schemas"]["StockHazard"][];
             origins: components["schemas"]["StockOrigin"][];
             tests: components["schemas"]["StockTest"][];
+        };
+        Sample: {
+            /** Format: double */
+            blows: number;
+            /** Format: double */
+            cutMm: number;
+            /** Format: double */
+            fuelG: number;
+            /** Format: double */
+            heats: number;
+            /** Format: double */
+            timeS: number;
         };
         SavePatternBody: {
             doc: components["schemas"]["PatternDoc"];
@@ -4246,6 +4310,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Cost"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planDoubts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoubtsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doubtful"];
                 };
             };
             /** @description Not Found */

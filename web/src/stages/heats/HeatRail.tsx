@@ -1,6 +1,9 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Plan } from "../../api/client";
 import { say } from "../../text/say";
+
+/** How long each heat is shown while the heats play. */
+const playMs = 700;
 
 /** One bead a heat, grouped by operation; the beads scrub the middle drawing. */
 export function HeatRail({
@@ -24,12 +27,35 @@ export function HeatRail({
     const bead = heat && rail.current?.querySelector<HTMLElement>(`[data-heat="${heat}"]`);
     if (bead && "scrollIntoView" in bead) bead.scrollIntoView({ block: "nearest", inline: "center" });
   }, [heat]);
+  const [playing, setPlaying] = useState(false);
+  useEffect(() => {
+    if (!playing) return;
+    const next = setTimeout(() => {
+      if ((heat ?? 0) >= plan.heats.length) setPlaying(false);
+      else onHeat((heat ?? 0) + 1);
+    }, playMs);
+    return () => clearTimeout(next);
+  }, [playing, heat, plan.heats.length, onHeat]);
+  const play = () => {
+    if (!playing && heat === plan.heats.length) onHeat(1);
+    setPlaying(!playing);
+  };
   return (
     <div className="no-print shrink-0 border-t border-line bg-raised px-3 py-1.5">
       <div className="flex items-baseline justify-between gap-3 text-sm">
         <span className="small-caps">
           {say("heats.rail", { heats: plan.totals.heats, cycles: plan.totals.cycles })}
         </span>
+        <button
+          type="button"
+          className="underline underline-offset-4 hover:text-act"
+          aria-pressed={playing}
+          onClick={play}
+          data-testid="play"
+        >
+          {say(playing ? "play.stop" : "play.start")}
+        </button>
+        <span className="flex-1" />
         <span className="text-quiet max-sm:hidden">{say("heats.railKeys")}</span>
         {heat && (
           <button

@@ -9,6 +9,7 @@ import { print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
 import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
+import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
 import { machineFields } from "./machine";
 import { StepView } from "./StepView";
@@ -142,7 +143,15 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
-      {op.bendRiseMm ? <p>{say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}</p> : null}
+      {op.bendRiseMm ? (
+        <p>
+          {say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}
+          {op.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / op.bendPerMm, units) })}` : ""}
+        </p>
+      ) : null}
+      {op.kind === "bevel" && (
+        <p className="text-quiet">{say("heat.side", { n: Math.max(1, Math.round(op.blows / 2)) })}</p>
+      )}
       <p>{say(`how.${op.kind}`)}</p>
       {op.becauseCode && <p className="text-sm text-quiet">{say(op.becauseCode)}</p>}
       {op.cautionCodes.map((c) => (
@@ -170,6 +179,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         })}
         <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
       </p>
+      <Doubts />
       <ol className="grid">
         {plan.operations.map((op, i) => (
           <li key={op.id} className="border-b border-line">
