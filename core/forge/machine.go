@@ -32,8 +32,8 @@ const (
 // shoulders, bevels, straightening, planishing and the cut stay with the hammer.
 type Machine struct {
 	Kind       MachineKind `json:"kind" enum:"powerHammer,press"`
-	RamKg      float64     `json:"ramKg" doc:"of a power hammer"`
-	SpeedMPerS float64     `json:"speedMPerS" doc:"of the ram as it meets the work"`
+	TupKg      float64     `json:"tupKg" doc:"of a power hammer"`
+	SpeedMPerS float64     `json:"speedMPerS" doc:"of the tup or ram as it meets the work"`
 	RatePerS   float64     `json:"ratePerS" doc:"strokes a second"`
 	ForceKN    float64     `json:"forceKN" doc:"of a press"`
 	Dies       Dies        `json:"dies" enum:"flat,drawing,crowned"`
@@ -46,7 +46,7 @@ func NewMachine(k MachineKind) *Machine {
 	if k == Press {
 		return &Machine{Kind: Press, SpeedMPerS: .03, RatePerS: .5, ForceKN: 200, Dies: DrawingDies, BiteMm: 20}
 	}
-	return &Machine{Kind: PowerHammer, RamKg: 25, SpeedMPerS: 4.5, RatePerS: 3, Dies: DrawingDies, BiteMm: 22}
+	return &Machine{Kind: PowerHammer, TupKg: 25, SpeedMPerS: 4.5, RatePerS: 3, Dies: DrawingDies, BiteMm: 22}
 }
 
 // Validate reports every figure that cannot be.
@@ -63,7 +63,7 @@ func (m *Machine) Validate(c fact.Check) {
 		c.Range("speedMPerS", m.SpeedMPerS, .001, .5)
 		return
 	}
-	c.Range("ramKg", m.RamKg, 3, 500)
+	c.Range("tupKg", m.TupKg, 3, 500)
 	c.Range("speedMPerS", m.SpeedMPerS, 1, 12)
 }
 
@@ -122,7 +122,7 @@ func (r *Run) driveOf(op *Operation, rec *Heat) (drive, error) {
 	}
 	d := drive{ratePerS: m.RatePerS, speedMPerS: m.SpeedMPerS, biteMm: m.BiteMm}
 	if m.Kind == PowerHammer {
-		d.energyMJ = UsefulJ(m.RamKg, m.SpeedMPerS, m.RamKg*machineAnvil, machineRebound) * 1000
+		d.energyMJ = UsefulJ(m.TupKg, m.SpeedMPerS, m.TupKg*machineAnvil, machineRebound) * 1000
 		d.contact = anvilContact * strikeAnvilShare
 		return d, nil
 	}

@@ -44,7 +44,7 @@ func TestAPowerHammerDoesTheHeavyWork(t *testing.T) {
 	assert.NotContains(t, b["bevel"].CautionCodes, "caution.machine")
 	assert.InEpsilon(t, a["bevel"].Blows, b["bevel"].Blows, .15, "the bevels stay with the hand")
 	heavier := forge.NewMachine(forge.PowerHammer)
-	heavier.RamKg = 50
+	heavier.TupKg = 50
 	assert.Less(t, byKind(makePlan(t, thick(heavier)))["breakDown"].Blows, b["breakDown"].Blows)
 	flatDies := forge.NewMachine(forge.PowerHammer)
 	flatDies.BiteMm = 70
@@ -86,7 +86,7 @@ func TestAMachineIsAskedForFiguresThatCanBe(t *testing.T) {
 	for field, spoil := range map[string]func(*forge.Machine){
 		"smith.machine.kind":       func(m *forge.Machine) { m.Kind = "steam" },
 		"smith.machine.dies":       func(m *forge.Machine) { m.Dies = "gold" },
-		"smith.machine.ramKg":      func(m *forge.Machine) { m.RamKg = 9000 },
+		"smith.machine.tupKg":      func(m *forge.Machine) { m.TupKg = 9000 },
 		"smith.machine.biteMm":     func(m *forge.Machine) { m.BiteMm = 0 },
 		"smith.machine.ratePerS":   func(m *forge.Machine) { m.RatePerS = -1 },
 		"smith.machine.speedMPerS": func(m *forge.Machine) { m.SpeedMPerS = 90 },

@@ -1417,19 +1417,19 @@ export interface components {
             kind: "powerHammer" | "press";
             /**
              * Format: double
-             * @description of a power hammer
-             */
-            ramKg: number;
-            /**
-             * Format: double
              * @description strokes a second
              */
             ratePerS: number;
             /**
              * Format: double
-             * @description of the ram as it meets the work
+             * @description of the tup or ram as it meets the work
              */
             speedMPerS: number;
+            /**
+             * Format: double
+             * @description of a power hammer
+             */
+            tupKg: number;
         };
         Mark: {
             /** Format: double */

@@ -1,5 +1,5 @@
 /** The figures that each machine is described by. */
 export const machineFields = {
-  powerHammer: ["ramKg", "speedMPerS", "ratePerS", "biteMm"],
+  powerHammer: ["tupKg", "speedMPerS", "ratePerS", "biteMm"],
   press: ["forceKN", "speedMPerS", "ratePerS", "biteMm"],
 } as const;
