@@ -17,7 +17,6 @@ func views(ids map[string]string) []view {
 		{name: "new-piece", path: "/?new", steps: all(wait("[role=dialog] [role=radiogroup] label"))},
 		{name: "bench-blade", path: piece(demo.Rigging, "blade"), steps: all(bench)},
 		{name: "outline", path: piece(demo.Slicer, "blade"), steps: all(bench, chromedp.KeyEvent("n"), wait("[data-testid=node-panel]"), chromedp.Focus(chromedp.CSS("[data-node='edge.3']")), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=section-figures]")))},
-		{name: "handle", path: piece(demo.Rigging, "blade"), steps: all(bench, click("[data-testid=fit-hand]"), wait("[data-testid=whole-figures]"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=whole-figures]")))},
 		{name: "bench-day", path: piece(demo.Slicer, "cut"), day: true, steps: all(bench)},
 		{name: "too-narrow", path: piece(demo.SlicerNarrow, "stock"), steps: all(bench, wait("[data-hope='hope.wider']"))},
 		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
@@ -31,5 +30,6 @@ func views(ids map[string]string) []view {
 		{name: "keys", path: "/", steps: all(wait("main li"), chromedp.KeyEvent("?"), wait("[role=dialog]"))},
 		{name: "tablet", path: piece(demo.Rigging, "cut"), width: 1024, height: 768, steps: all(bench)},
 		{name: "phone", path: piece(demo.Rigging, "cut"), width: 390, height: 844, steps: all(bench)},
+		{name: "handle", path: piece(demo.Rigging, "blade"), steps: all(bench, click("[data-testid=fit-hand]"), wait("[data-testid=whole-figures]"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=whole-figures]")))},
 	}
 }

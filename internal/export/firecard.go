@@ -45,6 +45,7 @@ func (f *fireCard) temp(c float64) string { return quantity.FormatTemperature(c,
 func (f *fireCard) draw(name string) {
 	f.head(name)
 	f.drawings()
+	f.prep()
 	f.steps()
 	f.warnings()
 	f.cautions()
@@ -57,7 +58,7 @@ func (f *fireCard) head(name string) {
 	b := f.plan.Bar
 	bar := f.say("form."+string(f.req.Bar.Form), nil) + " " + BarSize(f.req.Bar, f.units) + ", " + f.plan.Steel.Name
 	cut := "card.cut"
-	if f.req.Choices.Holding == plan.WholeBar {
+	if f.req.Choices.Holding != plan.Tongs {
 		cut = "card.cutLast"
 	}
 	f.y += f.text(x, f.y+1, w, f.face("bold", 12.5, ink),
@@ -160,6 +161,23 @@ func scaleName(k float64) string {
 		return "1:1"
 	}
 	return "1:" + strings.TrimSuffix(fmt.Sprintf("%.3g", 1/k), ".0")
+}
+
+// prep is what is done to the piece before the first heat.
+func (f *fireCard) prep() {
+	for _, p := range f.plan.Prep {
+		with := map[string]string{}
+		for k, v := range text.Figures(p.Figures, f.units) {
+			with[k] = v
+		}
+		f.y += f.text(f.margin, f.y, f.width(), f.face("sans", 9, ink), f.say(p.Code, with))
+		for _, c := range p.CautionCodes {
+			f.y += f.text(f.margin+4, f.y, f.width()-4, f.face("sans", 8, ember), f.say(c, nil))
+		}
+	}
+	if len(f.plan.Prep) > 0 {
+		f.y += 2
+	}
 }
 
 // steps lists the operations with the heats they fall in.

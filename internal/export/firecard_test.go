@@ -102,3 +102,20 @@ func TestBarSizes(t *testing.T) {
 	assert.Equal(t, "12 mm × 12 mm", export.BarSize(stock.Piece{Form: stock.Square, SideMm: 12}, quantity.Metric))
 	assert.Equal(t, "14 mm", export.BarSize(stock.Piece{Form: stock.Hex, AcrossFlatsMm: 14}, quantity.Metric))
 }
+
+// TestALumpHasItsPrepOnTheCard, and still one page.
+func TestALumpHasItsPrepOnTheCard(t *testing.T) {
+	d := blade.Starters()[0].Design.Scaled(.6, .6, .7)
+	r := plan.NewRequest(d, "52100", stock.Piece{Form: stock.Roller, DiameterMm: 26, LengthMm: 60}, forge.Sure)
+	r.Choices.Holding = plan.WeldedRod
+	p, err := plan.Make(context.Background(), r)
+	require.NoError(t, err)
+	require.NotEmpty(t, p.Prep)
+	with, err := export.FireCard("Oyster knife", r, p, quantity.Metric, "a4")
+	require.NoError(t, err)
+	assert.Len(t, page.FindAll(with, -1), 1)
+	p.Prep = nil
+	without, err := export.FireCard("Oyster knife", r, p, quantity.Metric, "a4")
+	require.NoError(t, err)
+	assert.NotEqual(t, points(t, with), points(t, without), "the prep takes its room")
+}

@@ -38,7 +38,7 @@ function Questions({ onClose }: { onClose: () => void }) {
   const [skill, setSkill] = useState<string>();
   const t = useTyped({ steelId: "1084" });
   const [busy, setBusy] = useState(false);
-  const bars = (stock.data ?? []).filter((s) => s.bar);
+  const bars = (stock.data ?? []).filter((s) => s.usable);
   const smiths = shop.data?.smiths ?? [];
   const smith = smiths.find((h) => h.name === hand) ?? smiths[0];
   const chosen = pattern ?? patterns.data?.[0];
@@ -95,7 +95,8 @@ function Questions({ onClose }: { onClose: () => void }) {
           {bars.map((s) => (
             <Option key={s.id} name="bar" checked={s.id === bar} onCheck={() => setStockId(s.id)}>
               <span className="narrow block text-lg">
-                {s.steelId} · {barSize(s.piece, units)}
+                {s.steelId.replaceAll("-", " ")} · {s.bar ? "" : `${say(`form.${s.piece.form}`)} `}
+                {barSize(s.piece, units)}
               </span>
               <span className="block text-sm text-quiet">
                 {s.name}, {say("rack.free", { length: print.length(Math.max(0, s.freeMm), units) })}
