@@ -673,3 +673,21 @@ func TestTheSameRequestGivesTheSameBytes(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, string(first), string(again))
 }
+
+// TestASlowAnnealComesAfterOneCycle: from above the critical point, or held below
+// it where much carbon would come out coarse.
+func TestASlowAnnealComesAfterOneCycle(t *testing.T) {
+	for steelID, c := range map[string]float64{"1075": 760, "52100": 680, "O1": 680, "L6": 680} {
+		r := request()
+		r.SteelID, r.Choices.Cycles = steelID, plan.SlowAnneal
+		p := makePlan(t, r)
+		assert.Equal(t, 2, p.Totals.Cycles, steelID)
+		last := p.Operations[len(p.Operations)-1]
+		assert.Equal(t, "anneal", last.Kind)
+		assert.InDelta(t, c, last.TargetC, 1e-9, steelID)
+		assert.Contains(t, last.CautionCodes, "caution.hotLooksCold")
+	}
+	iron := request()
+	iron.SteelID, iron.Choices.Cycles = "wrought-iron", plan.SlowAnneal
+	assert.Zero(t, makePlan(t, iron).Totals.Cycles)
+}

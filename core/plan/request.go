@@ -68,6 +68,7 @@ const (
 	Descending Cycles = "descending"
 	Equal      Cycles = "equal"
 	Once       Cycles = "once"
+	SlowAnneal Cycles = "anneal" // one, then softened slowly for grinding and drilling
 )
 
 // LossMode tells which loss sizes the bar.
@@ -84,7 +85,7 @@ type Choices struct {
 	Method  forge.Method `json:"method" enum:"pinchOut,pushIn"`
 	Curve   Curve        `json:"curve" enum:"preCurve,correct,sweep"`
 	Holding Holding      `json:"holding" enum:"wholeBar,tongs,weldedRod"`
-	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once"`
+	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once,anneal"`
 	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
 	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
 }
@@ -178,7 +179,7 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "method", r.Choices.Method, forge.PinchOut, forge.PushIn)
 	fact.OneOf(k, "curve", r.Choices.Curve, PreCurveFirst, CorrectAsYou, LetSweep)
 	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs, WeldedRod)
-	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once)
+	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once, SlowAnneal)
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
 	return c.Err()

@@ -76,6 +76,9 @@ type Moment struct {
 	C float64 `json:"c"`
 }
 
+// isCycle tells a thermal cycle from an operation of the hammer.
+func isCycle(kind string) bool { return kind == kindNormalise || kind == kindAnneal }
+
 // leastRest is the least part of a heat worth starting another operation in.
 const leastRest = 0.15
 
@@ -87,10 +90,10 @@ func (r *route) schedule(p *Plan, s *settled) {
 	for _, op := range s.ops {
 		p.Operations = append(p.Operations, r.step(op))
 	}
-	for i, c := range normalising(r.req.Choices.Cycles, s.run.Shop.Steel) {
+	for i, c := range thermalCycles(r.req.Choices.Cycles, s.run.Shop.Steel) {
 		p.Operations = append(p.Operations, Step{
-			ID: cycleID(i), Kind: "normalise", Zones: r.zonesIn(0, len(r.cells)-1), TargetC: c, Passes: 1,
-			BecauseCode: "need.cyclesLast", CautionCodes: cautions("normalise"),
+			ID: cycleID(i), Kind: c.kind, Zones: r.zonesIn(0, len(r.cells)-1), TargetC: c.c, Passes: 1,
+			BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.kind),
 		})
 	}
 	for i := range p.Operations {
@@ -104,7 +107,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 		h := &s.run.Heats[i]
 		step := byOp[h.Operation]
 		addTo(step, h)
-		cycle := step.Kind == "normalise"
+		cycle := isCycle(step.Kind)
 		todo, from := h.Fraction, h.ShareFrom
 		for todo > 1e-9 {
 			if cur == nil || cycle || left < math.Min(leastRest, todo) || !r.sameFire(before, h) {
@@ -141,7 +144,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 		t := h.FireS + h.CarryS + h.WorkS + h.BrushS
 		hot += t
 		h.HotSoFar = hot
-		if byOp[h.Parts[0].Operation].Kind == "normalise" {
+		if isCycle(byOp[h.Parts[0].Operation].Kind) {
 			p.Totals.Cycles++
 			p.Totals.CycleTimeS += t
 		} else {
@@ -152,7 +155,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 		p.Totals.FuelG += h.FuelG
 	}
 	for _, st := range p.Operations {
-		if st.Kind != "normalise" {
+		if !isCycle(st.Kind) {
 			p.Totals.FractionalHeats += st.Heats
 		}
 	}
@@ -371,7 +374,7 @@ func cautions(kind string) []string {
 		return []string{"caution.scaleFlies"}
 	case string(forge.CutOff):
 		return []string{"caution.hotCut"}
-	case "normalise":
+	case kindNormalise, kindAnneal:
 		return []string{"caution.hotLooksCold"}
 	}
 	return []string{}

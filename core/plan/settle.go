@@ -68,9 +68,9 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		toCome = scaleToCome(run, ops)
 		last, before = out.loss, last
 	}
-	for i, c := range normalising(r.req.Choices.Cycles, shop.Steel) {
+	for i, c := range thermalCycles(r.req.Choices.Cycles, shop.Steel) {
 		// the cycles scale away what is ground off anyway: they do not size the bar
-		if err := out.run.Cycle(cycleID(i), c); err != nil {
+		if err := out.run.Cycle(cycleID(i), c.c); err != nil {
 			return nil, err
 		}
 	}
@@ -134,17 +134,51 @@ func grow(t *forge.Target, by float64) {
 	t.SpineMm *= k
 }
 
-// normalising gives the temperatures of the school for a steel.
-func normalising(c Cycles, g steel.Grade) []float64 {
+// cycle is a thermal cycle: its kind and the temperature it goes to.
+type cycle struct {
+	kind string
+	c    float64
+}
+
+// Kinds of thermal cycles.
+const (
+	kindNormalise = "normalise"
+	kindAnneal    = "anneal"
+)
+
+// Softening: a plain steel is let fall slowly from just above its critical point,
+// one with much carbon is held just below, since coarse carbides come of the
+// slow way; so are those that harden in air.
+const (
+	slowAnnealC   = 760.0
+	subcriticalC  = 680.0
+	muchCarbonPct = 0.9
+)
+
+// thermalCycles of the school for a steel.
+func thermalCycles(c Cycles, g steel.Grade) []cycle {
 	t := g.NormalisingC()
+	normalise := func(at ...float64) []cycle {
+		var out []cycle
+		for _, x := range at {
+			out = append(out, cycle{kindNormalise, x})
+		}
+		return out
+	}
 	switch {
 	case t == nil:
 		return nil
 	case c == Once:
-		return t[:1]
+		return normalise(t[0])
 	case c == Equal:
-		return []float64{t[0], t[0], t[0]}
+		return normalise(t[0], t[0], t[0])
+	case c == SlowAnneal:
+		soft := slowAnnealC
+		if g.CarbonPct > muchCarbonPct || g.ID == "L6" || g.ID == "O1" {
+			soft = subcriticalC
+		}
+		return append(normalise(t[0]), cycle{kindAnneal, soft})
 	default:
-		return t
+		return normalise(t...)
 	}
 }

@@ -826,7 +826,7 @@ export interface components {
             /** @enum {string} */
             curve: "preCurve" | "correct" | "sweep";
             /** @enum {string} */
-            cycles: "descending" | "equal" | "once";
+            cycles: "descending" | "equal" | "once" | "anneal";
             /**
              * @description point if not said
              * @enum {string}

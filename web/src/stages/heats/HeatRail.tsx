@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Plan } from "../../api/client";
 import { say } from "../../text/say";
+import { isCycle } from "./machine";
 
 /** How long each heat is shown while the heats play. */
 const playMs = 700;
@@ -87,7 +88,7 @@ export function HeatRail({
                     aria-label={say("heats.bead", { n: h.number, op: say(`op.${g.kind}`) })}
                     aria-pressed={on}
                     onClick={() => onHeat(on ? undefined : h.number)}
-                    className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : g.kind === "normalise" ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
+                    className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isCycle(g.kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
                   >
                     {h.number}
                   </button>

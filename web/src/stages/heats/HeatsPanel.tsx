@@ -11,7 +11,7 @@ import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
 import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
-import { machineFields } from "./machine";
+import { isCycle, machineFields } from "./machine";
 import { StepView } from "./StepView";
 
 /** The heats in order: one of them close to, or all operations. */
@@ -46,7 +46,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
   const { plan } = useDraftState();
   const units = useUnits();
   const ops = step.parts.map((p) => ({ part: p, op: plan.operations.find((o) => o.id === p.operation) }));
-  const cycle = ops[0]?.op?.kind === "normalise";
+  const cycle = isCycle(ops[0]?.op?.kind);
   return (
     <div className="grid gap-3" data-testid="heat-detail">
       <div className="flex items-center justify-between">
@@ -200,7 +200,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
                 )}
               </span>
               <span className="narrow text-right text-[16px]">
-                {op.kind === "normalise"
+                {isCycle(op.kind)
                   ? say("heats.cycle")
                   : say("heats.opFigures", {
                       heats: op.heats < 0.95 ? say("heats.part") : say("heats.opHeats", { n: op.heats.toFixed(1) }),
@@ -292,7 +292,7 @@ function Schools() {
       )}
       {pick("method", ["pinchOut", "pushIn"], "method")}
       {pick("curve", ["preCurve", "correct", "sweep"], "curve")}
-      {pick("cycles", ["descending", "equal", "once"], "cycles")}
+      {pick("cycles", ["descending", "equal", "once", "anneal"], "cycles")}
       {pick("holding", ["wholeBar", "tongs", "weldedRod"], "holding")}
     </Group>
   );

@@ -5,6 +5,7 @@ import { glow } from "../../bench/glow";
 import { extent } from "../../bench/layout";
 import { heatColour, say } from "../../text/say";
 import { print } from "../../units/print";
+import { isCycle } from "./machine";
 
 interface Props {
   plan: Plan;
@@ -75,7 +76,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
   const units = useUnits();
   const ops = step.parts.map((p) => plan.operations.find((o) => o.id === p.operation)).filter((o) => !!o);
   const op = ops[0];
-  const cycle = op?.kind === "normalise";
+  const cycle = isCycle(op?.kind);
   const soak = op?.targetC || plan.totals.soakC;
   const reading = step.readings.at(Math.floor(step.readings.length / 2));
   const cautions = [...new Set(ops.flatMap((o) => o.cautionCodes))];
