@@ -20,6 +20,7 @@ type Cell struct {
 	Form        float64 // 0 bar … 1 forged: where its centre line lies between them
 	decarb      thermal.DecarbClock
 	hot         bool
+	burnt       bool
 }
 
 // LengthMm is volume over area.
@@ -32,9 +33,17 @@ func (c *Cell) Decarb(fraction float64) float64 {
 	return left
 }
 
-// scaleOff takes x mm from each face; the length stays, the section shrinks.
+// burnShare of its least dimension is the most that one heat may take from a
+// cell: more, and the spot has burnt away.
+const burnShare = 0.45
+
+// scaleOff takes x mm from each face; the length stays, the section shrinks. A
+// cell that would burn away keeps a sliver and is marked.
 func (c *Cell) scaleOff(x float64) (lostMm3 float64) {
 	l := c.LengthMm()
+	if most := burnShare * math.Min(c.WidthMm, c.ThicknessMm); 2*x > most {
+		x, c.burnt = most/2, true
+	}
 	before := c.VolumeMm3
 	k := (c.ThicknessMm - 2*x) / c.ThicknessMm
 	c.WidthMm -= 2 * x

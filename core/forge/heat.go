@@ -116,6 +116,17 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 // rates, temperatures or strains (hand hammering always is, in rate).
 func (r *Run) OutOfRange() bool { return r.outOfRange }
 
+// BurntAway names the zone of a spot that burnt away in the fire; ok is false
+// where none did.
+func (r *Run) BurntAway() (zone string, ok bool) {
+	for i := range r.Bar.Cells {
+		if c := &r.Bar.Cells[i]; c.burnt {
+			return c.Zone, true
+		}
+	}
+	return "", false
+}
+
 // SoakC is the temperature of every forging heat.
 func (r *Run) SoakC() float64 { return r.soakC }
 
@@ -133,6 +144,10 @@ func (r *Run) Do(op *Operation) error {
 	r.DoneAt[op.ID] = done
 	return nil
 }
+
+// mostHeats is the most heats that a stretch of an operation may take: it burns
+// away rather than being forged then.
+const mostHeats = 80
 
 func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 	share := 0.0
@@ -152,7 +167,7 @@ func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 			for i := first; i <= last; i++ {
 				done[i-op.First] = r.Bar.Cells[i].ScaleMm
 			}
-		} else if q < 1e-3 || heat > 400 {
+		} else if q < 1e-3 || heat > mostHeats {
 			return &StallError{Operation: op.ID}
 		}
 		rec.ShareTo = share

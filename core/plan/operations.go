@@ -16,6 +16,10 @@ const needsBreakDown = 1.5
 // split: its ends are worked last.
 const hotSlack = 0.05
 
+// setDownShare of the tang, from the shoulder, is set down over the anvil's edge;
+// the rest is drawn from there (judgement).
+const setDownShare = 0.25
+
 // route is the list of operations, with what the scale still to come adds to
 // their targets left open.
 type route struct {
@@ -23,6 +27,8 @@ type route struct {
 	cells []cell
 	bar   stock.Start
 	bend  forge.Bend
+
+	coarse *route // the same in fewer cells; nil where it settles from a guess
 }
 
 func (r *route) span(zones ...string) (first, last int) {
@@ -80,9 +86,13 @@ func (r *route) operations() []*forge.Operation {
 		point()
 	}
 	if t0, t1 := r.span(ZoneTang); t0 >= 0 {
-		add(forge.SetDown, forge.AnvilEdge, t0, t0, final)
-		if t1 > t0 {
-			add(forge.DrawTang, forge.PeenAcross, t0+1, t1, final)
+		end := t0
+		for mm := r.cells[t0].from + setDownShare*(r.cells[t1].to-r.cells[t0].from); end < t1 && r.cells[end+1].to <= mm+1e-9; {
+			end++
+		}
+		add(forge.SetDown, forge.AnvilEdge, t0, end, final)
+		if t1 > end {
+			add(forge.DrawTang, forge.PeenAcross, end+1, t1, final)
 		}
 	}
 	if r0, r1 := r.span(ZoneRicasso); r0 >= 0 {

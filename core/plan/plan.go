@@ -90,6 +90,12 @@ type Plan struct {
 	Nodes        blade.Outline `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
 }
 
+// A piece cut into more than fineCells is settled coarsely first.
+const (
+	fineCells = 80
+	warmCells = 24
+)
+
 // scarceShare of the cut left over on the bar: with less, the tang first tells
 // what is left for the blade (judgement).
 const scarceShare = 0.25
@@ -132,6 +138,9 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	zones := zonesOf(fog)
 	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
 	r.bend = bend(fog, req)
+	if len(r.cells) > fineCells {
+		r.coarse = &route{req: &req, bar: bar, cells: cellsOf(fog, zones, warmCells, req.Choices.Method), bend: r.bend}
+	}
 	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
 	shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade}
 	s, err := r.settle(ctx, shop)
@@ -185,7 +194,8 @@ func (r Request) forgedShape(b blade.Blade, barThicknessMm float64) blade.Blade 
 // a bar that would have to be upset all along burns away before it is there.
 func (r *route) refusal(ctx context.Context, err error, along []Feasibility, shop forge.Shop) error {
 	var stall *forge.StallError
-	if !errors.As(err, &stall) {
+	var burnt *BurntError
+	if !errors.As(err, &stall) && !errors.As(err, &burnt) {
 		return fieldError(err)
 	}
 	field := map[stock.Form]string{stock.Square: "sideMm", stock.Round: "diameterMm", stock.Hex: "acrossFlatsMm", stock.Octagon: "acrossFlatsMm"}[r.req.Bar.Form]
@@ -200,6 +210,9 @@ func (r *route) refusal(ctx context.Context, err error, along []Feasibility, sho
 	}
 	if kg := r.hammerThatMoves(ctx, shop); kg > 0 {
 		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": kg}}}
+	}
+	if burnt != nil {
+		return fieldError(err)
 	}
 	return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooLarge"}}
 }
@@ -223,7 +236,10 @@ func fieldError(err error) error {
 	var we *forge.WindowError
 	var weak *forge.TooWeakError
 	var sec *section.Error
+	var burnt *BurntError
 	switch {
+	case errors.As(err, &burnt):
+		return fact.FieldErrors{{Field: "allowances.forgingEdgeMm", Code: "plan.burnsAway." + burnt.Zone, Figures: fact.Figures{"heats": float64(burnt.Heats)}}}
 	case errors.As(err, &be):
 		return fact.FieldErrors{{Field: "design." + be.Field, Code: be.Code, Figures: fact.Figures{"atMm": be.AtMm}}}
 	case errors.As(err, &sec):

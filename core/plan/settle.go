@@ -20,21 +20,28 @@ type settled struct {
 	run    *forge.Run
 	ops    []*forge.Operation
 	start  []float64 // volume each cell starts from
+	forged []float64 // and is forged to
 	loss   float64   // share of the start volume lost to scale
 	rounds int
 	unsure float64 // loss still in dispute between the last rounds; the longer bar was taken
 }
 
+// BurntError says that a zone burns away before the forging is done.
+type BurntError struct {
+	Zone  string
+	Heats int
+}
+
+func (e *BurntError) Error() string { return "plan: burns away at the " + e.Zone }
+
 // settle iterates: the loss of each cell is put back, the piece is forged from
 // that, and its loss compared. Heats count in fractions, so that the loss
 // follows the bar without steps.
 func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
-	n := len(r.cells)
-	loss := make([]float64, n) // mm³ lost by each cell
-	for i, c := range r.cells {
-		loss[i] = c.volume * firstGuess / (1 - firstGuess)
+	loss, toCome, err := r.guess(ctx, shop)
+	if err != nil {
+		return nil, err
 	}
-	var toCome map[string][]float64
 	last, before := math.Inf(1), math.Inf(1)
 	out := &settled{}
 	for out.rounds = 1; ; out.rounds++ {
@@ -45,7 +52,7 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		if err != nil {
 			return nil, err
 		}
-		out.run, out.ops, out.start = run, ops, start
+		out.run, out.ops, out.start, out.forged = run, ops, start, forgedMm3
 		total, lost := 0.0, 0.0
 		for i := range forgedMm3 {
 			now := start[i] - forgedMm3[i]
@@ -68,6 +75,9 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		toCome = scaleToCome(run, ops)
 		last, before = out.loss, last
 	}
+	if zone, burnt := out.run.BurntAway(); burnt {
+		return nil, &BurntError{Zone: zone, Heats: len(out.run.Heats)}
+	}
 	for i, c := range thermalCycles(r.req.Choices.Cycles, shop.Steel) {
 		// the cycles scale away what is ground off anyway: they do not size the bar
 		if err := out.run.Cycle(cycleID(i), c.c); err != nil {
@@ -75,6 +85,45 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		}
 	}
 	return out, nil
+}
+
+// guess is where settling begins: what each cell loses (mm³) and the scale to
+// come. A finely cut piece begins from what it settles to when cut coarsely,
+// which takes most of the rounds and little of the time.
+func (r *route) guess(ctx context.Context, shop forge.Shop) (loss []float64, toCome map[string][]float64, err error) {
+	loss = make([]float64, len(r.cells))
+	if r.coarse == nil {
+		for i, c := range r.cells {
+			loss[i] = c.volume * firstGuess / (1 - firstGuess)
+		}
+		return loss, nil, nil
+	}
+	s, err := r.coarse.settle(ctx, shop)
+	if err != nil {
+		return nil, nil, err
+	}
+	like := make([]int, len(r.cells)) // the coarse cell that each lies in
+	k := 0
+	for i, c := range r.cells {
+		for mid := (c.from + c.to) / 2; k+1 < len(r.coarse.cells) && r.coarse.cells[k].to < mid; k++ {
+		}
+		like[i] = k
+		loss[i] = c.volume * (s.start[k] - s.forged[k]) / s.forged[k]
+	}
+	toCome = map[string][]float64{}
+	coarse := scaleToCome(s.run, s.ops)
+	for _, op := range r.operations() {
+		from := find(s.ops, op.ID)
+		if from == nil {
+			continue
+		}
+		left := make([]float64, op.Last-op.First+1)
+		for i := range left {
+			left[i] = coarse[op.ID][max(from.First, min(from.Last, like[op.First+i]))-from.First]
+		}
+		toCome[op.ID] = left
+	}
+	return loss, toCome, nil
 }
 
 // scaleToCome is the scale (mm a face) that each cell of each operation still

@@ -113,7 +113,7 @@ type drawnSlice struct {
 var cellShare = map[string]float64{ZonePoint: .2, ZoneBlade: .4, ZoneRicasso: .1, ZoneTang: .3}
 
 // previewCells is how many cells a preview simulates.
-const previewCells = 14
+const previewCells = 40
 
 // cellsOf cuts the forged shape into cells and gives each its final section and
 // the preform it has before bevelling.
