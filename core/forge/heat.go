@@ -14,7 +14,7 @@ const minWindowC = 50
 // Margins under the steel's and the forge's temperature that a piece is taken
 // to.
 const (
-	underSteelC = 20
+	UnderSteelC = 20.0
 	underForgeC = 30
 )
 
@@ -39,15 +39,31 @@ type StallError struct{ Operation string }
 
 func (e *StallError) Error() string { return "forge: the hammer does not move " + e.Operation }
 
-// SoakC is the temperature a piece is taken to, or a *WindowError.
+// LowC is where a heat ends: the smith's own figure, or the steel's lower limit.
+func (s Shop) LowC() float64 {
+	if own := s.Fire.StopC; own > 0 {
+		return own
+	}
+	return s.Steel.ForgeLowC
+}
+
+// SoakC is the temperature a piece is taken to, the smith's own or by steel and
+// forge, or a *WindowError.
 func (s Shop) SoakC() (float64, error) {
-	soak := math.Min(s.Steel.ForgeHighC-underSteelC, s.Fire.TempC-underForgeC)
-	if soak-s.Steel.ForgeLowC < minWindowC {
-		need := s.Steel.ForgeLowC + minWindowC + underForgeC
-		if s.Steel.ForgeHighC-underSteelC-s.Steel.ForgeLowC < minWindowC {
+	bySteel, low := s.Steel.ForgeHighC-UnderSteelC, s.LowC()
+	if own := s.Fire.SoakC; own > 0 {
+		bySteel = own
+		if own > s.Fire.TempC-underForgeC {
+			return 0, &WindowError{SoakC: s.Fire.TempC - underForgeC, LowC: low, NeedForgeC: own + underForgeC}
+		}
+	}
+	soak := math.Min(bySteel, s.Fire.TempC-underForgeC)
+	if soak-low < minWindowC {
+		need := low + minWindowC + underForgeC
+		if bySteel-low < minWindowC {
 			need = 0
 		}
-		return 0, &WindowError{SoakC: soak, LowC: s.Steel.ForgeLowC, NeedForgeC: need}
+		return 0, &WindowError{SoakC: soak, LowC: low, NeedForgeC: need}
 	}
 	return soak, nil
 }
@@ -308,7 +324,7 @@ func (r *Run) coldest(first, last int) float64 {
 // cell is at the lower limit; it returns the fraction of what was left that was
 // done (1: all) and fills the record.
 func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, error) {
-	s, low := r.Shop.Smith, r.Shop.Steel.ForgeLowC
+	s, low := r.Shop.Smith, r.Shop.LowC()
 	d, err := r.driveOf(op, rec)
 	if err != nil {
 		return 0, err

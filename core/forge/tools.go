@@ -110,6 +110,8 @@ type Fire struct {
 	CarryS      float64 `json:"carryS"`
 	BrushS      float64 `json:"brushS"`
 	HoldSPerMm  float64 `json:"holdSPerMm"`
+	SoakC       float64 `json:"soakC,omitempty" doc:"the smith's own; 0: by steel and forge"`
+	StopC       float64 `json:"stopC,omitempty" doc:"where the smith stops striking; 0: the steel's lower limit"`
 }
 
 // NewFire is a small gas forge.
@@ -126,6 +128,12 @@ func (f Fire) Validate(c fact.Check) {
 	c.Range("carryS", f.CarryS, 0, 30)
 	c.Range("brushS", f.BrushS, 0, 60)
 	c.Range("holdSPerMm", f.HoldSPerMm, 0, 10)
+	if f.SoakC != 0 {
+		c.Range("soakC", f.SoakC, 600, 1400)
+	}
+	if f.StopC != 0 {
+		c.Range("stopC", f.StopC, 500, 1300)
+	}
 }
 
 // Face is which part of the hammer, and what is under the piece.

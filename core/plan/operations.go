@@ -27,6 +27,7 @@ type route struct {
 	cells []cell
 	bar   stock.Start
 	bend  forge.Bend
+	down  forge.Target // the flat of the break-down
 
 	coarse *route // the same in fewer cells; nil where it settles from a guess
 }
@@ -46,27 +47,23 @@ func (r *route) span(zones ...string) (first, last int) {
 	return first, last
 }
 
-// operations of a point-first smith with a hand hammer.
+// operations in the smith's order, or else in that of the school.
 func (r *route) operations() []*forge.Operation {
 	var ops []*forge.Operation
-	add := func(k forge.Kind, face forge.Face, first, last int, target func(c cell) forge.Target) *forge.Operation {
+	brings := map[*forge.Operation]stage{}
+	add := func(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation {
 		op := &forge.Operation{ID: string(k), Kind: k, Face: face, First: first, Last: last, Passes: r.passes(first, last)}
-		if target != nil {
-			for i := first; i <= last; i++ {
-				op.Targets = append(op.Targets, target(r.cells[i]))
-			}
-		}
-		ops = append(ops, op)
+		ops, brings[op] = append(ops, op), to
 		return op
 	}
 	all := len(r.cells) - 1
-	preform := func(c cell) forge.Target { return c.preform }
-	final := func(c cell) forge.Target { return c.final }
 
 	if r.bar.BendRadiusMm > 0 {
-		add(forge.Straighten, forge.FlatFace, 0, all, nil).BendPer = 1 / r.bar.BendRadiusMm
+		add(forge.Straighten, forge.FlatFace, 0, all, asItIs).BendPer = 1 / r.bar.BendRadiusMm
 	}
-	add(forge.Corners, forge.FlatFace, 0, all, nil)
+	if r.req.Choices.Corners != CornersLeft {
+		add(forge.Corners, forge.FlatFace, 0, all, asItIs)
+	}
 	p0, p1 := r.span(ZonePoint)
 	b0, b1 := r.span(ZoneBlade)
 	w, t := r.bar.WidthMm, r.bar.ThicknessMm
@@ -77,11 +74,12 @@ func (r *route) operations() []*forge.Operation {
 	if !r.isFlat() || t > needsBreakDown*thickest || r.req.Sizing.FirstThicknessMm > 0 {
 		_, end := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
 		if down := r.flatten(w, t, thickest, end); down != nil {
-			add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, func(cell) forge.Target { return *down })
+			add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, flattened)
+			r.down = *down
 			w, t = down.WidthMm, down.ThicknessMm
 		}
 	}
-	point := func() { add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preform) }
+	point := func() { add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preformed) }
 	if r.req.Choices.First != TangFirst {
 		point()
 	}
@@ -90,31 +88,32 @@ func (r *route) operations() []*forge.Operation {
 		for mm := r.cells[t0].from + setDownShare*(r.cells[t1].to-r.cells[t0].from); end < t1 && r.cells[end+1].to <= mm+1e-9; {
 			end++
 		}
-		add(forge.SetDown, forge.AnvilEdge, t0, end, final)
+		add(forge.SetDown, forge.AnvilEdge, t0, end, finished)
 		if t1 > end {
-			add(forge.DrawTang, forge.PeenAcross, end+1, t1, final)
+			add(forge.DrawTang, forge.PeenAcross, end+1, t1, finished)
 		}
 	}
 	if r0, r1 := r.span(ZoneRicasso); r0 >= 0 {
-		add(forge.SetUp, forge.FlatFace, r0, r1, final)
+		add(forge.SetUp, forge.FlatFace, r0, r1, finished)
 	}
 	if r.req.Choices.First == TangFirst {
 		point()
 	}
-	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preform)
+	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preformed)
 	if r.bevelled() {
 		if r.req.Choices.Curve == PreCurveFirst && r.bend.CurvaturePerMm > 0 {
-			add(forge.PreCurve, forge.FlatFace, p0, b1, nil).BendPer = r.bend.CurvaturePerMm
+			add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs).BendPer = r.bend.CurvaturePerMm
 		}
-		add(forge.Bevel, forge.BevelFace, p0, b1, final)
+		add(forge.Bevel, forge.BevelFace, p0, b1, finished)
 	}
-	correct := add(forge.Correct, forge.FlatFace, p0, b1, nil)
-	correct.BendPer = r.correction()
+	add(forge.Correct, forge.FlatFace, p0, b1, asItIs).BendPer = r.correction()
 	_, faceEnd := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
-	add(forge.Planish, forge.FlatFace, 0, faceEnd, nil)
+	add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
 	if r.req.Choices.Holding != Tongs {
-		add(forge.CutOff, forge.AnvilEdge, all, all, nil)
+		add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
 	}
+	ops = inOrder(ops, r.req.Choices.Order)
+	r.aim(ops, brings)
 	return ops
 }
 
@@ -208,34 +207,6 @@ func (r *route) correction() float64 {
 	default:
 		return residualShare*math.Abs(r.bend.CurvaturePerMm) + hand
 	}
-}
-
-// reason explains the place of an operation in the order.
-type reason struct {
-	Code  string
-	After string
-}
-
-// needs is the graph of needs: what must come before an operation, and why.
-var needs = map[forge.Kind][]reason{
-	forge.Corners:   {{"need.straightFirst", string(forge.Straighten)}},
-	forge.BreakDown: {{"need.cornersBeforeDrawing", string(forge.Corners)}},
-	forge.Point:     {{"need.cornersBeforePoint", string(forge.Corners)}},
-	forge.SetDown:   {{"need.pointFixesLength", string(forge.Point)}},
-	forge.DrawTang:  {{"need.shoulderBeforeTang", string(forge.SetDown)}},
-	forge.SetUp:     {{"need.shoulderBeforeRicasso", string(forge.SetDown)}},
-	forge.Profile:   {{"need.pointBeforeTaper", string(forge.Point)}},
-	forge.PreCurve:  {{"need.profileBeforeCurve", string(forge.Profile)}},
-	forge.Bevel:     {{"need.preformBeforeBevel", string(forge.Profile)}},
-	forge.Correct:   {{"need.bevelBeforeCorrect", string(forge.Bevel)}},
-	forge.Planish:   {{"need.straightBeforePlanish", string(forge.Correct)}},
-	forge.CutOff:    {{"need.barHoldsUntilLast", string(forge.Planish)}},
-}
-
-// tangFirst is what changes in the graph where the tang comes first.
-var tangFirst = map[forge.Kind][]reason{
-	forge.SetDown: {{"need.tangKnowsWhatIsLeft", string(forge.Corners)}},
-	forge.Point:   {{"need.pointFromWhatIsLeft", string(forge.SetUp)}},
 }
 
 func cycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }

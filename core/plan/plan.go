@@ -142,6 +142,9 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		r.coarse = &route{req: &req, bar: bar, cells: cellsOf(fog, zones, warmCells, req.Choices.Method), bend: r.bend}
 	}
 	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
+	if err := r.refuseOrder(r.operations()); err != nil {
+		return nil, err
+	}
 	shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade}
 	s, err := r.settle(ctx, shop)
 	if err != nil {
@@ -164,7 +167,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		p.Drawing.addHandle(fin, req.Design)
 	}
 	r.schedule(p, s)
-	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), grade.ForgeLowC, req.Smith.UsefulJ()
+	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), s.run.Shop.LowC(), req.Smith.UsefulJ()
 	for i := range s.run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))
 	}

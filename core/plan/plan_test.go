@@ -12,6 +12,7 @@ import (
 	"coldember/core/fact"
 	"coldember/core/forge"
 	"coldember/core/plan"
+	"coldember/core/quantity"
 	"coldember/core/section"
 	"coldember/core/steel"
 	"coldember/core/stock"
@@ -331,6 +332,8 @@ func TestTheRemedyClearsTheWarning(t *testing.T) {
 // TestWarningsKnowTheirLimit: just inside nothing, just outside the warning.
 func TestWarningsKnowTheirLimit(t *testing.T) {
 	p := makePlan(t, request())
+	// the thickness at which the end is twice as long as it is thick
+	blunt := math.Sqrt(p.Bar.Marks[0].ToMm * 25 * 5 / (2 * 25))
 	for code, c := range map[string]struct{ in, out func(*plan.Request) }{
 		"warn.volumeShort": {
 			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm + .1 },
@@ -401,8 +404,24 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 			func(r *plan.Request) { r.SteelID = "unknown-spring" },
 		},
 		"warn.lip": {
-			func(r *plan.Request) { r.Bar = flat(70, 6, 900) },
-			func(r *plan.Request) { r.Bar = flat(70.2, 6, 900) },
+			func(r *plan.Request) { r.Choices.Corners, r.Bar = plan.CornersLeft, flat(25, blunt*1.03, 900) },
+			func(r *plan.Request) { r.Choices.Corners, r.Bar = plan.CornersLeft, flat(25, blunt*.97, 900) },
+		},
+		"warn.hot": {
+			func(r *plan.Request) { r.Fire.SoakC = p.Steel.ForgeHighC },
+			func(r *plan.Request) { r.Fire.SoakC = p.Steel.ForgeHighC + 1 },
+		},
+		"warn.burning": {
+			func(r *plan.Request) { r.Fire.TempC, r.Fire.SoakC = 1400, p.Steel.ForgeHighC+120 },
+			func(r *plan.Request) { r.Fire.TempC, r.Fire.SoakC = 1400, p.Steel.ForgeHighC+121 },
+		},
+		"warn.cold": {
+			func(r *plan.Request) { r.Fire.StopC = p.Steel.ForgeLowC },
+			func(r *plan.Request) { r.Fire.StopC = p.Steel.ForgeLowC - 1 },
+		},
+		"warn.order.cornersBeforePoint": {
+			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"corners", "point"}, true },
+			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"point", "corners"}, true },
 		},
 		"warn.edgewise": {
 			func(r *plan.Request) { r.Bar = flat(25, 25./3, 900) },
@@ -420,7 +439,7 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 		w := warning(makePlan(t, out), code)
 		clears(t, out, w)
 		assert.Equal(t, code, w.Code, "%s, outside", code)
-		if code != "warn.assumedSteel" {
+		if code != "warn.assumedSteel" && !strings.HasPrefix(code, "warn.order.") {
 			assert.NotEmpty(t, w.Figures, code)
 		}
 	}
@@ -578,6 +597,12 @@ func clears(t *testing.T, r plan.Request, w fact.Warning) {
 		"allowances.forgingEdgeMm":     func(r *plan.Request) { r.Allowances.ForgingEdgeMm = w.Remedy.Mm },
 		"allowances.faceMm":            func(r *plan.Request) { r.Allowances.FaceMm = w.Remedy.Mm },
 		"choices.curve":                func(r *plan.Request) { r.Choices.Curve = plan.Curve(w.Remedy.Text) },
+		"choices.corners":              func(r *plan.Request) { r.Choices.Corners = plan.Corners(w.Remedy.Text) },
+		"choices.order":                func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = nil, false },
+		"fire.soakC":                   func(r *plan.Request) { r.Fire.SoakC = degrees(t, w.Remedy.Text) },
+		"fire.stopC":                   func(r *plan.Request) { r.Fire.StopC = degrees(t, w.Remedy.Text) },
+		"bar.widthMm":                  func(r *plan.Request) { r.Bar.WidthMm = w.Remedy.Mm },
+		"bar.thicknessMm":              func(r *plan.Request) { r.Bar.ThicknessMm = w.Remedy.Mm },
 		"design.tang.shoulderRadiusMm": func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = w.Remedy.Mm },
 		"design.tang.weldAtMm":         func(r *plan.Request) { r.Design.Tang.WeldAtMm = w.Remedy.Mm },
 		"design.tang.lengthMm":         func(r *plan.Request) { r.Design.Tang.LengthMm = w.Remedy.Mm },
@@ -587,6 +612,13 @@ func clears(t *testing.T, r plan.Request, w fact.Warning) {
 	require.True(t, ok, w.Remedy.Field)
 	set(&r)
 	assert.Empty(t, warning(makePlan(t, r), w.Code).Code, "%s: its remedy clears it", w.Code)
+}
+
+func degrees(t *testing.T, text string) float64 {
+	t.Helper()
+	c, err := quantity.Parse(text, quantity.Temperature, quantity.Metric)
+	require.NoError(t, err)
+	return c
 }
 
 // TestTheSchoolsOfOrderAndTaper plan the same blade another way round.

@@ -60,6 +60,15 @@ const (
 	GroundTaper Taper = "ground"
 )
 
+// Corners is whether the corners of the bar are broken before it is forged.
+type Corners string
+
+// CornersFirst breaks them all along; CornersLeft spares the heat.
+const (
+	CornersFirst Corners = "first"
+	CornersLeft  Corners = "left"
+)
+
 // Cycles is the school of normalising.
 type Cycles string
 
@@ -88,6 +97,18 @@ type Choices struct {
 	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once,anneal"`
 	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
 	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
+
+	Corners Corners  `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
+	Order   []string `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
+	Forced  bool     `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
+}
+
+// first is the school of what is forged first.
+func (c Choices) first() First {
+	if c.First == TangFirst {
+		return TangFirst
+	}
+	return PointFirst
 }
 
 // Sizing is how the bar is measured off.
@@ -182,6 +203,7 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once, SlowAnneal)
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
+	fact.OneOf(k, "corners", r.Choices.Corners, CornersFirst, CornersLeft, "")
 	return c.Err()
 }
 

@@ -88,7 +88,7 @@ const leastRest = 0.15
 func (r *route) schedule(p *Plan, s *settled) {
 	byOp := map[string]*Step{}
 	for _, op := range s.ops {
-		p.Operations = append(p.Operations, r.step(op))
+		p.Operations = append(p.Operations, r.step(s.ops, op))
 	}
 	for i, c := range thermalCycles(r.req.Choices.Cycles, s.run.Shop.Steel) {
 		p.Operations = append(p.Operations, Step{
@@ -258,7 +258,7 @@ func (r *route) sameFire(a, b *forge.Heat) bool {
 	return l <= r.req.Fire.HotLengthMm*(1+hotSlack)
 }
 
-func (r *route) step(op *forge.Operation) Step {
+func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 	st := Step{
 		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
 		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
@@ -267,12 +267,8 @@ func (r *route) step(op *forge.Operation) Step {
 		st.Machine = string(m.Kind)
 		st.CautionCodes = append(append([]string{}, st.CautionCodes...), "caution.machine")
 	}
-	n := needs[op.Kind]
-	if own := tangFirst[op.Kind]; own != nil && r.req.Choices.First == TangFirst {
-		n = own
-	}
-	if len(n) > 0 && (op.Kind != forge.Corners || r.bar.BendRadiusMm > 0) {
-		st.BecauseCode, st.After = n[0].Code, n[0].After
+	if n, ok := because(ops, op, r.req.Choices.first()); ok {
+		st.BecauseCode, st.After = n.Code, string(n.After)
 	}
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm

@@ -2,14 +2,17 @@ package plan
 
 import (
 	"math"
+	"strings"
 
 	"coldember/core/fact"
 	"coldember/core/forge"
+	"coldember/core/stock"
 	"coldember/core/thermal"
 )
 
 // Limits behind the warnings.
 const (
+	lipRatio         = 2.0  // height over bite of a blow that rolls the surface over
 	buckleRatio      = 3.0  // width over thickness struck on edge
 	seriousNarrowing = 0.08 // strain; less than this is a light tap that does not buckle
 	thinEdgeMm       = 1.5
@@ -26,6 +29,7 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	r.warnBar(p, add)
 	r.warnReach(p, add)
 	r.warnHeats(p, s, add)
+	warnOrder(s.ops, add)
 	if e := r.req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.req.Forged == nil {
 		add("warn.edgeThin", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
 	}
@@ -52,9 +56,29 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 
 // remedyFor is the edit that clears a warning, where one does.
 func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
+	if strings.HasPrefix(w.Code, "warn.order.") {
+		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
+	}
 	switch w.Code {
 	case "warn.edgeThin":
 		return &fact.Remedy{Field: "allowances.forgingEdgeMm", Mm: w.Figures["leastMm"]}
+	case "warn.lip":
+		if r.req.Choices.Corners == CornersLeft {
+			return &fact.Remedy{Field: "choices.corners", Text: string(CornersFirst)}
+		}
+		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
+	case "warn.cold":
+		return &fact.Remedy{Field: "fire.stopC", Text: celsius(w.Figures["lowC"])}
+	case "warn.hot", "warn.burning":
+		return &fact.Remedy{Field: "fire.soakC", Text: celsius(w.Figures["limitC"])}
+	case "warn.tooNarrow", "warn.tooNarrowUpset":
+		if r.req.Bar.Form == stock.Flat {
+			return &fact.Remedy{Field: "bar.widthMm", Mm: math.Ceil(w.Figures["widthMm"]*10) / 10}
+		}
+	case "warn.barThin":
+		if r.req.Bar.Form == stock.Flat {
+			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(w.Figures["needMm"]*10) / 10}
+		}
 	case "warn.decarb":
 		if p.Suggested.FaceMm > r.req.Allowances.FaceMm {
 			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
@@ -186,9 +210,8 @@ func (r *route) warnHeats(p *Plan, s *settled, add adder) {
 		add("warn.sweep", fact.Note, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)},
 			fact.Figures{"riseMm": r.bend.RiseMm, "curvaturePerMm": r.bend.CurvaturePerMm})
 	}
-	if w := r.bar.WidthMm / forge.EdgeBiteMm; w > 2 {
-		add("warn.lip", fact.Warn, fact.Where{Zone: ZonePoint, Operation: string(forge.Point)}, fact.Figures{"ratio": w, "limit": 2})
-	}
+	r.warnLip(p, s, add)
+	r.warnWindow(p, add)
 	short := map[string]bool{}
 	for i := range s.run.Heats {
 		h := &s.run.Heats[i]

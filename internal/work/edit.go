@@ -88,7 +88,9 @@ var special = map[string]func(*Doc, string) bool{
 		}
 		return true
 	},
-	"smith.machine": func(d *Doc, v string) bool { return setMachine(&d.Request.Smith, v) },
+	"choices.order":      func(d *Doc, v string) bool { return setOrder(&d.Request.Choices, v, false) },
+	"choices.forceOrder": func(d *Doc, v string) bool { return setOrder(&d.Request.Choices, v, true) },
+	"smith.machine":      func(d *Doc, v string) bool { return setMachine(&d.Request.Smith, v) },
 	"origin": func(d *Doc, v string) bool {
 		o, ok := stock.FindOrigin(v)
 		if v != "" && !ok {
@@ -118,6 +120,23 @@ var special = map[string]func(*Doc, string) bool{
 		}
 		return true
 	},
+}
+
+// setOrder takes the operations in this order, separated by commas; "planner"
+// goes back to the planner's.
+func setOrder(c *plan.Choices, v string, forced bool) bool {
+	c.Order, c.Forced = nil, false
+	if v == "planner" {
+		return true
+	}
+	for id := range strings.SplitSeq(v, ",") {
+		if id = strings.TrimSpace(id); id == "" || len(c.Order) > 40 {
+			return false
+		}
+		c.Order = append(c.Order, id)
+	}
+	c.Forced = forced
+	return true
 }
 
 // setMachine gives a smith a machine for the heavy work, or takes it away.

@@ -823,6 +823,11 @@ export interface components {
             riseMm: number;
         };
         Choices: {
+            /**
+             * @description first if not said
+             * @enum {string}
+             */
+            corners?: "first" | "left";
             /** @enum {string} */
             curve: "preCurve" | "correct" | "sweep";
             /** @enum {string} */
@@ -832,10 +837,14 @@ export interface components {
              * @enum {string}
              */
             first?: "point" | "tang";
+            /** @description the order is wanted although it breaks a need */
+            forced?: boolean;
             /** @enum {string} */
             holding: "wholeBar" | "tongs" | "weldedRod";
             /** @enum {string} */
             method: "pinchOut" | "pushIn";
+            /** @description operations as the smith takes them; the planner's order if empty */
+            order?: string[];
             /**
              * @description forged if not said
              * @enum {string}
@@ -1094,6 +1103,16 @@ export interface components {
             holdSPerMm: number;
             /** Format: double */
             hotLengthMm: number;
+            /**
+             * Format: double
+             * @description the smith's own; 0: by steel and forge
+             */
+            soakC?: number;
+            /**
+             * Format: double
+             * @description where the smith stops striking; 0: the steel's lower limit
+             */
+            stopC?: number;
             /** Format: double */
             tempC: number;
         };

@@ -8,12 +8,15 @@ interface Props {
   hideLabel?: boolean;
   className?: string;
   hint?: string;
+  /** Shown in place of the stored figure: what stands where none is set. */
+  value?: number | string;
 }
 
 /** A figure of the piece, typed into the draft. */
-export function DraftField({ field, ...rest }: Props) {
+export function DraftField({ field, value: instead, ...rest }: Props) {
   const draft = useDraft();
-  const value = useDraftPart((s) => valueAt(s.doc.request, field) ?? 0);
+  const stored = useDraftPart((s) => valueAt(s.doc.request, field) ?? 0);
+  const value = instead ?? stored;
   const text = useDraftPart((s) => s.typed[field]);
   const error = useDraftPart((s) => s.errors[field]);
   return (
@@ -37,7 +40,7 @@ export function DraftPick({
   options,
   value,
   hint,
-}: Props & { options: { value: string; label: string; note?: string }[]; value?: string }) {
+}: Omit<Props, "value"> & { options: { value: string; label: string; note?: string }[]; value?: string }) {
   const draft = useDraft();
   const stored = useDraftPart((s) => String(valueAt(s.doc.request, field) ?? ""));
   const error = useDraftPart((s) => s.errors[field]?.message);

@@ -12,6 +12,7 @@ import { CoolingCurve } from "./CoolingCurve";
 import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
 import { isCycle, machineFields } from "./machine";
+import { OrderList } from "./OrderList";
 import { StepView } from "./StepView";
 
 /** The heats in order: one of them close to, or all operations. */
@@ -164,7 +165,7 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
 }
 
 function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
-  const { plan } = useDraftState();
+  const { plan, doc } = useDraftState();
   const units = useUnits();
   const t = plan.totals;
   const firstHeat = (op: string) => plan.heats.find((h) => h.parts.some((p) => p.operation === op))?.number;
@@ -180,42 +181,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
       </p>
       <Doubts />
-      <ol className="grid">
-        {plan.operations.map((op, i) => (
-          <li key={op.id} className="border-b border-line">
-            <button
-              type="button"
-              data-operation={op.id}
-              onClick={() => onHeat(firstHeat(op.id))}
-              className="grid w-full grid-cols-[1.6rem_1fr_auto] items-baseline gap-x-1 py-1.5 text-left hover:text-act"
-            >
-              <span className="text-quiet">{i + 1}</span>
-              <span>
-                {say(`op.${op.kind}`)}
-                {op.targetC ? <span className="text-quiet"> {print.temperature(op.targetC, units)}</span> : null}
-                {op.face && (
-                  <span className="block text-sm leading-tight text-quiet">
-                    {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
-                  </span>
-                )}
-              </span>
-              <span className="narrow text-right text-[16px]">
-                {isCycle(op.kind)
-                  ? say("heats.cycle")
-                  : say("heats.opFigures", {
-                      heats: op.heats < 0.95 ? say("heats.part") : say("heats.opHeats", { n: op.heats.toFixed(1) }),
-                      blows: Math.max(1, Math.round(op.blows)),
-                    })}
-              </span>
-            </button>
-            {op.cautionCodes.map((c) => (
-              <p key={c} className="mb-1.5 ml-[1.6rem] border-l-[3px] border-ember pl-2 text-sm" data-caution={c}>
-                {say(c)}
-              </p>
-            ))}
-          </li>
-        ))}
-      </ol>
+      <OrderList onOperation={(id) => onHeat(firstHeat(id))} />
       <p className="text-sm text-quiet">{say("caution.general")}</p>
       <Schools />
       <Group title={say("heats.smith")}>
@@ -234,6 +200,16 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
       <Group title={say("heats.fire")}>
         <F f="fire.tempC" />
         <F f="fire.hotLengthMm" />
+        <DraftField
+          field="fire.soakC"
+          label={say("field.name.fire.soakC")}
+          value={doc.request.fire.soakC || Math.round(t.soakC)}
+        />
+        <DraftField
+          field="fire.stopC"
+          label={say("field.name.fire.stopC")}
+          value={doc.request.fire.stopC || Math.round(t.lowC)}
+        />
         <F f="fire.carryS" />
         <F f="fire.brushS" />
         <F f="fire.fuelKgPerH" />
@@ -273,7 +249,7 @@ function MachineFields() {
 
 function Schools() {
   const { doc, plan } = useDraftState();
-  const { first, taper } = doc.request.choices;
+  const { first, taper, corners } = doc.request.choices;
   const suggest = plan.suggestFirst;
   const pick = (field: string, values: string[], prefix: string, value?: string) => (
     <DraftPick
@@ -286,6 +262,7 @@ function Schools() {
   return (
     <Group title={say("heats.schools")}>
       {pick("first", ["point", "tang"], "first", first ?? "point")}
+      {pick("corners", ["first", "left"], "corners", corners ?? "first")}
       {pick("taper", ["forged", "ground"], "taper", taper ?? "forged")}
       {suggest !== (first ?? "point") && (
         <p className="col-span-2 text-sm text-quiet">{say(`first.suggest.${suggest}`)}</p>

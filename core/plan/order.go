@@ -1,0 +1,157 @@
+package plan
+
+import (
+	"slices"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+)
+
+// stage is how far an operation brings a cell: no later one goes back behind it,
+// in whatever order they are taken.
+type stage int
+
+const (
+	asItIs stage = iota
+	flattened
+	preformed
+	finished
+)
+
+// aim gives every operation its targets in the order they come in.
+func (r *route) aim(ops []*forge.Operation, brings map[*forge.Operation]stage) {
+	reached := make([]stage, len(r.cells))
+	for _, op := range ops {
+		if brings[op] == asItIs {
+			continue
+		}
+		for i := op.First; i <= op.Last; i++ {
+			reached[i] = max(reached[i], brings[op])
+			op.Targets = append(op.Targets, r.at(i, reached[i]))
+		}
+	}
+}
+
+// at is the section of a cell at a stage.
+func (r *route) at(i int, s stage) forge.Target {
+	switch s {
+	case flattened:
+		return r.down
+	case preformed:
+		return r.cells[i].preform
+	default:
+		return r.cells[i].final
+	}
+}
+
+// inOrder sorts operations as the smith wants them; those that the order does
+// not name stay behind all that they came after.
+func inOrder(ops []*forge.Operation, order []string) []*forge.Operation {
+	if len(order) == 0 {
+		return ops
+	}
+	place := map[string]int{}
+	latest := -1
+	for _, op := range ops {
+		k := slices.Index(order, op.ID)
+		latest = max(latest, k)
+		if k < 0 {
+			k = latest
+		}
+		place[op.ID] = k
+	}
+	out := slices.Clone(ops)
+	slices.SortStableFunc(out, func(a, b *forge.Operation) int { return place[a.ID] - place[b.ID] })
+	return out
+}
+
+// need is what must come before an operation, and why. A need of the school
+// tells why the planner has it so; another order is as good.
+type need struct {
+	Code   string
+	After  forge.Kind
+	School First // only where this is forged first; no need of the work itself
+}
+
+// needs is the graph of needs.
+var needs = map[forge.Kind][]need{
+	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}},
+	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}},
+	forge.Point: {
+		{Code: "need.pointFromWhatIsLeft", After: forge.SetUp, School: TangFirst},
+		{Code: "need.cornersBeforePoint", After: forge.Corners},
+		{Code: "need.flatBeforePoint", After: forge.BreakDown},
+	},
+	forge.SetDown: {
+		{Code: "need.pointFixesLength", After: forge.Point, School: PointFirst},
+		{Code: "need.tangKnowsWhatIsLeft", After: forge.Corners, School: TangFirst},
+		{Code: "need.flatBeforeShoulder", After: forge.BreakDown},
+	},
+	forge.DrawTang: {{Code: "need.shoulderBeforeTang", After: forge.SetDown}},
+	forge.SetUp:    {{Code: "need.shoulderBeforeRicasso", After: forge.SetDown}},
+	forge.Profile:  {{Code: "need.pointBeforeTaper", After: forge.Point}},
+	forge.PreCurve: {{Code: "need.profileBeforeCurve", After: forge.Profile}},
+	forge.Bevel: {
+		{Code: "need.preformBeforeBevel", After: forge.Profile},
+		{Code: "need.curveBeforeBevel", After: forge.PreCurve},
+	},
+	forge.Correct: {{Code: "need.bevelBeforeCorrect", After: forge.Bevel}},
+	forge.Planish: {{Code: "need.straightBeforePlanish", After: forge.Correct}},
+	forge.CutOff:  {{Code: "need.barHoldsUntilLast", After: forge.Planish}},
+}
+
+// because is why an operation stands where it stands: the first of its needs
+// that is met before it.
+func because(ops []*forge.Operation, op *forge.Operation, first First) (need, bool) {
+	for _, n := range needs[op.Kind] {
+		if n.School != "" && n.School != first {
+			continue
+		}
+		if k := slices.IndexFunc(ops, func(o *forge.Operation) bool { return o.Kind == n.After }); k >= 0 && k < slices.Index(ops, op) {
+			return n, true
+		}
+	}
+	return need{}, false
+}
+
+// Broken is a need of the work that an order leaves out.
+type Broken struct {
+	Operation string
+	Before    string
+	Code      string
+}
+
+// broken looks an order over.
+func broken(ops []*forge.Operation) (out []Broken) {
+	for i, op := range ops {
+		for _, n := range needs[op.Kind] {
+			late := n.School == "" && slices.ContainsFunc(ops[i:], func(o *forge.Operation) bool { return o.Kind == n.After })
+			if late {
+				out = append(out, Broken{Operation: op.ID, Before: string(n.After), Code: n.Code})
+			}
+		}
+	}
+	return out
+}
+
+// refuseOrder is the error of an order that breaks a need and is not forced.
+func (r *route) refuseOrder(ops []*forge.Operation) error {
+	if r.req.Choices.Forced {
+		return nil
+	}
+	var errs fact.FieldErrors
+	for _, b := range broken(ops) {
+		errs = append(errs, fact.FieldError{Field: "choices.order", Code: b.Code})
+	}
+	if errs == nil {
+		return nil
+	}
+	return errs
+}
+
+// warnOrder says of every need that a forced order breaks what comes of it.
+func warnOrder(ops []*forge.Operation, add adder) {
+	for _, b := range broken(ops) {
+		add("warn.order."+b.Code[len("need."):], fact.Warn, fact.Where{Operation: b.Operation}, nil)
+	}
+}

@@ -1,0 +1,58 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+)
+
+// plannersOrder in place of an order of one's own goes back to the planner's.
+const plannersOrder = "planner"
+
+// burningOverC above the upper working temperature the edges begin to burn
+// (judgement: plain steels begin to melt some 150 to 250 °C above it).
+const burningOverC = 120.0
+
+func celsius(c float64) string { return fmt.Sprintf("%.0f °C", c) }
+
+// warnLip: the end of a bar whose corners still stand, struck end-on, or on an
+// edge much higher than the blow bites.
+func (r *route) warnLip(p *Plan, s *settled, add adder) {
+	if cornersFirst(s.ops) || len(p.Bar.Marks) == 0 {
+		return
+	}
+	end := (p.Bar.Marks[0].ToMm - p.Bar.Marks[0].FromMm) / r.bar.ThicknessMm
+	if ratio := math.Max(end, r.bar.WidthMm/forge.EdgeBiteMm); ratio > lipRatio {
+		add("warn.lip", fact.Warn, fact.Where{Zone: ZonePoint, Operation: string(forge.Point)}, fact.Figures{"ratio": ratio, "limit": lipRatio})
+	}
+}
+
+// cornersFirst tells whether the corners are broken before the point is struck.
+func cornersFirst(ops []*forge.Operation) bool {
+	for _, op := range ops {
+		switch op.Kind {
+		case forge.Corners:
+			return true
+		case forge.Point:
+			return false
+		}
+	}
+	return false
+}
+
+// warnWindow: a smith's own temperatures against those of the steel.
+func (r *route) warnWindow(p *Plan, add adder) {
+	high, low := p.Steel.ForgeHighC, p.Steel.ForgeLowC
+	if soak := p.Totals.SoakC; soak > high {
+		code, sev, heats := "warn.hot", fact.Warn, float64(p.Totals.Heats)
+		if soak > high+burningOverC {
+			code, sev = "warn.burning", fact.Stop
+		}
+		add(code, sev, fact.Where{}, fact.Figures{"soakC": soak, "limitC": high - forge.UnderSteelC, "heats": heats})
+	}
+	if stop := r.req.Fire.StopC; stop > 0 && stop < low {
+		add("warn.cold", fact.Warn, fact.Where{}, fact.Figures{"stopC": stop, "lowC": low})
+	}
+}

@@ -1,0 +1,41 @@
+package e2e
+
+import (
+	"testing"
+
+	"coldember/internal/demo"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+)
+
+const orderShown = `[...document.querySelectorAll("[data-grip]")].map(g => g.dataset.grip).join()`
+
+// TestTheOrderIsTheSmiths: an operation is taken earlier with the keys or by its
+// grip; an order that breaks a need says which, and is forced knowingly.
+func TestTheOrderIsTheSmiths(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.until("the planner's", orderShown+`.startsWith("corners,point,setDown")`)
+	s.do(chromedp.Focus(chromedp.CSS("[data-grip=setDown]")))
+	s.keys(kb.ArrowUp)
+	s.until("taken", orderShown+`.startsWith("corners,setDown,point")`)
+	s.saved()
+	assert.Equal(t, "setDown", s.stored(demo.Rigging).Doc.Request.Choices.Order[1])
+
+	js[bool](s, `(document.querySelector("[data-grip=preCurve]").scrollIntoView({block: "center"}), true)`)
+	x, y := s.middle("[data-grip=bevel]")
+	_, to := s.middle("[data-grip=profile]")
+	s.do(chromedp.MouseEvent("mousePressed", x, y, chromedp.Button("left"), chromedp.ClickCount(1)),
+		chromedp.MouseEvent("mouseMoved", x, (y+to)/2, chromedp.Button("left")),
+		chromedp.MouseEvent("mouseMoved", x, to, chromedp.Button("left")),
+		chromedp.MouseEvent("mouseReleased", x, to, chromedp.Button("left"), chromedp.ClickCount(1)))
+	s.until("which need", `document.querySelector("[data-testid=order-broken]")?.textContent.includes("first")`)
+	s.click("[data-testid=order-force]")
+	s.until("forced", `!document.querySelector("[data-testid=order-broken]") && !!document.querySelector("[data-warning^='warn.order.']")`)
+	s.saved()
+	assert.True(t, s.stored(demo.Rigging).Doc.Request.Choices.Forced)
+	s.click("[data-testid=order-planner]")
+	s.until("the planner's again", orderShown+`.startsWith("corners,point,setDown") && !document.querySelector("[data-warning^='warn.order.']")`)
+}
