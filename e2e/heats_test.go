@@ -56,7 +56,7 @@ func TestTwoWaysAreComparedAndOneIsTaken(t *testing.T) {
 	s := open(t)
 	s.bench(demo.Rigging, "heats")
 	s.click("[data-testid=compare-ways]")
-	s.until("figures", `document.querySelectorAll("[data-testid=ways] tr[data-way]").length === 8`)
+	s.until("figures", `document.querySelectorAll("[data-testid=ways] tr[data-way]").length === 9`)
 	s.choose("way", "Tang first")
 	s.until("another way", `[...document.querySelectorAll("[data-testid=ways] th")].some(t => t.textContent === "Tang first")`)
 	s.press("Take this way")

@@ -39,3 +39,22 @@ func TestTheOrderIsTheSmiths(t *testing.T) {
 	s.click("[data-testid=order-planner]")
 	s.until("the planner's again", orderShown+`.startsWith("corners,point,setDown") && !document.querySelector("[data-warning^='warn.order.']")`)
 }
+
+// TestAnotherToolShowsAtOnceWhatItDoes to spread, and the shop's prices what the
+// piece costs.
+func TestAnotherToolShowsAtOnceWhatItDoes(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "heats")
+	s.click("[data-operation=profile]")
+	s.until("what the face does", `document.querySelector("[data-testid=tool-spread]")?.textContent.includes("%")`)
+	s.choose("tool.profile.face", "rounded face")
+	s.saved()
+	s.choose("tool.profile.support", "over the horn")
+	s.saved()
+	own := s.stored(demo.Slicer).Doc.Request.Choices.Tools
+	assert.Len(t, own, 1)
+	assert.EqualValues(t, "horn", own[0].Support)
+	s.bench(demo.Slicer, "heats")
+	s.fill("prices.hourPrice", "40")
+	s.until("the money", `/until it is forged/.test(document.querySelector("[data-testid=money]")?.textContent)`)
+}

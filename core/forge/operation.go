@@ -27,6 +27,7 @@ type Operation struct {
 	ID      string
 	Kind    Kind
 	Face    Face
+	Support Support
 	First   int
 	Last    int
 	Targets []Target // one a cell of the range; nil keeps the section
@@ -86,7 +87,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 	}
 	contact := dieMm // of a machine's dies, else of the hammer's face
 	if contact <= 0 {
-		contact = h.contactMm(op.Face, c.WidthMm)
+		contact = h.contactMm(op.Face, c.WidthMm) * op.Support.Share()
 	}
 	q := (1-edge)*Redundancy(c.ThicknessMm, contact) + edge*Redundancy(c.WidthMm, EdgeBiteMm)
 	return effort{

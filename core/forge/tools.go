@@ -142,6 +142,7 @@ type Face string
 // The faces, as they set bite and spread.
 const (
 	FlatFace   Face = "flat"       // moves little at a blow, keeps the surface true
+	RoundFace  Face = "round"      // moves much, both ways
 	PeenAcross Face = "peenAcross" // lengthens
 	PeenAlong  Face = "peenAlong"  // widens
 	OnEdge     Face = "onEdge"     // narrows
@@ -149,11 +150,38 @@ const (
 	AnvilEdge  Face = "anvilEdge"  // set down over an eased edge
 )
 
+// Support is what lies under the piece.
+type Support string
+
+// OnFace is the anvil's face; over its horn, its edge or a bottom fuller the
+// contact is half as long.
+const (
+	OnFace       Support = "face"
+	OverHorn     Support = "horn"
+	OverEdge     Support = "edge"
+	BottomFuller Support = "fuller"
+)
+
+// Supports lists them.
+func Supports() []Support { return []Support{OnFace, OverHorn, OverEdge, BottomFuller} }
+
+// DrawingFaces are those a smith chooses among for moving steel.
+func DrawingFaces() []Face { return []Face{FlatFace, RoundFace, PeenAcross, PeenAlong} }
+
+// Share of the bite that is left over this support.
+func (s Support) Share() float64 {
+	if s == "" || s == OnFace {
+		return 1
+	}
+	return 0.5
+}
+
 // EdgeBiteMm and BevelBiteMm are the contacts of edge-on and bevelling blows.
 const (
 	EdgeBiteMm  = 35.0
 	BevelBiteMm = 22.0
 	flatBite    = 0.75 // of the face's diameter
+	roundBite   = 0.45 // likewise, of a rounded face
 	alongRatio  = 1.5  // bite over width, peen along the bar
 )
 
@@ -164,6 +192,8 @@ func (h Smith) BiteMm(f Face, widthMm float64) float64 {
 		return h.PeenBiteMm
 	case PeenAlong:
 		return alongRatio * widthMm
+	case RoundFace:
+		return h.FaceMm * roundBite
 	case OnEdge:
 		return EdgeBiteMm
 	case BevelFace:

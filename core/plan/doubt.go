@@ -32,6 +32,7 @@ type Sample struct {
 	TimeS float64 `json:"timeS"`
 	FuelG float64 `json:"fuelG"`
 	CutMm float64 `json:"cutMm"`
+	Money float64 `json:"money"`
 }
 
 // Band is the middle four fifths of a figure, and its middle.
@@ -50,6 +51,7 @@ type Doubtful struct {
 	TimeS   Band     `json:"timeS"`
 	FuelG   Band     `json:"fuelG"`
 	CutMm   Band     `json:"cutMm"`
+	Money   Band     `json:"money"`
 }
 
 // maxDraws bounds one call.
@@ -119,13 +121,14 @@ func drawn(ctx context.Context, req Request, d Doubt, seed, number uint64) (*Sam
 	if p == nil || err != nil {
 		return nil, err
 	}
-	return &Sample{Heats: float64(p.Totals.Heats), Blows: float64(p.Totals.Blows), TimeS: p.Totals.TimeS, FuelG: p.Totals.FuelG, CutMm: p.Bar.CutLengthMm}, nil
+	return &Sample{Heats: float64(p.Totals.Heats), Blows: float64(p.Totals.Blows), TimeS: p.Totals.TimeS, FuelG: p.Totals.FuelG, CutMm: p.Bar.CutLengthMm, Money: p.Totals.Money.Total}, nil
 }
 
 func (d *Doubtful) bands() {
 	for band, of := range map[*Band]func(Sample) float64{
 		&d.Heats: func(s Sample) float64 { return s.Heats }, &d.Blows: func(s Sample) float64 { return s.Blows },
 		&d.TimeS: func(s Sample) float64 { return s.TimeS }, &d.FuelG: func(s Sample) float64 { return s.FuelG }, &d.CutMm: func(s Sample) float64 { return s.CutMm },
+		&d.Money: func(s Sample) float64 { return s.Money },
 	} {
 		v := make([]float64, len(d.Samples))
 		for i, s := range d.Samples {

@@ -114,6 +114,7 @@ func (r *route) operations() []*forge.Operation {
 	}
 	ops = inOrder(ops, r.req.Choices.Order)
 	r.aim(ops, brings)
+	r.takeTools(ops)
 	return ops
 }
 

@@ -60,6 +60,7 @@ type Totals struct {
 	LowC            float64 `json:"lowC"`
 	DecarbMm        float64 `json:"decarbMm" doc:"deepest, to 90 % of the carbon, under the scale"`
 	UsefulJ         float64 `json:"usefulJ"`
+	Money           Money   `json:"money"`
 }
 
 // Plan is the answer.
@@ -167,6 +168,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		p.Drawing.addHandle(fin, req.Design)
 	}
 	r.schedule(p, s)
+	p.Totals.Money = req.Prices.cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS)
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.run.SoakC(), s.run.Shop.LowC(), req.Smith.UsefulJ()
 	for i := range s.run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.run.Bar.Cells[i].Decarb(0.9))

@@ -98,9 +98,10 @@ type Choices struct {
 	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
 	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
 
-	Corners Corners  `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
-	Order   []string `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
-	Forced  bool     `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
+	Tools   []ToolUse `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
+	Corners Corners   `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
+	Order   []string  `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
+	Forced  bool      `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
 }
 
 // first is the school of what is forged first.
@@ -151,6 +152,7 @@ type Request struct {
 	Choices    Choices          `json:"choices"`
 	Sizing     Sizing           `json:"sizing"`
 	Origin     Origin           `json:"origin"`
+	Prices     Prices           `json:"prices"`
 
 	// Forged, when given, is the shape to forge instead of the design with its
 	// allowances.
@@ -181,6 +183,7 @@ func (r Request) Validate() error {
 	r.Allowances.Validate(c.Within("allowances"))
 	r.Smith.Validate(c.Within("smith"))
 	r.Fire.Validate(c.Within("fire"))
+	r.Prices.Validate(c.Within("prices"))
 	if _, err := steel.Find(r.SteelID); err != nil {
 		c.Fail("steelId", "field.steel", nil)
 	}
@@ -203,6 +206,11 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once, SlowAnneal)
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
+	for _, t := range r.Choices.Tools {
+		own := k.Within("tools").Within(t.Operation)
+		fact.OneOf(own, "face", t.Face, append(forge.DrawingFaces(), "")...)
+		fact.OneOf(own, "support", t.Support, append(forge.Supports(), "")...)
+	}
 	fact.OneOf(k, "corners", r.Choices.Corners, CornersFirst, CornersLeft, "")
 	return c.Err()
 }

@@ -37,6 +37,9 @@ type Step struct {
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
 	CautionCodes []string   `json:"cautionCodes"`
+	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
+	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
+	SpreadGiven  float64    `json:"spreadGiven,omitempty" doc:"by this face; of operations whose face the smith chooses"`
 	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 }
 
@@ -163,6 +166,10 @@ func (r *route) schedule(p *Plan, s *settled) {
 		st := &p.Operations[i]
 		if op := find(s.ops, st.ID); op != nil {
 			st.Readings = r.targetReadings(op, s)
+			if Tooled(op.Kind) {
+				st.Support = string(op.Support)
+				st.SpreadNeeded, st.SpreadGiven = r.spread(s, op)
+			}
 		}
 	}
 }

@@ -144,15 +144,11 @@ func scaleToCome(run *forge.Run, ops []*forge.Operation) map[string][]float64 {
 // once forges the piece from the forged volumes with loss put back; the target
 // of every operation carries the scale still to come.
 func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float64) (run *forge.Run, ops []*forge.Operation, start, forgedMm3 []float64, err error) {
-	bar := forge.Bar{Cells: make([]forge.Cell, len(r.cells))}
 	start, forgedMm3 = make([]float64, len(r.cells)), make([]float64, len(r.cells))
 	for i, c := range r.cells {
 		start[i] = c.volume + loss[i]
-		bar.Cells[i] = forge.Cell{
-			Zone: c.zone, VolumeMm3: start[i], WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm,
-			EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm, TempC: 20,
-		}
 	}
+	bar := r.startBar(start)
 	if run, err = forge.NewRun(shop, bar); err != nil {
 		return nil, nil, nil, nil, err
 	}
@@ -172,6 +168,18 @@ func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float6
 		forgedMm3[i] = run.Bar.Cells[i].VolumeMm3
 	}
 	return run, ops, start, forgedMm3, nil
+}
+
+// startBar is the piece before its first heat.
+func (r *route) startBar(startMm3 []float64) forge.Bar {
+	bar := forge.Bar{Cells: make([]forge.Cell, len(r.cells))}
+	for i, c := range r.cells {
+		bar.Cells[i] = forge.Cell{
+			Zone: c.zone, VolumeMm3: startMm3[i], WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm,
+			EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm, TempC: 20,
+		}
+	}
+	return bar
 }
 
 // grow adds to every dimension of a target.

@@ -30,6 +30,7 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	r.warnReach(p, add)
 	r.warnHeats(p, s, add)
 	warnOrder(s.ops, add)
+	r.warnTools(p, add)
 	if e := r.req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.req.Forged == nil {
 		add("warn.edgeThin", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
 	}
@@ -62,6 +63,8 @@ func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
 	switch w.Code {
 	case "warn.edgeThin":
 		return &fact.Remedy{Field: "allowances.forgingEdgeMm", Mm: w.Figures["leastMm"]}
+	case "warn.faceSpread":
+		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}
 	case "warn.lip":
 		if r.req.Choices.Corners == CornersLeft {
 			return &fact.Remedy{Field: "choices.corners", Text: string(CornersFirst)}

@@ -122,6 +122,33 @@ var special = map[string]func(*Doc, string) bool{
 	},
 }
 
+// editTool sets face or support of an operation, as tool.OPERATION.face; as
+// tool.OPERATION it goes back to the planner's.
+func editTool(c *plan.Choices, what string, e Edit) *FieldProblem {
+	op, part, _ := strings.Cut(what, ".")
+	i := slices.IndexFunc(c.Tools, func(t plan.ToolUse) bool { return t.Operation == op })
+	switch {
+	case !plan.Tooled(forge.Kind(op)):
+		return problemAt(e, "field.unknown", -1)
+	case part == "":
+		c.Tools = slices.DeleteFunc(c.Tools, func(t plan.ToolUse) bool { return t.Operation == op })
+		return nil
+	case i < 0:
+		c.Tools = append(c.Tools, plan.ToolUse{Operation: op})
+		i = len(c.Tools) - 1
+	}
+	t := &c.Tools[i]
+	switch face, support := forge.Face(e.Text), forge.Support(e.Text); {
+	case part == "face" && slices.Contains(forge.DrawingFaces(), face):
+		t.Face = face
+	case part == "support" && slices.Contains(forge.Supports(), support):
+		t.Support = support
+	default:
+		return problemAt(e, "field.choice", -1)
+	}
+	return nil
+}
+
 // setOrder takes the operations in this order, separated by commas; "planner"
 // goes back to the planner's.
 func setOrder(c *plan.Choices, v string, forced bool) bool {
@@ -184,6 +211,9 @@ func apply(doc Doc, edits []Edit) (Doc, error) {
 		}
 		if what, ok := strings.CutPrefix(e.Field, "picture."); ok {
 			return editPicture(&out, what, e)
+		}
+		if what, ok := strings.CutPrefix(e.Field, "tool."); ok {
+			return editTool(&out.Request.Choices, what, e)
 		}
 		if what, ok := strings.CutPrefix(e.Field, "taper."); ok {
 			return editTaper(&out.Request.Design, what, e)

@@ -99,7 +99,7 @@ func (w *Work) starting(ctx context.Context, in Start) (Doc, error) {
 		}
 	}
 	req := plan.NewRequest(pattern.Design, "", stock.Piece{Form: in.BarForm}, hand.Skill)
-	req.Allowances, req.Smith, req.Fire = pattern.Allowances, hand.Smith, shop.Fire
+	req.Allowances, req.Smith, req.Fire, req.Prices = pattern.Allowances, hand.Smith, shop.Fire, shop.Prices
 	edits := in.Edits
 	if in.Skill != "" && in.Skill != hand.Skill {
 		edits = append([]Edit{{Field: "smith.skill", Text: string(in.Skill)}}, edits...)

@@ -58,6 +58,7 @@ func (s Settings) validate() error {
 		h.Validate(at)
 	}
 	s.Fire.Validate(c.Within("fire"))
+	s.Prices.Validate(c.Within("prices"))
 	return invalid(c.Err())
 }
 

@@ -21,6 +21,7 @@ type Settings struct {
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []Hand             `json:"smiths" doc:"who works here, with whose hammer"`
 	Fire        forge.Fire         `json:"fire"`
+	Prices      plan.Prices        `json:"prices"`
 	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty" doc:"the shop's own, in place of the table's"`
 	Demo        bool               `json:"demo,omitempty" doc:"this database holds the demonstration"`
 	Version     int                `json:"version"`

@@ -94,6 +94,9 @@ func (w *Work) edited(ctx context.Context, d Doc, edits []Edit) (Doc, error) {
 			return d, &InvalidError{Fields: []FieldProblem{{FieldError: fact.FieldError{Field: "stockId", Code: "field.notABar"}, Offset: -1}}}
 		}
 		d.StockID, d.Request.Bar, d.Request.SteelID, d.Request.Origin = s.ID, s.Piece, s.SteelID, originOf(s)
+		if s.Cost > 0 && s.MassG > 0 {
+			d.Request.Prices.SteelPrice = s.Cost / s.MassG * 1000
+		}
 	}
 	return apply(d, plain)
 }

@@ -850,6 +850,8 @@ export interface components {
              * @enum {string}
              */
             taper?: "forged" | "ground";
+            /** @description where the smith takes another tool than the planner */
+            tools?: components["schemas"]["ToolUse"][];
         };
         Cost: {
             /** Format: double */
@@ -998,6 +1000,7 @@ export interface components {
             failed: number;
             fuelG: components["schemas"]["Band"];
             heats: components["schemas"]["Band"];
+            money: components["schemas"]["Band"];
             samples: components["schemas"]["Sample"][];
             timeS: components["schemas"]["Band"];
         };
@@ -1476,6 +1479,16 @@ export interface components {
             /** Format: double */
             s: number;
         };
+        Money: {
+            /** Format: double */
+            fuel: number;
+            /** Format: double */
+            steel: number;
+            /** Format: double */
+            time: number;
+            /** Format: double */
+            total: number;
+        };
         NameInBody: {
             name: string;
         };
@@ -1672,6 +1685,23 @@ export interface components {
             doc: components["schemas"]["Doc"];
             edits: components["schemas"]["Edit"][];
         };
+        Prices: {
+            /**
+             * Format: double
+             * @description of a kilogram of fuel
+             */
+            fuelPrice?: number;
+            /**
+             * Format: double
+             * @description of an hour at fire and anvil
+             */
+            hourPrice?: number;
+            /**
+             * Format: double
+             * @description of a kilogram of bar
+             */
+            steelPrice?: number;
+        };
         Problem: {
             code: string;
             /** @description what is stored now, where a save came too late */
@@ -1754,6 +1784,7 @@ export interface components {
             design: components["schemas"]["Design"];
             fire: components["schemas"]["Fire"];
             origin: components["schemas"]["Origin"];
+            prices: components["schemas"]["Prices"];
             sizing: components["schemas"]["Sizing"];
             smith: components["schemas"]["Smith"];
             steelId: string;
@@ -1807,6 +1838,8 @@ export interface components {
             /** Format: double */
             heats: number;
             /** Format: double */
+            money: number;
+            /** Format: double */
             timeS: number;
         };
         SavePatternBody: {
@@ -1845,6 +1878,7 @@ export interface components {
             likelihoods?: components["schemas"]["StockLikelihood"][];
             /** @enum {string} */
             paper: "a4" | "letter";
+            prices: components["schemas"]["Prices"];
             /** @description who works here, with whose hammer */
             smiths: components["schemas"]["Hand"][];
             /** @enum {string} */
@@ -1977,8 +2011,17 @@ export interface components {
             readings?: components["schemas"]["Reading"][];
             /** Format: double */
             scaleMm3: number;
+            /**
+             * Format: double
+             * @description by this face; of operations whose face the smith chooses
+             */
+            spreadGiven?: number;
+            /** Format: double */
+            spreadNeeded?: number;
             /** Format: double */
             startC: number;
+            /** @description under the piece, where not the anvil's face */
+            support?: string;
             /**
              * Format: double
              * @description of a thermal cycle
@@ -2388,6 +2431,13 @@ export interface components {
              */
             widthMm: number;
         };
+        ToolUse: {
+            /** @enum {string} */
+            face?: "flat" | "round" | "peenAcross" | "peenAlong";
+            operation: string;
+            /** @enum {string} */
+            support?: "face" | "horn" | "edge" | "fuller";
+        };
         Totals: {
             /** Format: int64 */
             blows: number;
@@ -2408,6 +2458,7 @@ export interface components {
             heats: number;
             /** Format: double */
             lowC: number;
+            money: components["schemas"]["Money"];
             /** Format: double */
             soakC: number;
             /**

@@ -77,6 +77,12 @@ function ShopForm({ shop }: { shop: Settings }) {
           {typed("fire.fuelKgPerH", f.fuelKgPerH, say("field.name.fire.fuelKgPerH"))}
           {typed("fire.atmosphere", f.atmosphere, say("field.name.fire.atmosphere"))}
         </Group>
+        <Group title={say("money.title")}>
+          {typed("prices.steelPrice", shop.prices.steelPrice ?? 0, say("field.name.prices.steelPrice"))}
+          {typed("prices.fuelPrice", shop.prices.fuelPrice ?? 0, say("field.name.prices.fuelPrice"))}
+          {typed("prices.hourPrice", shop.prices.hourPrice ?? 0, say("field.name.prices.hourPrice"))}
+          <p className="col-span-2 text-sm text-quiet">{say("money.note")}</p>
+        </Group>
         {shop.smiths.map((h, i) => (
           <Group key={h.name} title={h.name}>
             {typed(`smiths.${i}.name`, h.name, say("shop.smithName"))}

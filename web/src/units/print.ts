@@ -72,6 +72,9 @@ function edit(name: string, v: number, s: System): string {
   return trim(v, 3);
 }
 
+/** A sum in the shop's own money. */
+const money = (v: number): string => (v < 100 ? v.toFixed(2) : v.toFixed(0));
+
 /** The unit that stands behind a field. */
 function unit(name: string, s: System): string {
   if (name.endsWith("Mm")) return s;
@@ -86,4 +89,4 @@ function unit(name: string, s: System): string {
   return "";
 }
 
-export const print = { moment, length, thickness, temperature, mass, volume, duration, figure, edit, unit };
+export const print = { moment, length, thickness, temperature, mass, volume, duration, figure, edit, unit, money };

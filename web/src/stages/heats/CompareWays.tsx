@@ -155,6 +155,7 @@ const rows: [string, (p: Plan, u: System) => string][] = [
   ["rank.blows", (p) => String(p.totals.blows)],
   ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],
   ["rank.fuel", (p, u) => print.mass(p.totals.fuelG, u)],
+  ["compare.money", (p) => (p.totals.money.total > 0 ? print.money(p.totals.money.total) : "–")],
   ["compare.loss", (p) => `${(p.bar.scaleShare * 100).toFixed(1)} %`],
   ["ledger.grind", (p, u) => print.mass(p.ledger.find((l) => l.code === "ledger.grind")?.massG ?? 0, u)],
   ["compare.warnings", (p) => String(p.warnings.filter((w) => w.severity !== "note").length)],

@@ -77,6 +77,7 @@ export function Doubts() {
             minutes: band(drawn.timeS, (v) => String(Math.round(v / 60))),
             fuel: band(drawn.fuelG, (v) => print.mass(Math.round(v / 10) * 10, units)),
           })}{" "}
+          {drawn.money.high > 0 && `${say("doubt.money", { money: band(drawn.money, print.money) })} `}
           <span className="text-sm text-quiet">
             {say("doubt.note", { n: drawn.samples.length })} {failed > 0 && count("doubt.failed", failed)}
           </span>

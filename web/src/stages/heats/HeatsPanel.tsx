@@ -14,6 +14,7 @@ import { InTheRound } from "./InTheRound";
 import { isCycle, machineFields } from "./machine";
 import { OrderList } from "./OrderList";
 import { StepView } from "./StepView";
+import { ToolPicks } from "./ToolPicks";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
@@ -140,10 +141,12 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
       </h3>
       {op.face && (
         <p>
-          {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)} ·{" "}
+          {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
+          {op.support && op.support !== "face" ? `, ${say(`support.${op.support}`)}` : ""} ·{" "}
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
+      {op.spreadGiven && !op.machine ? <ToolPicks op={op} /> : null}
       {op.bendRiseMm ? (
         <p>
           {say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}
@@ -180,6 +183,16 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         })}
         <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
       </p>
+      {t.money.total > 0 && (
+        <p data-testid="money">
+          {say("money.says", {
+            total: print.money(t.money.total),
+            steel: print.money(t.money.steel),
+            fuel: print.money(t.money.fuel),
+            time: print.money(t.money.time),
+          })}
+        </p>
+      )}
       <Doubts />
       <OrderList onOperation={(id) => onHeat(firstHeat(id))} />
       <p className="text-sm text-quiet">{say("caution.general")}</p>
@@ -214,6 +227,12 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <F f="fire.brushS" />
         <F f="fire.fuelKgPerH" />
         <F f="fire.atmosphere" />
+      </Group>
+      <Group title={say("money.title")}>
+        <F f="prices.steelPrice" />
+        <F f="prices.fuelPrice" />
+        <F f="prices.hourPrice" />
+        <p className="col-span-2 text-sm text-quiet">{say("money.note")}</p>
       </Group>
     </div>
   );
