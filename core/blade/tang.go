@@ -49,6 +49,9 @@ type Tang struct {
 	DropMm                float64 `json:"dropMm,omitempty"`
 	Holes                 []Hole  `json:"holes,omitempty"`
 	ShoulderRadiusMm      float64 `json:"shoulderRadiusMm,omitempty" doc:"of the corner between shoulder and tang; 0: not said"`
+	TwistTurns            float64 `json:"twistTurns,omitempty" doc:"whole turns twisted into a tang that is its own handle"`
+	CurveMm               float64 `json:"curveMm,omitempty" doc:"how far the middle of the tang is bent out of its chord"`
+	LoopMm                float64 `json:"loopMm,omitempty" doc:"inner diameter of an eye turned at its end"`
 	WeldAtMm              float64 `json:"weldAtMm,omitempty" doc:"where a rod is welded on, behind the shoulder; 0: of one piece"`
 }
 
@@ -57,6 +60,14 @@ func (t *Tang) At(s float64) (heightMm, thicknessMm float64) {
 	f := s / t.LengthMm
 	return t.HeightAtShoulderMm + (t.HeightAtEndMm-t.HeightAtShoulderMm)*f,
 		t.ThicknessAtShoulderMm + (t.ThicknessAtEndMm-t.ThicknessAtShoulderMm)*f
+}
+
+// LoopRodMm is the length of tang that the eye at its end takes.
+func (t *Tang) LoopRodMm() float64 {
+	if t.LoopMm <= 0 {
+		return 0
+	}
+	return math.Pi * (t.LoopMm + t.ThicknessAtEndMm)
 }
 
 // TopMm is how far the top of the tang lies below the spine, s mm behind the
@@ -104,6 +115,9 @@ func (d *Design) SetTang(k TangKind) {
 	d.TangKind = k
 	t, r := &d.Tang, d.Ricasso
 	t.ShoulderRadiusMm = usualShoulderRadiusMm
+	if !k.Bare() {
+		t.TwistTurns, t.LoopMm = 0, 0
+	}
 	if k.Bare() {
 		t.Holes, d.Handle = nil, nil
 		if k == WrappedTang && was != WrappedTang {
@@ -141,6 +155,13 @@ func (d Design) validateTang(c fact.Check) {
 	t.Range("dropMm", d.Tang.DropMm, 0, math.Max(0, d.Ricasso.HeightMm-d.Tang.HeightAtShoulderMm)+1e-9)
 	t.Range("shoulderRadiusMm", d.Tang.ShoulderRadiusMm, 0, 10)
 	t.Range("weldAtMm", d.Tang.WeldAtMm, 0, d.Tang.LengthMm)
+	turns, eye := 0.0, 0.0 // only of a tang that is its own handle
+	if d.TangKind.Bare() {
+		turns, eye = 20, math.Max(0, d.Tang.LengthMm/2/math.Pi-d.Tang.ThicknessAtEndMm)
+	}
+	t.Range("twistTurns", d.Tang.TwistTurns, 0, turns)
+	t.Range("loopMm", d.Tang.LoopMm, 0, eye)
+	t.Range("curveMm", d.Tang.CurveMm, 0, d.Tang.LengthMm/4)
 	for i, h := range d.Tang.Holes {
 		v := t.Within("holes").Within(itoa(i))
 		v.Range("atMm", h.AtMm, 0, d.Tang.LengthMm)

@@ -346,7 +346,12 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	guess := 0.05
 	r.note(rec, 0, temp)
 	for temp > low && q < 1 {
-		need, used := r.blow(rec, q, energy, guess)
+		need, used := 0.0, 0.0
+		if op.Strokes > 0 {
+			need, used = 1/(op.Strokes*remaining), (1-q)*op.Strokes*remaining
+		} else {
+			need, used = r.blow(rec, q, energy, guess)
+		}
 		guess = need
 		part := 1.0
 		if q+need > 1 {

@@ -79,6 +79,9 @@ func (k Kind) heavy() bool {
 // Heavy tells whether a machine, where there is one, does the operation.
 func (op *Operation) Heavy() bool { return op.Kind.heavy() }
 
+// strokesPerS is the pace of wrench, bending and stamp (judgement).
+const strokesPerS = 0.6
+
 // Figures of machines: judgement.
 const (
 	machineRebound   = 0.4
@@ -117,6 +120,9 @@ func (r *Run) driveOf(op *Operation, rec *Heat) (drive, error) {
 		d := drive{energyMJ: s.UsefulJ() * 1000, ratePerS: s.RatePerS, speedMPerS: s.SpeedMPerS, contact: anvilContact}
 		if op.Kind.light() {
 			d.energyMJ *= lightBlow * lightBlow
+		}
+		if op.Strokes > 0 {
+			d.ratePerS = strokesPerS
 		}
 		return d, nil
 	}

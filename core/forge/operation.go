@@ -20,6 +20,13 @@ const (
 	Correct    Kind = "correct"
 	Planish    Kind = "planish"
 	CutOff     Kind = "cutOff"
+
+	Upset     Kind = "upset"
+	FalseEdge Kind = "falseEdge"
+	Stamp     Kind = "stamp"
+	Twist     Kind = "twist"
+	TangCurve Kind = "tangCurve"
+	Loop      Kind = "loop"
 )
 
 // Operation carries the cells First…Last (inclusive) to their targets.
@@ -33,6 +40,11 @@ type Operation struct {
 	Targets []Target // one a cell of the range; nil keeps the section
 	BendPer float64  // curvature to give or take out, 1/mm
 	Passes  int      // stretches that fit the hot length
+
+	// Strokes, where it is more than 0, is how many turns of the wrench, bends or
+	// stamps the operation takes, whatever the hammer's energy.
+	Strokes float64
+	FreeMm  float64 // that stands free of an upset
 }
 
 // Judgement figures of the light operations: what share of the surface or the
@@ -44,6 +56,7 @@ const (
 	planishStrain = 0.15
 	shearShare    = 0.577 // shear over tensile flow stress (von Mises)
 	lightBlow     = 0.6
+	handStrain    = 0.1 // of work that is counted in strokes
 )
 
 // effort is the deformation one cell still owes: an equivalent volume brought
@@ -69,12 +82,14 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 	case Planish:
 		v := 2 * planishDepth * c.WidthMm * c.LengthMm()
 		return effort{volumeMm3: v * remaining, strain: planishStrain, redundancy: Redundancy(c.ThicknessMm, h.BiteMm(FlatFace, c.WidthMm)), heightMm: c.ThicknessMm}
-	case PreCurve, Correct:
+	case PreCurve, Correct, TangCurve:
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.WidthMm / 4, redundancy: 1, heightMm: c.WidthMm}
 	case Straighten:
 		// bent flatwise out of its curve: the outermost fibre by t/2R, half of that
 		// on the mean
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.ThicknessMm / 4, redundancy: 1, heightMm: c.ThicknessMm}
+	case Stamp, Twist, Loop:
+		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: handStrain, redundancy: 1, heightMm: c.ThicknessMm}
 	case CutOff:
 		// sheared through half the thickness from both sides
 		v := c.WidthMm * c.ThicknessMm * c.ThicknessMm / 2
@@ -90,6 +105,9 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 		contact = h.contactMm(op.Face, c.WidthMm) * op.Support.Share()
 	}
 	q := (1-edge)*Redundancy(c.ThicknessMm, contact) + edge*Redundancy(c.WidthMm, EdgeBiteMm)
+	if op.Kind == Upset { // struck on its end: as high as it stands free
+		q = Redundancy(op.FreeMm, math.Sqrt(c.WidthMm*c.ThicknessMm))
+	}
 	return effort{
 		volumeMm3:  c.VolumeMm3,
 		strain:     EffectiveStrain(c.WidthMm, c.ThicknessMm, to.WidthMm, to.ThicknessMm),
@@ -101,7 +119,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 // shapes tells whether the operation changes sections.
 func (k Kind) shapes() bool {
 	switch k {
-	case Straighten, Corners, Planish, PreCurve, Correct, CutOff:
+	case Straighten, Corners, Planish, PreCurve, Correct, CutOff, Stamp, Twist, TangCurve, Loop:
 		return false
 	}
 	return true
@@ -109,7 +127,7 @@ func (k Kind) shapes() bool {
 
 // light tells whether the blows are light.
 func (k Kind) light() bool {
-	return k == Straighten || k == Corners || k == Planish || k == PreCurve || k == Correct
+	return k == Straighten || k == Corners || k == Planish || k == PreCurve || k == Correct || k == TangCurve
 }
 
 // advance carries the cell the fraction q of what is left.

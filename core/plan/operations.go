@@ -64,6 +64,9 @@ func (r *route) operations() []*forge.Operation {
 	if r.req.Choices.Corners != CornersLeft {
 		add(forge.Corners, forge.FlatFace, 0, all, asItIs)
 	}
+	if first, last, ok := r.upset(); ok {
+		add(forge.Upset, forge.FlatFace, first, last, gathered).FreeMm = r.freeMm(first, last)
+	}
 	p0, p1 := r.span(ZonePoint)
 	b0, b1 := r.span(ZoneBlade)
 	w, t := r.bar.WidthMm, r.bar.ThicknessMm
@@ -104,14 +107,20 @@ func (r *route) operations() []*forge.Operation {
 		if r.req.Choices.Curve == PreCurveFirst && r.bend.CurvaturePerMm > 0 {
 			add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs).BendPer = r.bend.CurvaturePerMm
 		}
-		add(forge.Bevel, forge.BevelFace, p0, b1, finished)
+		if r.req.Design.Grind.SwedgeFraction > 0 && r.req.Forged == nil {
+			add(forge.Bevel, forge.BevelFace, p0, b1, bevelled)
+			add(forge.FalseEdge, forge.BevelFace, p0, b1, finished)
+		} else {
+			add(forge.Bevel, forge.BevelFace, p0, b1, finished)
+		}
 	}
 	add(forge.Correct, forge.FlatFace, p0, b1, asItIs).BendPer = r.correction()
 	_, faceEnd := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
 	add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
-	if r.req.Choices.Holding != Tongs {
-		add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
+	if r0, r1 := r.span(ZoneRicasso); r.req.Choices.Stamp && r0 >= 0 {
+		add(forge.Stamp, "", r0, r1, asItIs).Strokes = stampStrokes
 	}
+	r.tangEnd(add)
 	ops = inOrder(ops, r.req.Choices.Order)
 	r.aim(ops, brings)
 	r.takeTools(ops)

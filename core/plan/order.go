@@ -13,8 +13,10 @@ type stage int
 
 const (
 	asItIs stage = iota
+	gathered
 	flattened
 	preformed
+	bevelled
 	finished
 )
 
@@ -35,6 +37,10 @@ func (r *route) aim(ops []*forge.Operation, brings map[*forge.Operation]stage) {
 // at is the section of a cell at a stage.
 func (r *route) at(i int, s stage) forge.Target {
 	switch s {
+	case gathered:
+		return r.gathered(i)
+	case bevelled:
+		return r.cells[i].bevelled
 	case flattened:
 		return r.down
 	case preformed:
@@ -95,9 +101,15 @@ var needs = map[forge.Kind][]need{
 		{Code: "need.preformBeforeBevel", After: forge.Profile},
 		{Code: "need.curveBeforeBevel", After: forge.PreCurve},
 	},
-	forge.Correct: {{Code: "need.bevelBeforeCorrect", After: forge.Bevel}},
-	forge.Planish: {{Code: "need.straightBeforePlanish", After: forge.Correct}},
-	forge.CutOff:  {{Code: "need.barHoldsUntilLast", After: forge.Planish}},
+	forge.Upset:     {{Code: "need.cornersBeforeUpset", After: forge.Corners}},
+	forge.FalseEdge: {{Code: "need.bevelBeforeFalseEdge", After: forge.Bevel}},
+	forge.Stamp:     {{Code: "need.flatBeforeStamp", After: forge.Planish}},
+	forge.Twist:     {{Code: "need.tangBeforeTwist", After: forge.DrawTang}},
+	forge.TangCurve: {{Code: "need.tangBeforeCurve", After: forge.DrawTang}, {Code: "need.twistBeforeCurve", After: forge.Twist}},
+	forge.Loop:      {{Code: "need.freeEndForLoop", After: forge.CutOff}, {Code: "need.tangBeforeLoop", After: forge.DrawTang}},
+	forge.Correct:   {{Code: "need.bevelBeforeCorrect", After: forge.Bevel}},
+	forge.Planish:   {{Code: "need.straightBeforePlanish", After: forge.Correct}},
+	forge.CutOff:    {{Code: "need.barHoldsUntilLast", After: forge.Planish}},
 }
 
 // because is why an operation stands where it stands: the first of its needs

@@ -100,6 +100,7 @@ type Choices struct {
 
 	Tools   []ToolUse `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
 	Corners Corners   `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
+	Stamp   bool      `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
 	Order   []string  `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
 	Forced  bool      `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
 }

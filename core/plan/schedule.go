@@ -37,6 +37,7 @@ type Step struct {
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
 	CautionCodes []string   `json:"cautionCodes"`
+	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
 	SpreadGiven  float64    `json:"spreadGiven,omitempty" doc:"by this face; of operations whose face the smith chooses"`
@@ -277,6 +278,7 @@ func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 	if n, ok := because(ops, op, r.req.Choices.first()); ok {
 		st.BecauseCode, st.After = n.Code, string(n.After)
 	}
+	st.Strokes = op.Strokes
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm
 	}
@@ -373,6 +375,8 @@ func cautions(kind string) []string {
 		return []string{"caution.easedEdge"}
 	case string(forge.Bevel):
 		return []string{"caution.sharpFromNow"}
+	case string(forge.Twist), string(forge.Loop), string(forge.Upset):
+		return []string{"caution.hotLooksCold"}
 	case string(forge.Planish):
 		return []string{"caution.scaleFlies"}
 	case string(forge.CutOff):

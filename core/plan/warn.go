@@ -111,7 +111,9 @@ func (r *route) warnBar(p *Plan, add adder) {
 	if p.Bar.LeftMm < 0 {
 		add("warn.volumeShort", fact.Stop, fact.Where{}, fact.Figures{"shortMm": -p.Bar.LeftMm, "needMm": p.Bar.CutLengthMm, "haveMm": p.Bar.AvailableMm})
 	}
-	if d := r.req.Design.Ricasso.ThicknessMm; r.req.Forged == nil && d > r.bar.ThicknessMm {
+	r.warnUpset(add)
+	_, _, gathers := r.upset()
+	if d := r.req.Design.Ricasso.ThicknessMm; r.req.Forged == nil && !gathers && d > r.bar.ThicknessMm {
 		add("warn.ricassoThin", fact.Stop, fact.Where{Zone: ZoneRicasso}, fact.Figures{"wantMm": d, "barMm": r.bar.ThicknessMm})
 	}
 	thick, at := 0.0, cell{}
@@ -153,8 +155,9 @@ func (r *route) warnBar(p *Plan, add adder) {
 func (r *route) warnReach(p *Plan, add adder) {
 	var worst Feasibility
 	from, to, found := 0.0, 0.0, false
+	up0, up1, gathers := r.upset()
 	for i, f := range p.Feasibility {
-		if f.Way != TooNarrow && f.Way != UpsetIt {
+		if f.Way != TooNarrow && (f.Way != UpsetIt || gathers && f.XMm >= r.cells[up0].from && f.XMm <= r.cells[up1].to) {
 			continue
 		}
 		half := (p.Feasibility[min(i+1, len(p.Feasibility)-1)].XMm - p.Feasibility[max(i-1, 0)].XMm) / 4

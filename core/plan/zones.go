@@ -62,6 +62,7 @@ type slice struct {
 	edgeY        float64
 	height, area float64
 	spine, edge  float64 // thicknesses
+	noSwedge     float64 // area before a false edge
 }
 
 func sliceAt(b *blade.Body, zones []zone, x float64) (slice, bool) {
@@ -76,17 +77,23 @@ func sliceAt(b *blade.Body, zones []zone, x float64) (slice, bool) {
 			r := b.Blade.Ricasso
 			top := heel
 			h := r.HeightAt(x - z.From)
-			return slice{z.Name, top, top - h, h, h * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm}, true
+			return slice{z.Name, top, top - h, h, h * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm, h * r.ThicknessMm}, true
 		case ZoneTang:
 			h, t := b.Blade.Tang.At(x - z.From)
 			top := heel - b.Blade.Tang.TopMm(x-z.From)
-			return slice{z.Name, top, top - h, h, h * t, t, t}, true
+			return slice{z.Name, top, top - h, h, h * t, t, t, h * t}, true
 		default:
 			s := b.SectionAt(x)
 			if s.HeightMm <= 0 {
 				return slice{}, false
 			}
-			return slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.ThicknessAt(0)}, true
+			out := slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.ThicknessAt(0), 0}
+			out.noSwedge = out.area
+			if s.SwedgeHeightMm > 0 {
+				s.SwedgeHeightMm = 0
+				out.noSwedge = s.AreaMm2()
+			}
+			return out, true
 		}
 	}
 	return slice{}, false
@@ -99,7 +106,8 @@ type cell struct {
 	volume   float64
 	final    forge.Target
 	preform  forge.Target
-	centre   float64 // height of its centre line over the spine of the heel
+	bevelled forge.Target // before its false edge
+	centre   float64      // height of its centre line over the spine of the heel
 	drawn    [perCell]drawnSlice
 }
 
@@ -153,10 +161,11 @@ func (c *cell) trace(b *blade.Body, zones []zone) {
 
 func (c *cell) fill(b *blade.Body, zones []zone, m forge.Method) {
 	const k = 4
-	var h, s, e, centre, n float64
+	var h, s, e, centre, n, area, whole float64
 	for i := range k {
 		x := c.from + (c.to-c.from)*(float64(i)+.5)/k
 		if p, ok := sliceAt(b, zones, x); ok {
+			area, whole = area+p.area, whole+p.noSwedge
 			h, s, e, centre, n = h+p.height, s+p.spine, e+p.edge, centre+(p.spineY+p.edgeY)/2, n+1
 		}
 	}
@@ -173,7 +182,10 @@ func (c *cell) fill(b *blade.Body, zones []zone, m forge.Method) {
 	}
 	mean := c.volume / (c.to - c.from) / h
 	c.final = forge.Target{WidthMm: h, ThicknessMm: mean, EdgeMm: e, SpineMm: s}
-	c.preform = c.final
+	c.preform, c.bevelled = c.final, c.final
+	if area > 0 {
+		c.bevelled.ThicknessMm = math.Min(s, mean*whole/area)
+	}
 	if c.zone != ZonePoint && c.zone != ZoneBlade || s <= mean {
 		return
 	}

@@ -207,6 +207,9 @@ func (f *fireCard) opName(op plan.Step) string {
 	n := f.say("op."+op.Kind, nil)
 	if op.Face != "" {
 		n += ", " + f.say("face."+string(op.Face), nil)
+		if op.Support != "" {
+			n += ", " + f.say("support."+op.Support, nil)
+		}
 	}
 	if op.TargetC > 0 {
 		n += ", " + f.temp(op.TargetC) + " (" + text.HeatColour(op.TargetC) + ")"

@@ -36,7 +36,11 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 		}
 		work = append(work, name)
 		if op.Face != "" {
-			faces = appendNew(faces, text.Say("face."+string(op.Face), nil))
+			face := text.Say("face."+string(op.Face), nil)
+			if op.Support != "" {
+				face += ", " + text.Say("support."+op.Support, nil)
+			}
+			faces = appendNew(faces, face)
 		}
 		for _, z := range op.Zones {
 			zones = appendNew(zones, text.Say("zone."+z, nil))

@@ -88,7 +88,11 @@ var special = map[string]func(*Doc, string) bool{
 		}
 		return true
 	},
-	"choices.order":      func(d *Doc, v string) bool { return setOrder(&d.Request.Choices, v, false) },
+	"choices.order": func(d *Doc, v string) bool { return setOrder(&d.Request.Choices, v, false) },
+	"choices.stamp": func(d *Doc, v string) bool {
+		d.Request.Choices.Stamp = v == "yes"
+		return v == "yes" || v == "no"
+	},
 	"choices.forceOrder": func(d *Doc, v string) bool { return setOrder(&d.Request.Choices, v, true) },
 	"smith.machine":      func(d *Doc, v string) bool { return setMachine(&d.Request.Smith, v) },
 	"origin": func(d *Doc, v string) bool {

@@ -845,6 +845,8 @@ export interface components {
             method: "pinchOut" | "pushIn";
             /** @description operations as the smith takes them; the planner's order if empty */
             order?: string[];
+            /** @description a mark is stamped while it is soft and hot */
+            stamp?: boolean;
             /**
              * @description forged if not said
              * @enum {string}
@@ -2020,6 +2022,11 @@ export interface components {
             spreadNeeded?: number;
             /** Format: double */
             startC: number;
+            /**
+             * Format: double
+             * @description turns of the wrench, bends or stamps, where it is no work of the hammer's energy
+             */
+            strokes?: number;
             /** @description under the piece, where not the anvil's face */
             support?: string;
             /**
@@ -2374,6 +2381,11 @@ export interface components {
             tolerances?: components["schemas"]["Tolerances"];
         };
         Tang: {
+            /**
+             * Format: double
+             * @description how far the middle of the tang is bent out of its chord
+             */
+            curveMm?: number;
             /** Format: double */
             dropMm?: number;
             /** Format: double */
@@ -2385,6 +2397,11 @@ export interface components {
             lengthMm: number;
             /**
              * Format: double
+             * @description inner diameter of an eye turned at its end
+             */
+            loopMm?: number;
+            /**
+             * Format: double
              * @description of the corner between shoulder and tang; 0: not said
              */
             shoulderRadiusMm?: number;
@@ -2392,6 +2409,11 @@ export interface components {
             thicknessAtEndMm: number;
             /** Format: double */
             thicknessAtShoulderMm: number;
+            /**
+             * Format: double
+             * @description whole turns twisted into a tang that is its own handle
+             */
+            twistTurns?: number;
             /**
              * Format: double
              * @description where a rod is welded on, behind the shoulder; 0: of one piece

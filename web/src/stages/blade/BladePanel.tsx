@@ -39,6 +39,7 @@ export const BladePanel = memo(function BladePanel(p: Props) {
   const { moving, onMoving, node, onNode, section, onSection } = p;
   const nodes = useDraftPart((s) => s.doc.request.design.taperNodes?.length ?? 0);
   const kind = useDraftPart((s) => s.doc.request.design.grind.kind);
+  const tang = useDraftPart((s) => s.doc.request.design.tangKind);
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
   const own = useDraftPart((s) => !!s.doc.request.design.outline);
   const school = useDraftPart((s) => s.plan.school);
@@ -105,6 +106,13 @@ export const BladePanel = memo(function BladePanel(p: Props) {
         <F f="design.tang.dropMm" />
         <F f="design.tang.shoulderRadiusMm" />
         <F f="design.tang.weldAtMm" />
+        <F f="design.tang.curveMm" />
+        {(tang === "rod" || tang === "wrapped") && (
+          <>
+            <F f="design.tang.twistTurns" />
+            <F f="design.tang.loopMm" />
+          </>
+        )}
         <HolesPanel />
       </Group>
       <HandlePanel />

@@ -153,6 +153,7 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
           {op.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / op.bendPerMm, units) })}` : ""}
         </p>
       ) : null}
+      {op.strokes ? <p>{say("heat.strokes", { n: Math.ceil(op.strokes) })}</p> : null}
       {op.kind === "bevel" && (
         <p className="text-quiet">{say("heat.side", { n: Math.max(1, Math.round(op.blows / 2)) })}</p>
       )}
@@ -268,7 +269,7 @@ function MachineFields() {
 
 function Schools() {
   const { doc, plan } = useDraftState();
-  const { first, taper, corners } = doc.request.choices;
+  const { first, taper, corners, stamp } = doc.request.choices;
   const suggest = plan.suggestFirst;
   const pick = (field: string, values: string[], prefix: string, value?: string) => (
     <DraftPick
@@ -289,6 +290,7 @@ function Schools() {
       {pick("method", ["pinchOut", "pushIn"], "method")}
       {pick("curve", ["preCurve", "correct", "sweep"], "curve")}
       {pick("cycles", ["descending", "equal", "once", "anneal"], "cycles")}
+      {pick("stamp", ["no", "yes"], "stamp", stamp ? "yes" : "no")}
       {pick("holding", ["wholeBar", "tongs", "weldedRod"], "holding")}
     </Group>
   );

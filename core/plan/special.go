@@ -1,0 +1,104 @@
+package plan
+
+import (
+	"math"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+)
+
+// Figures of the work that is counted in strokes: judgement.
+const (
+	stampStrokes    = 2.0 // set, and struck
+	strokesATurn    = 4.0 // of the wrench
+	loopMmAStroke   = 8.0 // of rod round the bar
+	upsetLengthOver = 3.0 // free length over the bar's lesser side: beyond, it bends
+	upsetOver       = 1.01
+)
+
+type adding func(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation
+
+// tangEnd is what is done to the tang once it is drawn, and the cut, which has
+// to free its end before a loop is turned.
+func (r *route) tangEnd(add adding) {
+	t, t0, t1 := &r.req.Design.Tang, 0, 0
+	if t0, t1 = r.span(ZoneTang); t0 < 0 || r.req.Forged != nil {
+		t0 = -1
+	}
+	if t0 >= 0 && t.TwistTurns > 0 {
+		add(forge.Twist, "", t0, t1, asItIs).Strokes = strokesATurn * t.TwistTurns
+	}
+	if t0 >= 0 && t.CurveMm > 0 {
+		add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs).BendPer = 8 * t.CurveMm / (t.LengthMm * t.LengthMm)
+	}
+	if all := len(r.cells) - 1; r.req.Choices.Holding != Tongs {
+		add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
+	}
+	if t0 >= 0 && t.LoopMm > 0 {
+		rod, first := t.LoopRodMm(), t1
+		for end := r.cells[t1].to; first > t0 && end-r.cells[first].from < rod; {
+			first--
+		}
+		loop := add(forge.Loop, "", first, t1, asItIs)
+		loop.Strokes, loop.BendPer = rod/loopMmAStroke, 2/(t.LoopMm+t.ThicknessAtEndMm)
+	}
+}
+
+// short is the stretch that the bar is too small for, from its first cell to its
+// last.
+func (r *route) short() (first, last int) {
+	first, last = -1, -1
+	for i := range r.cells {
+		if p := r.cells[i].preform; p.WidthMm*p.ThicknessMm > r.bar.AreaMm2*upsetOver {
+			if first < 0 {
+				first = i
+			}
+			last = i
+		}
+	}
+	return first, last
+}
+
+// freeMm is how long the stretch is on the bar.
+func (r *route) freeMm(first, last int) float64 {
+	v := 0.0
+	for i := first; i <= last; i++ {
+		v += r.cells[i].volume
+	}
+	return v / r.bar.AreaMm2
+}
+
+// upset is the stretch to be upset, where it is short enough not to bend.
+func (r *route) upset() (first, last int, ok bool) {
+	first, last = r.short()
+	return first, last, first >= 0 && r.freeMm(first, last) <= r.upsetLimitMm()
+}
+
+func (r *route) upsetLimitMm() float64 {
+	return upsetLengthOver * math.Min(r.bar.WidthMm, r.bar.ThicknessMm)
+}
+
+// gathered is the bar's own section grown to the area that a cell asks for.
+func (r *route) gathered(i int) forge.Target {
+	p := r.cells[i].preform
+	k := math.Sqrt(math.Max(1, p.WidthMm*p.ThicknessMm/(r.bar.WidthMm*r.bar.ThicknessMm)))
+	t := r.bar.ThicknessMm * k
+	return forge.Target{WidthMm: r.bar.WidthMm * k, ThicknessMm: t, EdgeMm: t, SpineMm: t}
+}
+
+// warnUpset: a stretch to be upset; or one that stands too long for it, which is
+// why the bar is too light there.
+func (r *route) warnUpset(add adder) {
+	first, last := r.short()
+	if first < 0 {
+		return
+	}
+	f := fact.Figures{"freeMm": r.freeMm(first, last), "limitMm": r.upsetLimitMm()}
+	at := fact.Where{Zone: r.cells[first].zone, Operation: string(forge.Upset), FromMm: r.cells[first].from, ToMm: r.cells[last].to}
+	if f["freeMm"] > f["limitMm"] {
+		at.Operation = ""
+		add("warn.upsetBends", fact.Warn, at, f)
+		return
+	}
+	add("warn.upset", fact.Note, at, f)
+}
