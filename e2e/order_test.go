@@ -58,3 +58,19 @@ func TestAnotherToolShowsAtOnceWhatItDoes(t *testing.T) {
 	s.fill("prices.hourPrice", "40")
 	s.until("the money", `/until it is forged/.test(document.querySelector("[data-testid=money]")?.textContent)`)
 }
+
+// TestABentHandleAndAStampedMark: what the tang asks for is an operation with
+// its strokes, and the mark is stamped.
+func TestABentHandleAndAStampedMark(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Oyster, "blade")
+	s.fill("design.tang.curveMm", "3")
+	s.saved()
+	s.bench(demo.Oyster, "heats")
+	s.until("its operation", `document.querySelector("[data-operation=tangCurve]")`)
+	s.pick("choices.stamp", "Stamped hot")
+	s.until("the mark", `document.querySelector("[data-operation=stamp]")`)
+	s.saved()
+	s.click("[data-operation=stamp]")
+	s.until("its strokes", `document.querySelector("aside").textContent.includes("2 strokes")`)
+}
