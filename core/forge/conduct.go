@@ -8,60 +8,67 @@ import (
 
 // conductor carries heat along the bar between its cells.
 type conductor struct {
-	// per cell: heat capacity J/K, and the tridiagonal system's columns
-	capacity, lower, diag, upper, right []float64
-	between                             []float64 // W/K to the next cell
+	mass, half            []float64 // kg; m·K/W of half a cell at a conductivity of one
+	diag, between, answer []float64 // the tridiagonal system, W/K
+	n                     int
 }
 
 func newConductor(n int) *conductor {
-	all := make([]float64, 6*n)
+	all := make([]float64, 5*n)
 	part := func(i int) []float64 { return all[i*n : (i+1)*n] }
-	return &conductor{part(0), part(1), part(2), part(3), part(4), part(5)}
+	return &conductor{mass: part(0), half: part(1), diag: part(2), between: part(3), answer: part(4)}
+}
+
+// lay takes the cells between which heat is to flow, as they are now.
+func (k *conductor) lay(cells []Cell) {
+	k.n = len(cells)
+	for i := range cells {
+		c := &cells[i]
+		k.mass[i] = thermal.DensityKgPerM3 * 1e-9 * c.VolumeMm3
+		k.half[i] = c.LengthMm() / 2 / (c.WidthMm * c.ThicknessMm) * 1000
+	}
 }
 
 // step lets heat flow between neighbours for dt seconds: backward Euler on the
 // cells' own lengths and sections, so that the step is not bound by the size of
 // a cell and no heat is made or lost. temps is °C, one a cell, changed in place.
-func (k *conductor) step(cells []Cell, temps []float64, dt float64) {
-	n := len(cells)
+func (k *conductor) step(temps []float64, dt float64) {
+	n := k.n
 	if n < 2 || dt <= 0 {
 		return
 	}
-	half := func(i int) float64 { // K/W from the middle of a cell to its end
-		c := &cells[i]
-		a := c.WidthMm * c.ThicknessMm
-		return c.LengthMm() / 2 / a / (thermal.ConductivityWPerMK(temps[i]) / 1000)
-	}
-	last := half(0)
-	for i := range n {
-		k.capacity[i] = thermal.DensityKgPerM3 * 1e-9 * cells[i].VolumeMm3 * thermal.SpecificHeat(temps[i])
+	perS := 1 / dt
+	last := k.half[0] / thermal.ConductivityWPerMK(temps[0])
+	left, before := 0.0, 0.0 // to the cell before: conductance, and over its pivot
+	for i, t := range temps[:n] {
+		m, g := k.mass[i]*thermal.SpecificHeat(t)*perS, 0.0
 		if i+1 < n {
-			next := half(i + 1)
-			k.between[i] = 1 / (last + next)
+			next := k.half[i+1] / thermal.ConductivityWPerMK(temps[i+1])
+			g = 1 / (last + next)
 			last = next
 		}
-	}
-	for i := range n {
-		m := k.capacity[i] / dt
-		k.lower[i], k.upper[i], k.diag[i], k.right[i] = 0, 0, m, m*temps[i]
+		// Thomas, on the way: row i less the row before times −left over its pivot
+		d, right := m+left+g, m*t
 		if i > 0 {
-			k.lower[i] = -k.between[i-1]
-			k.diag[i] += k.between[i-1]
+			d -= left * before
+			right += before * k.answer[i-1]
 		}
-		if i+1 < n {
-			k.upper[i] = -k.between[i]
-			k.diag[i] += k.between[i]
-		}
+		k.diag[i], k.between[i], k.answer[i] = d, g, right
+		left, before = g, g/d
 	}
-	for i := 1; i < n; i++ { // Thomas
-		f := k.lower[i] / k.diag[i-1]
-		k.diag[i] -= f * k.upper[i-1]
-		k.right[i] -= f * k.right[i-1]
-	}
-	temps[n-1] = k.right[n-1] / k.diag[n-1]
+	temps[n-1] = k.answer[n-1] / k.diag[n-1]
 	for i := n - 2; i >= 0; i-- {
-		temps[i] = (k.right[i] - k.upper[i]*temps[i+1]) / k.diag[i]
+		temps[i] = (k.answer[i] + k.between[i]*temps[i+1]) / k.diag[i]
 	}
+}
+
+// hotCells are those between which heat flows: the stretch that came to heat.
+func (r *Run) hotCells() []Cell {
+	first, last := r.hotSpan()
+	if first < 0 {
+		return nil
+	}
+	return r.Bar.Cells[first : last+1]
 }
 
 // hotSpan is the stretch that came to heat.
@@ -90,7 +97,7 @@ func (r *Run) conduct(dt float64) {
 	for i := first; i <= last; i++ {
 		r.temps[i] = cells[i].TempC
 	}
-	r.along.step(cells[first:last+1], r.temps[first:last+1], dt)
+	r.along.step(r.temps[first:last+1], dt)
 	for i := first; i <= last; i++ {
 		cells[i].TempC = r.temps[i]
 	}
@@ -117,21 +124,17 @@ func (r *Run) ahead(rec *Heat, low, timeS float64) float64 {
 		return t
 	}
 	hotFirst, hotLast := r.hotSpan()
-	on, air := r.worked(), thermal.Air()
+	r.lie(rec.First, rec.Last)
 	now, spent := coldest(), 0.0
 	for spent < timeS-1e-9 && now > low {
 		dt := math.Min(aheadStepS, timeS-spent)
 		for i := range cells {
-			c := &cells[i]
-			switch {
-			case i >= rec.First && i <= rec.Last:
-				r.temps[i] = on.Step(c.WidthMm, c.ThicknessMm, r.temps[i], dt)
-			case c.hot:
-				r.temps[i] = air.Step(c.WidthMm, c.ThicknessMm, r.temps[i], dt)
+			if cells[i].hot {
+				r.temps[i] = r.skins[i].Step(r.temps[i], dt)
 			}
 		}
 		if hotLast > hotFirst {
-			r.along.step(cells[hotFirst:hotLast+1], r.temps[hotFirst:hotLast+1], dt)
+			r.along.step(r.temps[hotFirst:hotLast+1], dt)
 		}
 		next := coldest()
 		if next < low {

@@ -27,7 +27,9 @@ func TestHeatFlowsAlongButIsNotMade(t *testing.T) {
 			before += capacity[i] * temps[i]
 		}
 		lo, hi := slices.Min(temps), slices.Max(temps)
-		newConductor(n).step(cells, temps, rapid.Float64Range(.01, 60).Draw(t, "dt"))
+		k := newConductor(n)
+		k.lay(cells)
+		k.step(temps, rapid.Float64Range(.01, 60).Draw(t, "dt"))
 		after := 0.0
 		for i, c := range temps {
 			after += capacity[i] * c
@@ -45,13 +47,15 @@ func TestTwoCellsComeTogetherAsTheClosedFormSays(t *testing.T) {
 	cells, temps := []Cell{cell, cell}, []float64{1010, 1000}
 	const seconds, steps = 4.0, 4000
 	k := newConductor(2)
+	k.lay(cells)
 	for range steps {
-		k.step(cells, temps, seconds/steps)
+		k.step(temps, seconds/steps)
 	}
 	c := thermal.DensityKgPerM3 * 1e-9 * 1000 * thermal.SpecificHeat(1005)
 	g := thermal.ConductivityWPerMK(1005) / 1000 * 100 / 10
 	assert.InEpsilon(t, 10*math.Exp(-2*g/c*seconds), temps[0]-temps[1], 2e-3)
 	one := []float64{900}
-	newConductor(1).step(cells[:1], one, 5)
+	k.lay(cells[:1])
+	k.step(one, 5)
 	assert.InDelta(t, 900, one[0], 0, "alone, nothing flows")
 }

@@ -107,8 +107,11 @@ type Run struct {
 	clocks     []thermal.ScaleClock  // of this heat
 	decarb     []thermal.DecarbClock // of this heat
 	work       []effort
-	large      []largeCell
-	soaked     []float64 // time each cell takes to the soak temperature
+	law        steel.Law
+	held       steel.Flow // of one MPa
+	bends      []bend
+	skins      []thermal.Exchange // of every cell as it lies now
+	soaked     []float64          // time each cell takes to the soak temperature
 	along      *conductor
 	temps      []float64
 	contact    float64 // W/m²K of what works the piece now
@@ -122,6 +125,7 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 	}
 	n := len(b.Cells)
 	return &Run{
+		law: steel.NewLaw(s.Steel.CarbonPct), held: steel.Flow{BaseMPa: 1, Exponent: steel.Exponent(s.Steel.CarbonPct)}, skins: make([]thermal.Exchange, n),
 		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
 		along: newConductor(n), temps: make([]float64, n),
@@ -257,12 +261,13 @@ const heatingStepC = 20
 // soak heats cell i to the soak temperature, scaling on the way, and returns
 // the time it takes; a cell that is hotter is let come down to it.
 func (r *Run) soak(i int) (timeS float64, err error) {
-	c, surface := &r.Bar.Cells[i], thermal.Forge(r.Shop.Fire.TempC)
+	c := &r.Bar.Cells[i]
+	fire := thermal.Forge(r.Shop.Fire.TempC).Of(c.WidthMm, c.ThicknessMm)
 	r.clocks[i], r.decarb[i] = thermal.ScaleClock{}, thermal.DecarbClock{}
 	for c.TempC < r.soakC-1e-9 {
 		rise := math.Min(heatingStepC, r.soakC-c.TempC)
 		mid := c.TempC + rise/2
-		rate := surface.Rate(c.WidthMm, c.ThicknessMm, mid)
+		rate := fire.Rate(mid)
 		if rate <= 0 {
 			return 0, &thermal.UnreachableError{ToC: r.soakC, SettleC: c.TempC}
 		}
@@ -276,11 +281,34 @@ func (r *Run) soak(i int) (timeS float64, err error) {
 	return timeS, nil
 }
 
-// air lets cell i lose heat for dt on this surface, scaling in open air.
-func (r *Run) air(i int, s thermal.Surface, dt float64) {
+// lie sets how every hot cell meets its surroundings: the worked stretch the
+// anvil and what strikes it, the rest the air.
+func (r *Run) lie(first, last int) {
+	on, air := r.worked(), thermal.Air()
+	for i := range r.Bar.Cells {
+		if c := &r.Bar.Cells[i]; i >= first && i <= last {
+			r.skins[i] = on.Of(c.WidthMm, c.ThicknessMm)
+		} else if c.hot {
+			r.skins[i] = air.Of(c.WidthMm, c.ThicknessMm)
+		}
+	}
+	r.along.lay(r.hotCells())
+}
+
+// cool lets the hot cells, as they lie, lose heat for dt, scaling in open air.
+func (r *Run) cool(dt float64) {
+	for i := range r.Bar.Cells {
+		if r.Bar.Cells[i].hot {
+			r.air(i, dt)
+		}
+	}
+	r.conduct(dt)
+}
+
+func (r *Run) air(i int, dt float64) {
 	c := &r.Bar.Cells[i]
 	before := c.TempC
-	c.TempC = s.Step(c.WidthMm, c.ThicknessMm, before, dt)
+	c.TempC = r.skins[i].Step(before, dt)
 	mid := (before + c.TempC) / 2
 	r.clocks[i].Add(mid, dt, thermal.AtmosphereAir)
 	r.decarb[i].Add(mid, dt)
@@ -291,13 +319,8 @@ func (r *Run) rest(dt float64) {
 	if dt <= 0 {
 		return
 	}
-	s := thermal.Air()
-	for i := range r.Bar.Cells {
-		if r.Bar.Cells[i].hot {
-			r.air(i, s, dt)
-		}
-	}
-	r.conduct(dt)
+	r.lie(0, -1)
+	r.cool(dt)
 }
 
 // shed lets the scale of the heat fall; a heat that was needed in part is
@@ -340,6 +363,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 		e.a, e.b = steel.Coefficients(steel.Exponent(r.Shop.Steel.CarbonPct), e.strain)
 		r.work[i] = e
 	}
+	r.lie(rec.First, rec.Last)
 	energy, dt := d.energyMJ, 1/d.ratePerS
 	rec.StartC = r.coldest(rec.First, rec.Last)
 	q, temp, spent := 0.0, rec.StartC, 0.0
@@ -357,7 +381,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 		if q+need > 1 {
 			part, need = used, 1-q
 		}
-		r.cool(rec, dt*part)
+		r.cool(dt * part)
 		next := r.coldest(rec.First, rec.Last)
 		if next < low && part*dt > 0 {
 			// the lower limit comes within this blow: count it in part
@@ -404,75 +428,6 @@ func (r *Run) noteEnd(rec *Heat, s, c float64) {
 	}
 }
 
-// blow solves how far one blow of energy (mJ) carries the stretch from q, all
-// cells alike. It returns the step, and what part of the blow the way to the
-// end would have taken if the step goes past it.
-//
-// The work to reach q is a·q^(n+1) − b·q² summed over the cells, so that the
-// solution takes one power a turn, however many cells there are; past the
-// measured strain it goes on with the line that the law is held at there.
-func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64) {
-	if energy == 0 {
-		return 0, 0
-	}
-	took := r.workFrom(rec, q)
-	if w, _ := took(1); w <= energy {
-		return 1.0000001 - q, w / energy
-	}
-	step = math.Min(guess, 1-q)
-	for range 20 {
-		w, slope := took(q + step)
-		next := step - (w-energy)/slope
-		if next <= 0 {
-			next = step / 4
-		}
-		if math.Abs(next-step) < 1e-6*step {
-			return next, 1
-		}
-		step = next
-	}
-	return step, 1
-}
-
-// workFrom returns the work (mJ) and its slope from q to another share of what
-// is left, at the temperatures that the cells have now. Cells that go past the
-// measured strain are summed one by one.
-func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64) {
-	grade := r.Shop.Steel
-	var a, b float64
-	r.large = r.large[:0]
-	for i := rec.First; i <= rec.Last; i++ {
-		e, f := &r.work[i], steel.NewFlowLog(grade.CarbonPct, r.Bar.Cells[i].TempC, r.work[i].logRate)
-		r.outOfRange = r.outOfRange || !f.InRange || e.strain > steel.MaxStrain
-		k := e.volumeMm3 * e.redundancy * grade.FlowFactor
-		if e.strain > steel.MaxStrain {
-			r.large = append(r.large, largeCell{strain: e.strain, k: k, flow: f, done: f.BaseMPa * f.Integral(q*e.strain)})
-			continue
-		}
-		a, b = a+k*f.BaseMPa*e.a, b+k*f.BaseMPa*e.b
-	}
-	n := steel.Exponent(grade.CarbonPct)
-	done := 0.0
-	if q > 0 {
-		done = a*q*math.Exp(n*math.Log(q)) - b*q*q
-	}
-	return func(to float64) (w, slope float64) {
-		p := math.Exp(n * math.Log(to)) // to is never nought
-		w, slope = a*p*to-b*to*to-done, a*(n+1)*p-2*b*to
-		for _, c := range r.large {
-			w += c.k * (c.flow.BaseMPa*c.flow.Integral(to*c.strain) - c.done)
-			slope += c.k * c.strain * c.flow.StressMPa(to*c.strain)
-		}
-		return w, slope
-	}
-}
-
-// largeCell is a worked cell that goes past the measured strain.
-type largeCell struct {
-	strain, k, done float64
-	flow            steel.Flow
-}
-
 // anvilContact is that of an anvil while hammering.
 const anvilContact = thermal.AnvilWPerM2K
 
@@ -483,66 +438,8 @@ func (r *Run) worked() thermal.Surface {
 	return s
 }
 
-// cool lets the worked cells lose heat to air and anvil, the others to air.
-func (r *Run) cool(rec *Heat, dt float64) {
-	on, air := r.worked(), thermal.Air()
-	for i := range r.Bar.Cells {
-		switch {
-		case i >= rec.First && i <= rec.Last:
-			r.air(i, on, dt)
-		case r.Bar.Cells[i].hot:
-			r.air(i, air, dt)
-		}
-	}
-	r.conduct(dt)
-}
-
 // windowLeft is how much longer the coldest worked cell would have stayed above
 // the lower limit, s.
 func (r *Run) windowLeft(rec *Heat, low float64) float64 {
 	return r.ahead(rec, low, aheadMaxS)
 }
-
-// Cycle takes the whole piece to tempC once and lets it cool in still air to
-// black (480 °C): normalising. No blows; it scales like everything hot.
-func (r *Run) Cycle(id string, tempC float64) error {
-	saved := r.soakC
-	defer func() { r.soakC = saved }()
-	if tempC > r.Shop.Fire.TempC-underForgeC {
-		return &WindowError{SoakC: r.Shop.Fire.TempC - underForgeC, LowC: tempC, NeedForgeC: tempC + underForgeC}
-	}
-	r.soakC = tempC
-	for i := range r.Bar.Cells { // it goes in once the last heat is black
-		r.Bar.Cells[i].TempC = math.Min(r.Bar.Cells[i].TempC, blackC)
-	}
-	last := len(r.Bar.Cells) - 1
-	rec := Heat{Operation: id, Last: last, Fraction: 1, StartC: tempC, EndC: blackC, ShareTo: 1}
-	if err := r.fire(&rec); err != nil {
-		return err
-	}
-	air := thermal.Air()
-	for i := range r.Bar.Cells {
-		c := &r.Bar.Cells[i]
-		t, err := air.CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, blackC)
-		if err != nil {
-			return fmt.Errorf("forge: cooling: %w", err)
-		}
-		rec.WorkS = math.Max(rec.WorkS, t)
-		r.clocks[i].Add((c.TempC+decarbMidC)/2, t/2, thermal.AtmosphereAir)
-		c.TempC = blackC
-	}
-	r.shed(&rec)
-	rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS
-	if r.KeepStates {
-		rec.After = r.Bar.Clone()
-	}
-	r.Heats = append(r.Heats, rec)
-	return nil
-}
-
-// blackC is where the last glow is gone in a dim shop; below decarbMidC scaling
-// on the way down hardly counts.
-const (
-	blackC     = 480
-	decarbMidC = 750
-)

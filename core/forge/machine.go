@@ -5,7 +5,6 @@ import (
 	"math"
 
 	"coldember/core/fact"
-	"coldember/core/steel"
 )
 
 // MachineKind is what does the heavy work beside the hammer.
@@ -145,7 +144,7 @@ func (r *Run) press(op *Operation, rec *Heat, d drive, m *Machine) (drive, error
 		length += l
 		height += c.ThicknessMm * l
 		rate := m.SpeedMPerS * 1000 / (2 * c.ThicknessMm)
-		flow := steel.NewFlowLog(r.Shop.Steel.CarbonPct, c.TempC, math.Log(rate/10))
+		flow := r.law.At(c.TempC, math.Log(rate/10))
 		stress := flow.StressMPa(squeezeShare) * r.Shop.Steel.FlowFactor
 		need = math.Max(need, stress*c.WidthMm*Redundancy(c.ThicknessMm, leastBiteMm)*leastBiteMm) // N
 		// the widest, hardest spot sets how much bite the force bears

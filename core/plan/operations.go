@@ -28,8 +28,6 @@ type route struct {
 	bar   stock.Start
 	bend  forge.Bend
 	down  forge.Target // the flat of the break-down
-
-	coarse *route // the same in fewer cells; nil where it settles from a guess
 }
 
 func (r *route) span(zones ...string) (first, last int) {

@@ -91,12 +91,6 @@ type Plan struct {
 	Nodes        blade.Outline `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
 }
 
-// A piece cut into more than fineCells is settled coarsely first.
-const (
-	fineCells = 80
-	warmCells = 24
-)
-
 // scarceShare of the cut left over on the bar: with less, the tang first tells
 // what is left for the blade (judgement).
 const scarceShare = 0.25
@@ -139,9 +133,6 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	zones := zonesOf(fog)
 	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
 	r.bend = bend(fog, req)
-	if len(r.cells) > fineCells {
-		r.coarse = &route{req: &req, bar: bar, cells: cellsOf(fog, zones, warmCells, req.Choices.Method), bend: r.bend}
-	}
 	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
 	if err := r.refuseOrder(r.operations()); err != nil {
 		return nil, err

@@ -8,11 +8,14 @@ import (
 	"coldember/core/steel"
 )
 
-// The fixed point of loss and bar length.
+// The fixed point of loss and bar length: from firstGuess of each cell's volume,
+// shortened for hasteRounds, then plainly.
 const (
 	settleWithin    = 1e-5
-	settleMaxRounds = 12
+	settleMaxRounds = 16
+	hasteRounds     = 7
 	firstGuess      = 0.08
+	firstStates     = 3 // no round before it is the last
 )
 
 // settled is a bar length that agrees with the loss of the heats it takes.
@@ -38,42 +41,44 @@ func (e *BurntError) Error() string { return "plan: burns away at the " + e.Zone
 // that, and its loss compared. Heats count in fractions, so that the loss
 // follows the bar without steps.
 func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
-	loss, toCome, err := r.guess(ctx, shop)
-	if err != nil {
-		return nil, err
+	x := make([]float64, len(r.cells))
+	for i := range x {
+		x[i] = firstGuess / (1 - firstGuess)
 	}
+	var haste hastened
 	last, before := math.Inf(1), math.Inf(1)
 	out := &settled{}
 	for out.rounds = 1; ; out.rounds++ {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
-		run, ops, start, forgedMm3, err := r.once(shop, loss, toCome)
-		if err != nil {
+		if err := r.once(shop, x, out); err != nil {
 			return nil, err
 		}
-		out.run, out.ops, out.start, out.forged = run, ops, start, forgedMm3
-		total, lost := 0.0, 0.0
-		for i := range forgedMm3 {
-			now := start[i] - forgedMm3[i]
-			total += start[i]
-			lost += now
-			loss[i] = now
+		total, lost, thought := 0.0, 0.0, 0.0
+		for i, f := range out.forged {
+			total += out.start[i]
+			lost += out.start[i] - f
+			thought += out.start[i] - r.cells[i].volume
 		}
 		out.loss = lost / total
-		if math.Abs(out.loss-last) < settleWithin {
+		if out.rounds >= firstStates && math.Abs(lost-thought) < settleWithin*total {
 			break
 		}
 		// Where one heat more or less tips the scale still to come, two answers
 		// can follow each other for ever. The round that started from the longer
 		// bar is kept.
-		cycling := math.Abs(out.loss-before) < 2*settleWithin || out.rounds >= settleMaxRounds
+		cycling := out.rounds > hasteRounds && math.Abs(out.loss-before) < 2*settleWithin || out.rounds >= settleMaxRounds
 		if cycling && out.loss < last {
 			out.unsure = last - out.loss
 			break
 		}
-		toCome = scaleToCome(run, ops)
 		last, before = out.loss, last
+		next := r.found(out)
+		if out.rounds < hasteRounds {
+			next = haste.next(x, next)
+		}
+		x = next
 	}
 	if zone, burnt := out.run.BurntAway(); burnt {
 		return nil, &BurntError{Zone: zone, Heats: len(out.run.Heats)}
@@ -87,87 +92,84 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 	return out, nil
 }
 
-// guess is where settling begins: what each cell loses (mm³) and the scale to
-// come. A finely cut piece begins from what it settles to when cut coarsely,
-// which takes most of the rounds and little of the time.
-func (r *route) guess(ctx context.Context, shop forge.Shop) (loss []float64, toCome map[string][]float64, err error) {
-	loss = make([]float64, len(r.cells))
-	if r.coarse == nil {
-		for i, c := range r.cells {
-			loss[i] = c.volume * firstGuess / (1 - firstGuess)
-		}
-		return loss, nil, nil
-	}
-	s, err := r.coarse.settle(ctx, shop)
-	if err != nil {
-		return nil, nil, err
-	}
-	like := make([]int, len(r.cells)) // the coarse cell that each lies in
-	k := 0
+// found is what a round came to, as the next may begin from: first the share of
+// its forged volume that each cell loses, then, of each cell of each operation,
+// the scale (mm a face) that it still loses after that operation.
+func (r *route) found(s *settled) []float64 {
+	var x []float64
 	for i, c := range r.cells {
-		for mid := (c.from + c.to) / 2; k+1 < len(r.coarse.cells) && r.coarse.cells[k].to < mid; k++ {
-		}
-		like[i] = k
-		loss[i] = c.volume * (s.start[k] - s.forged[k]) / s.forged[k]
+		x = append(x, (s.start[i]-s.forged[i])/c.volume)
 	}
-	toCome = map[string][]float64{}
-	coarse := scaleToCome(s.run, s.ops)
-	for _, op := range r.operations() {
-		from := find(s.ops, op.ID)
-		if from == nil {
-			continue
+	for _, op := range s.ops {
+		for i, d := range s.run.DoneAt[op.ID] {
+			x = append(x, s.run.Bar.Cells[op.First+i].ScaleMm-d)
 		}
-		left := make([]float64, op.Last-op.First+1)
-		for i := range left {
-			left[i] = coarse[op.ID][max(from.First, min(from.Last, like[op.First+i]))-from.First]
-		}
-		toCome[op.ID] = left
 	}
-	return loss, toCome, nil
+	return x
 }
 
-// scaleToCome is the scale (mm a face) that each cell of each operation still
-// loses after that operation.
-func scaleToCome(run *forge.Run, ops []*forge.Operation) map[string][]float64 {
-	out := make(map[string][]float64, len(ops))
-	for _, op := range ops {
-		done := run.DoneAt[op.ID]
-		left := make([]float64, len(done))
-		for i, d := range done {
-			left[i] = run.Bar.Cells[op.First+i].ScaleMm - d
+// hastened shortens the way to a fixed point: the answer of a round moves
+// against the last step by the share of it that the residual came back with
+// (Anderson 1965, with one step of memory).
+type hastened struct{ answer, residual []float64 }
+
+// next is where the round after the one that made answer of x should begin.
+func (h *hastened) next(x, answer []float64) []float64 {
+	residual := make([]float64, len(answer))
+	for i := range answer {
+		residual[i] = answer[i]
+		if i < len(x) {
+			residual[i] -= x[i]
 		}
-		out[op.ID] = left
 	}
+	out := answer
+	if len(h.residual) == len(residual) {
+		along, across := 0.0, 0.0
+		for i, v := range residual {
+			d := v - h.residual[i]
+			along, across = along+v*d, across+d*d
+		}
+		if across > 0 {
+			share := along / across
+			out = make([]float64, len(answer))
+			for i, v := range answer {
+				out[i] = math.Max(0, v-share*(v-h.answer[i]))
+			}
+		}
+	}
+	h.answer, h.residual = answer, residual
 	return out
 }
 
-// once forges the piece from the forged volumes with loss put back; the target
-// of every operation carries the scale still to come.
-func (r *route) once(shop forge.Shop, loss []float64, toCome map[string][]float64) (run *forge.Run, ops []*forge.Operation, start, forgedMm3 []float64, err error) {
-	start, forgedMm3 = make([]float64, len(r.cells)), make([]float64, len(r.cells))
+// once forges the piece from the forged volumes with the loss of x put back; the
+// target of every operation carries the scale still to come.
+func (r *route) once(shop forge.Shop, x []float64, out *settled) error {
+	out.start, out.forged = make([]float64, len(r.cells)), make([]float64, len(r.cells))
 	for i, c := range r.cells {
-		start[i] = c.volume + loss[i]
+		out.start[i] = c.volume * (1 + x[i])
 	}
-	bar := r.startBar(start)
-	if run, err = forge.NewRun(shop, bar); err != nil {
-		return nil, nil, nil, nil, err
+	run, err := forge.NewRun(shop, r.startBar(out.start))
+	if err != nil {
+		return err
 	}
-	run.KeepStates = true
-	ops = r.operations()
-	for _, op := range ops {
-		for i, x := range toCome[op.ID] {
-			if op.Targets != nil {
-				grow(&op.Targets[i], 2*x)
+	run.KeepStates = out.rounds >= firstStates
+	out.run, out.ops = run, r.operations()
+	toCome := x[len(r.cells):]
+	for _, op := range out.ops {
+		if n := op.Last - op.First + 1; len(toCome) >= n {
+			for i := range op.Targets {
+				grow(&op.Targets[i], 2*toCome[i])
 			}
+			toCome = toCome[n:]
 		}
 		if err := run.Do(op); err != nil {
-			return nil, nil, nil, nil, err
+			return err
 		}
 	}
 	for i := range run.Bar.Cells {
-		forgedMm3[i] = run.Bar.Cells[i].VolumeMm3
+		out.forged[i] = run.Bar.Cells[i].VolumeMm3
 	}
-	return run, ops, start, forgedMm3, nil
+	return nil
 }
 
 // startBar is the piece before its first heat.

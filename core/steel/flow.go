@@ -22,30 +22,49 @@ const MaxStrain = 0.7
 
 // NewFlow evaluates the law for carbonPct (%), tempC (°C) and ratePerS (1/s).
 func NewFlow(carbonPct, tempC, ratePerS float64) Flow {
-	return NewFlowLog(carbonPct, tempC, math.Log(ratePerS/10))
+	l := NewLaw(carbonPct)
+	return l.At(tempC, math.Log(ratePerS/10))
 }
 
-// The measured rates as the logarithm that NewFlowLog takes.
+// The measured rates as the logarithm that Law.At takes.
 var logRateLow, logRateHigh = math.Log(0.1 / 10), math.Log(100. / 10)
 
-// NewFlowLog is NewFlow with ln(rate ÷ 10 /s) given, for loops over one rate:
-// it takes a single exponential.
-func NewFlowLog(carbonPct, tempC, logRate float64) Flow {
-	c, t := carbonPct, (tempC+273)/1000
-	tp := 0.95 * (c + 0.41) / (c + 0.32)
-	var g, hot, m float64
-	if t >= tp {
-		g, hot = 1, t
-		m = (-0.019*c+0.126)*t + (0.075*c - 0.05)
-	} else {
-		d := t - 0.95*(c+0.49)/(c+0.42)
-		g, hot = 30*(c+0.9)*d*d+(c+0.06)/(c+0.09), tp
-		m = (0.081*c-0.154)*t + (-0.019*c + 0.207) + 0.027/(c+0.32)
+// Law is the law for one carbon content, with what depends on that alone worked
+// out, for loops over many temperatures.
+type Law struct {
+	exponent                         float64
+	turn, low, lowFactor, lowBase    float64 // where it turns; the branch below
+	base, hot, hotRate, cold, coldBy float64
+	inRange                          bool
+}
+
+// NewLaw is the law for carbonPct (%).
+func NewLaw(carbonPct float64) Law {
+	c := carbonPct
+	return Law{
+		exponent: Exponent(c),
+		turn:     0.95 * (c + 0.41) / (c + 0.32),
+		low:      0.95 * (c + 0.49) / (c + 0.42), lowFactor: 30 * (c + 0.9), lowBase: (c + 0.06) / (c + 0.09),
+		base: 0.01 / (c + 0.05),
+		hot:  0.075*c - 0.05, hotRate: -0.019*c + 0.126,
+		cold: -0.019*c + 0.207 + 0.027/(c+0.32), coldBy: 0.081*c - 0.154,
+		inRange: c >= 0.07 && c <= 1.2,
+	}
+}
+
+// At is the flow at tempC (°C) and ln(rate ÷ 10 /s): it takes a single
+// exponential.
+func (l *Law) At(tempC, logRate float64) Flow {
+	t := (tempC + 273) / 1000
+	g, hot, m := 1.0, t, l.hotRate*t+l.hot
+	if t < l.turn {
+		d := t - l.low
+		g, hot, m = l.lowFactor*d*d+l.lowBase, l.turn, l.coldBy*t+l.cold
 	}
 	return Flow{
-		BaseMPa:  kgfPerMm2 * 0.28 * g * math.Exp(5/hot-0.01/(c+0.05)+m*logRate),
-		Exponent: Exponent(c),
-		InRange:  c >= 0.07 && c <= 1.2 && tempC >= 700 && tempC <= 1200 && logRate >= logRateLow-1e-12 && logRate <= logRateHigh+1e-12,
+		BaseMPa:  kgfPerMm2 * 0.28 * g * math.Exp(5/hot-l.base+m*logRate),
+		Exponent: l.exponent,
+		InRange:  l.inRange && tempC >= 700 && tempC <= 1200 && logRate >= logRateLow-1e-12 && logRate <= logRateHigh+1e-12,
 	}
 }
 

@@ -73,29 +73,51 @@ func Forge(tempC float64) Surface {
 	return Surface{SurroundC: tempC, Emissivity: ForgeEmissivity, FilmWPerM2K: ForgeGasWPerM2K}
 }
 
-// Rate is dT/dt in °C/s of a long bar of widthMm × thicknessMm at tempC.
-func (s Surface) Rate(widthMm, thicknessMm, tempC float64) float64 {
-	tk, sk := tempC+kelvin, s.SurroundC+kelvin
-	tk2, sk2 := tk*tk, sk*sk
-	flux := s.Emissivity*StefanBoltzmann*(tk2*tk2-sk2*sk2) + s.FilmWPerM2K*(tempC-s.SurroundC)
-	perimeter := 2 * (widthMm + thicknessMm) // mm
-	loss := flux*perimeter + s.AnvilWPerM2K*(tempC-AmbientC)*widthMm
+// Exchange is a surface on one section, with all that does not change with
+// temperature worked out.
+type Exchange struct{ quartic, linear, constant float64 }
+
+// Of is the surface on a long bar of widthMm × thicknessMm.
+func (s Surface) Of(widthMm, thicknessMm float64) Exchange {
 	// W/m² × mm over kg/m³ × mm² × J/kgK: one mm is left in the denominator.
-	return -loss * 1000 / (DensityKgPerM3 * widthMm * thicknessMm * SpecificHeat(tempC))
+	per := 1000 / (DensityKgPerM3 * widthMm * thicknessMm)
+	around := 2 * (widthMm + thicknessMm) * per
+	anvil := s.AnvilWPerM2K * widthMm * per
+	sk := s.SurroundC + kelvin
+	e := Exchange{quartic: s.Emissivity * StefanBoltzmann * around, linear: s.FilmWPerM2K*around + anvil}
+	e.constant = e.quartic*sk*sk*sk*sk + s.FilmWPerM2K*around*s.SurroundC + anvil*AmbientC
+	return e
+}
+
+// Rate is dT/dt in °C/s at tempC.
+func (e Exchange) Rate(tempC float64) float64 {
+	tk := tempC + kelvin
+	tk *= tk
+	return (e.constant - e.quartic*tk*tk - e.linear*tempC) / SpecificHeat(tempC)
 }
 
 // Step advances tempC by dtS with the midpoint rule in steps of at most 15 °C.
-func (s Surface) Step(widthMm, thicknessMm, tempC, dtS float64) float64 {
+func (e Exchange) Step(tempC, dtS float64) float64 {
 	for dtS > 0 {
-		r := s.Rate(widthMm, thicknessMm, tempC)
+		r := e.Rate(tempC)
 		h := dtS
 		if math.Abs(r)*h > maxStepC {
 			h = maxStepC / math.Abs(r)
 		}
-		tempC += h * s.Rate(widthMm, thicknessMm, tempC+r*h/2)
+		tempC += h * e.Rate(tempC+r*h/2)
 		dtS -= h
 	}
 	return tempC
+}
+
+// Rate is dT/dt in °C/s of a long bar of widthMm × thicknessMm at tempC.
+func (s Surface) Rate(widthMm, thicknessMm, tempC float64) float64 {
+	return s.Of(widthMm, thicknessMm).Rate(tempC)
+}
+
+// Step is Exchange.Step of a bar of widthMm × thicknessMm.
+func (s Surface) Step(widthMm, thicknessMm, tempC, dtS float64) float64 {
+	return s.Of(widthMm, thicknessMm).Step(tempC, dtS)
 }
 
 // UnreachableError says that a temperature cannot be reached in these
@@ -115,14 +137,14 @@ func (s Surface) TimeTo(widthMm, thicknessMm, fromC, toC float64) (float64, erro
 	if (toC > fromC) != (s.SurroundC > toC) {
 		return 0, &UnreachableError{ToC: toC, SettleC: s.SurroundC}
 	}
-	total, t := 0.0, fromC
+	total, t, e := 0.0, fromC, s.Of(widthMm, thicknessMm)
 	for {
-		r := s.Rate(widthMm, thicknessMm, t)
+		r := e.Rate(t)
 		if (r > 0) != (toC > fromC) || total > maxTimeS {
 			return 0, &UnreachableError{ToC: toC, SettleC: t}
 		}
 		step := math.Copysign(math.Min(1, math.Abs(toC-t)), r)
-		mid := s.Rate(widthMm, thicknessMm, t+step/2)
+		mid := e.Rate(t + step/2)
 		total += step / mid
 		t += step
 		if math.Abs(toC-t) < 1e-9 {
@@ -145,10 +167,10 @@ const coarseStepC = 20
 // CoarseTimeTo is TimeTo in steps of 20 °C (within 0.3 % of it outside the
 // transformation), for the inner loop of the forging simulation.
 func (s Surface) CoarseTimeTo(widthMm, thicknessMm, fromC, toC float64) (float64, error) {
-	total, t := 0.0, fromC
+	total, t, e := 0.0, fromC, s.Of(widthMm, thicknessMm)
 	for math.Abs(toC-t) > 1e-9 {
 		step := math.Copysign(math.Min(coarseStepC, math.Abs(toC-t)), toC-t)
-		mid := s.Rate(widthMm, thicknessMm, t+step/2)
+		mid := e.Rate(t + step/2)
 		if mid == 0 || (mid > 0) != (step > 0) {
 			return 0, &UnreachableError{ToC: toC, SettleC: s.SurroundC}
 		}
