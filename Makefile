@@ -49,10 +49,11 @@ unit: web/dist/index.html ## Go and front-end tests without the browser
 	cd web && npm run -s test
 
 race: ## the core and the server under the race detector
-	CGO_ENABLED=1 go test -race ./core/plan ./core/forge ./internal/server
+	CGO_ENABLED=1 go test -race -run Bands ./core/plan
+	CGO_ENABLED=1 go test -race ./internal/server
 
 e2e: build browser ## the real interface in a real browser
-	go test -count=1 ./e2e/...
+	go test -count=1 -timeout 20m ./e2e/...
 
 browser:
 	@tools/need browser

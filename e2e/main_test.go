@@ -34,7 +34,7 @@ func TestMain(m *testing.M) {
 
 // smith is somebody at the application.
 type smith struct {
-	t   *testing.T
+	t   testing.TB
 	app *harness.App
 	*harness.Page
 }
@@ -42,12 +42,12 @@ type smith struct {
 func buildDemo(ctx context.Context, s *store.Store) error { return demo.Build(ctx, s, time.Now()) }
 
 // open serves a fresh demonstration and opens a window on it.
-func open(t *testing.T) *smith {
+func open(t testing.TB) *smith {
 	t.Helper()
 	return openFile(t, filepath.Join(t.TempDir(), "demo.db"), buildDemo)
 }
 
-func openFile(t *testing.T, data string, prepare func(context.Context, *store.Store) error) *smith {
+func openFile(t testing.TB, data string, prepare func(context.Context, *store.Store) error) *smith {
 	t.Helper()
 	app, err := harness.Serve(data, prepare)
 	require.NoError(t, err)

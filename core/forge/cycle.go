@@ -12,8 +12,8 @@ import (
 func (r *Run) Cycle(id string, tempC float64) error {
 	saved := r.soakC
 	defer func() { r.soakC = saved }()
-	if tempC > r.Shop.Fire.TempC-underForgeC {
-		return &WindowError{SoakC: r.Shop.Fire.TempC - underForgeC, LowC: tempC, NeedForgeC: tempC + underForgeC}
+	if tempC > r.Shop.Fire.TempC-UnderForgeC {
+		return &WindowError{SoakC: r.Shop.Fire.TempC - UnderForgeC, LowC: tempC, NeedForgeC: tempC + UnderForgeC}
 	}
 	r.soakC = tempC
 	for i := range r.Bar.Cells { // it goes in once the last heat is black

@@ -15,7 +15,7 @@ const minWindowC = 50
 // to.
 const (
 	UnderSteelC = 20.0
-	underForgeC = 30
+	UnderForgeC = 30
 )
 
 // Shop is who works with what on which steel.
@@ -53,13 +53,13 @@ func (s Shop) SoakC() (float64, error) {
 	bySteel, low := s.Steel.ForgeHighC-UnderSteelC, s.LowC()
 	if own := s.Fire.SoakC; own > 0 {
 		bySteel = own
-		if own > s.Fire.TempC-underForgeC {
-			return 0, &WindowError{SoakC: s.Fire.TempC - underForgeC, LowC: low, NeedForgeC: own + underForgeC}
+		if own > s.Fire.TempC-UnderForgeC {
+			return 0, &WindowError{SoakC: s.Fire.TempC - UnderForgeC, LowC: low, NeedForgeC: own + UnderForgeC}
 		}
 	}
-	soak := math.Min(bySteel, s.Fire.TempC-underForgeC)
+	soak := math.Min(bySteel, s.Fire.TempC-UnderForgeC)
 	if soak-low < minWindowC {
-		need := low + minWindowC + underForgeC
+		need := low + minWindowC + UnderForgeC
 		if bySteel-low < minWindowC {
 			need = 0
 		}

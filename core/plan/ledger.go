@@ -4,6 +4,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/steel"
+	"coldember/core/stock"
 )
 
 // Line is one line of the ledger, from the finished blade up to the bar.
@@ -18,7 +19,7 @@ type Line struct {
 }
 
 // ledger from the finished blade up to the bar.
-func ledger(p *Plan, req *Request, barThicknessMm float64) []Line {
+func ledger(p *Plan, req *Request, bar stock.Start) []Line {
 	a := p.Bar.AreaMm2
 	line := func(code string, v float64, total bool, f fact.Figures) Line {
 		return Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
@@ -30,7 +31,7 @@ func ledger(p *Plan, req *Request, barThicknessMm float64) []Line {
 	}
 	grind := line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm})
 	if req.Forged == nil {
-		for _, part := range grindParts(req.Design.Blade(), req.Allowances, barThicknessMm) {
+		for _, part := range grindParts(*req, bar) {
 			grind.Parts = append(grind.Parts, line(part.code, part.mm3, false, nil))
 		}
 	}
@@ -58,12 +59,12 @@ type grindPart struct {
 
 // grindParts adds the allowances one after the other and tells what each adds;
 // together they are all that lies between finished blade and forged shape. What
-// adds nothing is left out; the ricasso's bar thickness may take some away.
-func grindParts(b blade.Blade, a blade.Allowances, barThicknessMm float64) []grindPart {
-	z := a.ByZone()
-	var stage blade.Allowances
-	stage.Zones = &blade.ZoneAllowances{}
-	bar := 0.0
+// adds nothing is left out; what the bar makes of the ricasso may take some away.
+func grindParts(r Request, on stock.Start) []grindPart {
+	b, a, z, taper := r.Design.Blade(), r.Allowances, r.Allowances.ByZone(), r.Choices.Taper
+	r.Allowances, r.Choices.Taper = blade.Allowances{Zones: &blade.ZoneAllowances{}}, ForgedTaper
+	stage := &r.Allowances
+	var bar stock.Start
 	steps := []struct {
 		code string
 		add  func()
@@ -76,7 +77,8 @@ func grindParts(b blade.Blade, a blade.Allowances, barThicknessMm float64) []gri
 		{"ledger.spine", func() { stage.Zones.SpineMm = z.SpineMm }},
 		{"ledger.edge", func() { stage.Zones.EdgeMm = z.EdgeMm }},
 		{"ledger.point", func() { stage.Zones.PointMm = z.PointMm }},
-		{"ledger.ricassoBar", func() { bar = barThicknessMm }},
+		{"ledger.groundTaper", func() { r.Choices.Taper = taper }},
+		{"ledger.ricassoBar", func() { bar = on }},
 	}
 	volume := func(b blade.Blade) float64 {
 		body, err := blade.New(b)
@@ -89,7 +91,7 @@ func grindParts(b blade.Blade, a blade.Allowances, barThicknessMm float64) []gri
 	last := volume(b)
 	for _, s := range steps {
 		s.add()
-		now := volume(b.Forged(stage, bar))
+		now := volume(r.forgedShape(b, bar))
 		if d := now - last; d > 1e-6*now || d < -1e-6*now {
 			out = append(out, grindPart{s.code, d})
 		}

@@ -119,7 +119,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	forged := req.Forged
 	if forged == nil {
 		b := req.Design.Blade()
-		f := req.forgedShape(b, bar.ThicknessMm)
+		f := req.forgedShape(b, bar)
 		finished, forged = &b, &f
 	}
 	fin, err := blade.New(*finished)
@@ -132,6 +132,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	}
 	zones := zonesOf(fog)
 	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
+	r.withinBar()
 	r.bend = bend(fog, req)
 	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
 	if err := r.refuseOrder(r.operations()); err != nil {
@@ -149,7 +150,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	}
 	p.Bar = r.barPlan(s, zones)
 	p.Prep = r.prepare(p.Bar.StartMm3 / (bar.AreaMm2 * bar.WholeMm))
-	p.Ledger = ledger(p, &req, r.bar.ThicknessMm)
+	p.Ledger = ledger(p, &req, r.bar)
 	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
 	p.Sections = sections(fin)
@@ -173,9 +174,9 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	return p, nil
 }
 
-// forgedShape is the blade with its allowances; a taper that is ground later is
-// not in it.
-func (r Request) forgedShape(b blade.Blade, barThicknessMm float64) blade.Blade {
+// forgedShape is the blade with its allowances; a ricasso higher than the bar is
+// spread to it, and thins by that. A taper that is ground later is not in it.
+func (r Request) forgedShape(b blade.Blade, bar stock.Start) blade.Blade {
 	if r.Choices.Taper == GroundTaper {
 		thickest := 0.0
 		for _, n := range b.Thickness {
@@ -183,7 +184,12 @@ func (r Request) forgedShape(b blade.Blade, barThicknessMm float64) blade.Blade 
 		}
 		b.Thickness = []blade.Node{{0, thickest}, {b.Thickness[len(b.Thickness)-1][0], thickest}}
 	}
-	return b.Forged(r.Allowances, barThicknessMm)
+	f := b.Forged(r.Allowances, bar.ThicknessMm)
+	if k := f.Ricasso; k != nil && bar.ThicknessMm > 0 && k.HeightMm > bar.WidthMm {
+		spread := math.Log(k.HeightMm/bar.WidthMm) / reachable(r.Choices.Method, bar.WidthMm)
+		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, math.Min(k.ThicknessMm, bar.ThicknessMm*math.Exp(-spread)))
+	}
+	return f
 }
 
 // refusal tells whether a hammer that stalls is too light or the bar too small:

@@ -281,6 +281,7 @@ func TestTheLedgerTellsEveryAllowance(t *testing.T) {
 		z.PointMm = rapid.Float64Range(0, 2).Draw(t, "point")
 		r.Allowances.Zones = &z
 		r.Design.Ricasso.NotchMm = rapid.Float64Range(0, 4).Draw(t, "notch")
+		r.Choices.Taper = rapid.SampledFrom([]plan.Taper{plan.ForgedTaper, plan.GroundTaper}).Draw(t, "taper")
 		p, err := plan.Make(context.Background(), r)
 		require.NoError(t, err)
 		grind := p.Ledger[1]
@@ -344,8 +345,8 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.49 },
 		},
 		"warn.ricassoThin": {
-			func(r *plan.Request) { r.Design.Ricasso.ThicknessMm = 5 },
-			func(r *plan.Request) { r.Design.Ricasso.ThicknessMm = 5.01 },
+			func(r *plan.Request) { r.Design.Ricasso.LengthMm, r.Design.Ricasso.ThicknessMm = 30, 5 },
+			func(r *plan.Request) { r.Design.Ricasso.LengthMm, r.Design.Ricasso.ThicknessMm = 30, 5.01 }, // too long to upset
 		},
 		"warn.decarb": {
 			func(r *plan.Request) { r.Allowances.FaceMm = p.Totals.DecarbMm + .1 },

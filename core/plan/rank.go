@@ -155,7 +155,7 @@ func screen(req Request, c Candidate) (Ranked, error) {
 	if err != nil {
 		return r, fieldError(err)
 	}
-	fog, err := blade.New(req.forgedShape(d, start.ThicknessMm))
+	fog, err := blade.New(req.forgedShape(d, start))
 	if err != nil {
 		return r, fieldError(err)
 	}

@@ -72,6 +72,7 @@ type HeatStep struct {
 	HotTo    float64   `json:"hotToMm"`
 	Readings []Reading `json:"readings"`
 	Shape    []Station `json:"shape"`
+	Rest     bool      `json:"rest,omitempty" doc:"rest the arm before the next heat"`
 }
 
 // Moment is a temperature at a time from the fire.
@@ -158,6 +159,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 		}
 		p.Totals.FuelG += h.FuelG
 	}
+	r.rests(p)
 	for _, st := range p.Operations {
 		if !isCycle(st.Kind) {
 			p.Totals.FractionalHeats += st.Heats

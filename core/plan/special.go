@@ -44,6 +44,18 @@ func (r *route) tangEnd(add adding) {
 	}
 }
 
+// withinBar narrows the preforms that ask for a little more section than the bar
+// has where the finished section does not: what bevelling spreads as a rule they
+// leave to it and a little more.
+func (r *route) withinBar() {
+	for i := range r.cells {
+		c := &r.cells[i]
+		if c.final.WidthMm*c.final.ThicknessMm <= r.bar.AreaMm2 && c.preform.ThicknessMm <= r.bar.ThicknessMm {
+			c.preform.WidthMm = math.Min(c.preform.WidthMm, r.bar.AreaMm2/c.preform.ThicknessMm)
+		}
+	}
+}
+
 // short is the stretch that the bar is too small for, from its first cell to its
 // last.
 func (r *route) short() (first, last int) {

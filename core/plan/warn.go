@@ -31,6 +31,9 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	r.warnHeats(p, s, add)
 	warnOrder(s.ops, add)
 	r.warnTools(p, add)
+	r.warnHeavy(p, add)
+	r.warnTired(p, add)
+	r.warnGouge(add)
 	if e := r.req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.req.Forged == nil {
 		add("warn.edgeThin", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
 	}
@@ -82,6 +85,14 @@ func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
 		if r.req.Bar.Form == stock.Flat {
 			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(w.Figures["needMm"]*10) / 10}
 		}
+	case "warn.barHeavy":
+		if r.req.Bar.Form == stock.Flat {
+			return &fact.Remedy{Field: "bar.thicknessMm", Mm: w.Figures["needMm"]}
+		}
+	case "warn.gouge":
+		return r.gougeRemedy(w)
+	case "warn.shortHeat":
+		return r.shortRemedy(p, w)
 	case "warn.decarb":
 		if p.Suggested.FaceMm > r.req.Allowances.FaceMm {
 			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
@@ -218,12 +229,5 @@ func (r *route) warnHeats(p *Plan, s *settled, add adder) {
 	}
 	r.warnLip(p, s, add)
 	r.warnWindow(p, add)
-	short := map[string]bool{}
-	for i := range s.run.Heats {
-		h := &s.run.Heats[i]
-		if h.Fraction >= 1 && h.WorkS < shortWindowS && !short[h.Operation] && h.Blows > 0 {
-			short[h.Operation] = true
-			add("warn.shortHeat", fact.Note, fact.Where{Operation: h.Operation}, fact.Figures{"workS": h.WorkS, "lowC": p.Totals.LowC})
-		}
-	}
+	r.warnShort(s, p.Totals.LowC, add)
 }

@@ -52,6 +52,9 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 			}
 		}
 	}
+	if h.Rest {
+		l.cautions = append(l.cautions, text.Say("heat.rest", nil))
+	}
 	l.work, l.face, l.zones = strings.Join(work, "; "), strings.Join(faces, "; "), strings.Join(zones, ", ")
 	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c) }
 	soak := p.Totals.SoakC

@@ -73,6 +73,9 @@ func Figure(name string, v float64, s quantity.System) string {
 	case strings.HasSuffix(name, "Fraction"), strings.HasSuffix(name, "Share"):
 		return fmt.Sprintf("%.1f %%", v*100)
 	case strings.HasSuffix(name, "S"):
+		if v >= 90 {
+			return fmt.Sprintf("%.0f min", v/60)
+		}
 		return fmt.Sprintf("%.0f s", v)
 	}
 	return strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.2f", v), "0"), ".")

@@ -1368,6 +1368,8 @@ export interface components {
             number: number;
             parts: components["schemas"]["Part"][];
             readings: components["schemas"]["Reading"][];
+            /** @description rest the arm before the next heat */
+            rest?: boolean;
             /** Format: double */
             scaleG: number;
             /** Format: double */

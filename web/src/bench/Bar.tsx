@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Plan } from "../api/client";
 import { say } from "../text/say";
 import { print, type System } from "../units/print";
@@ -15,7 +16,7 @@ interface Props {
 }
 
 /** The starting bar with its chalk marks, flat and from the narrow side. */
-export function Bar({ plan, layout, units, title, selected, onSelect, band }: Props) {
+export const Bar = memo(function Bar({ plan, layout, units, title, selected, onSelect, band }: Props) {
   const { bar } = plan;
   const row = layout.bar;
   const end = bar.marks[bar.marks.length - 1]?.toMm ?? 0;
@@ -137,7 +138,7 @@ export function Bar({ plan, layout, units, title, selected, onSelect, band }: Pr
       />
     </g>
   );
-}
+});
 
 /** Whether the label of mark i would run into the one before. */
 function crowded(marks: { toMm: number }[], i: number, l: Layout): boolean {

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Plan } from "../api/client";
 import { count, say } from "../text/say";
 import type { System } from "../units/print";
@@ -48,7 +48,7 @@ interface Props {
 const taperTimes = 4;
 
 /** The bench: bar, forged shape and finished blade on one millimetre scale. */
-export function Bench({
+export const Bench = memo(function Bench({
   plan,
   units,
   barName,
@@ -75,11 +75,15 @@ export function Bench({
   const step = plan.heats.find((h) => h.number === heat);
   const middle = step ? step.shape : plan.drawing.forged;
   const thickTimes = nodes ? taperTimes : 1;
-  const l = layOut(plan, middle, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale, thickTimes });
+  const l = useMemo(
+    () => layOut(plan, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale, thickTimes }),
+    [plan, size, zoom, flip, heldScale, thickTimes],
+  );
   const unusual = plan.findings.filter((f) => !f.usual).length;
   const bladeMm = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
-  const dims = dimsOf(plan, l, flatBar);
-  const pick = (zone: string) => onSelect(zone === selected ? undefined : zone);
+  const dims = useMemo(() => dimsOf(plan, l, flatBar), [plan, l, flatBar]);
+  const pick = useCallback((zone: string) => onSelect(zone === selected ? undefined : zone), [onSelect, selected]);
+  const hold = useCallback((h: boolean) => setHeld(h ? l.scale : undefined), [l.scale]);
   const spans = step ? runs(middle) : plan.drawing.forgedZones;
   const title = step ? say("bench.afterHeat", { n: step.number, of: plan.heats.length }) : say("bench.forged");
   return (
@@ -182,16 +186,10 @@ export function Bench({
               rules={nodes.rules}
               chosen={nodes.chosen}
               onChoose={nodes.onChoose}
-              onHold={(h) => setHeld(h ? l.scale : undefined)}
+              onHold={hold}
             />
           ) : (
-            <Handles
-              plan={plan}
-              layout={l}
-              units={units}
-              selected={selected}
-              onHold={(h) => setHeld(h ? l.scale : undefined)}
-            />
+            <Handles plan={plan} layout={l} units={units} selected={selected} onHold={hold} />
           )}
         </svg>
         <DimFields dims={dims} />
@@ -199,4 +197,4 @@ export function Bench({
       </div>
     </section>
   );
-}
+});

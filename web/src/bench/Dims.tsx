@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Plan } from "../api/client";
 import { useDraftState } from "../draft/context";
 import { say } from "../text/say";
@@ -86,11 +87,11 @@ export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
   return out;
 }
 
-export function DimLines({ dims }: { dims: Dim[] }) {
+export const DimLines = memo(function DimLines({ dims }: { dims: Dim[] }) {
   return <path d={dims.map((d) => d.line).join("")} fill="none" stroke="var(--quiet)" strokeWidth="1" />;
-}
+});
 
-export function DimFields({ dims }: { dims: Dim[] }) {
+export const DimFields = memo(function DimFields({ dims }: { dims: Dim[] }) {
   return (
     <>
       {dims.map((d) => (
@@ -98,4 +99,4 @@ export function DimFields({ dims }: { dims: Dim[] }) {
       ))}
     </>
   );
-}
+});

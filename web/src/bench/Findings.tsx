@@ -1,4 +1,5 @@
 import { Popover } from "radix-ui";
+import { memo } from "react";
 import type { Plan } from "../api/client";
 import { say } from "../text/say";
 import { print, type System } from "../units/print";
@@ -21,7 +22,15 @@ export function usualRange(f: Plan["findings"][number], units: System): string {
 }
 
 /** Marks on the finished blade where a figure is unusual for its use; each opens its sentence. */
-export function Findings({ plan, layout: l, units }: { plan: Plan; layout: Layout; units: System }) {
+export const Findings = memo(function Findings({
+  plan,
+  layout: l,
+  units,
+}: {
+  plan: Plan;
+  layout: Layout;
+  units: System;
+}) {
   const heel = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
   const station = (mm: number) =>
     plan.drawing.finished.reduce((a, b) => (Math.abs(b.x - mm) < Math.abs(a.x - mm) ? b : a));
@@ -74,4 +83,4 @@ export function Findings({ plan, layout: l, units }: { plan: Plan; layout: Layou
         })}
     </>
   );
-}
+});

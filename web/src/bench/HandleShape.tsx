@@ -1,9 +1,10 @@
+import { memo } from "react";
 import type { Plan } from "../api/client";
 import { say } from "../text/say";
 import type { Layout } from "./layout";
 
 /** Handle and fittings over the tang, flat and from the spine; the holes; and the line of the push. */
-export function HandleShape({ plan, layout: l }: { plan: Plan; layout: Layout }) {
+export const HandleShape = memo(function HandleShape({ plan, layout: l }: { plan: Plan; layout: Layout }) {
   const row = l.finished;
   const at = (n: number[]) => `${l.x(n[0] ?? 0).toFixed(1)},${(row.baseY - (n[1] ?? 0) * l.scale).toFixed(1)}`;
   const { handle = [], holes = [], push } = plan.drawing;
@@ -56,7 +57,7 @@ export function HandleShape({ plan, layout: l }: { plan: Plan; layout: Layout })
       )}
     </g>
   );
-}
+});
 
 /** The line from a through b, carried on to x. */
 function along(a: number[], b: number[], x: number): number[] {

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useRef } from "react";
 import type { Plan } from "../api/client";
 import { useDraft, useDraftState, valueAt } from "../draft/context";
 import { say } from "../text/say";
@@ -103,7 +103,7 @@ interface Props {
 }
 
 /** Handles on the finished blade: dragged with a pointer, or moved with the arrow keys. */
-export function Handles({ plan, layout, units, selected, onHold }: Props) {
+export const Handles = memo(function Handles({ plan, layout, units, selected, onHold }: Props) {
   const draft = useDraft();
   const { doc } = useDraftState();
   const drag = useRef<{ h: Handle; x: number; y: number; from: number } | null>(null);
@@ -170,4 +170,4 @@ export function Handles({ plan, layout, units, selected, onHold }: Props) {
       })}
     </g>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Station } from "../api/client";
 import { say } from "../text/say";
 import { glow } from "./glow";
@@ -16,7 +17,7 @@ interface Props {
 }
 
 /** A piece in its flat view, with the spine view below it. */
-export function Shape({ id, stations, row, layout, title, selected, onSelect, hot }: Props) {
+export const Shape = memo(function Shape({ id, stations, row, layout, title, selected, onSelect, hot }: Props) {
   const parts = runs(stations);
   const first = stations[0];
   const last = stations[stations.length - 1];
@@ -102,7 +103,7 @@ export function Shape({ id, stations, row, layout, title, selected, onSelect, ho
       <EdgeTicks stations={stations} row={row} layout={layout} />
     </g>
   );
-}
+});
 
 /** Small ticks along the edge side, so that nobody loses which side is sharp. */
 function EdgeTicks({ stations, row, layout }: { stations: Station[]; row: Row; layout: Layout }) {

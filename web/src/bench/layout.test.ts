@@ -7,7 +7,7 @@ const view = { widthPx: 880, heightPx: 640, zoom: 1, flip: false };
 
 describe("the layout of the bench", () => {
   const plan = planOf();
-  const l = layOut(plan, plan.drawing.forged, view);
+  const l = layOut(plan, view);
 
   it("has one scale for all three drawings and fits the window", () => {
     const forged = l.x(214.2) - l.x(0);
@@ -30,21 +30,21 @@ describe("the layout of the bench", () => {
   });
 
   it("flips end for end about the same middle", () => {
-    const f = layOut(plan, plan.drawing.forged, { ...view, flip: true });
+    const f = layOut(plan, { ...view, flip: true });
     expect(f.x(0)).toBeCloseTo(880 - l.x(0), 6);
     expect(f.x(50)).toBeLessThan(f.x(0));
   });
 
   it("scrolls when zoomed and holds its scale while dragging", () => {
-    const z = layOut(plan, plan.drawing.forged, { ...view, zoom: 2 });
+    const z = layOut(plan, { ...view, zoom: 2 });
     expect(z.scale).toBeCloseTo(l.scale * 2, 9);
     expect(z.widthPx).toBeGreaterThan(880);
-    expect(layOut(planOf(400), plan.drawing.forged, { ...view, heldScale: 3 }).scale).toBe(3);
+    expect(layOut(planOf(400), { ...view, heldScale: 3 }).scale).toBe(3);
   });
 
   it("breaks a long bar off and keeps its ends true", () => {
     const long = planOf(900);
-    const b = layOut(long, long.drawing.forged, view);
+    const b = layOut(long, view);
     expect(b.breaks).toHaveLength(4);
     expect(b.barX(900)).toBeLessThan(880);
     const end = (b.barX(900) - b.barX(890)) / 10;

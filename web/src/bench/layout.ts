@@ -88,22 +88,35 @@ export function spineFace(plan: Plan, l: Layout): number {
   return l.finished.edgeOnY - (extent(plan.drawing.finished).thick / 2) * l.finished.thickScale;
 }
 
+/** What the middle drawing takes up after any of the heats, so that nothing moves as they are gone through. */
+function everyHeat(plan: Plan): ReturnType<typeof extent> {
+  const e = extent(plan.drawing.forged);
+  for (const h of plan.heats) {
+    const one = extent(h.shape);
+    e.top = Math.max(e.top, one.top);
+    e.bottom = Math.min(e.bottom, one.bottom);
+    e.thick = Math.max(e.thick, one.thick);
+    e.length = Math.max(e.length, one.length);
+  }
+  return e;
+}
+
 /** Lays the three drawings out on one millimetre scale. */
-export function layOut(plan: Plan, middle: Station[], view: View): Layout {
-  const forged = extent(middle);
-  const whole = extent(plan.drawing.forged);
+export function layOut(plan: Plan, view: View): Layout {
+  const forged = everyHeat(plan);
   const times = view.thickTimes ?? 1;
   const finished = withHandle(plan, extent(plan.drawing.finished), times);
   const b = plan.bar;
-  const others = Math.max(whole.length, finished.length, 1);
+  const others = Math.max(forged.length, finished.length, 1);
   const broken = b.cutLengthMm > breakOver * others;
   const barShown = broken ? others * 1.2 : b.cutLengthMm;
-  const longest = Math.max(barShown, others, forged.length);
+  const longest = Math.max(barShown, others);
   const tall =
     b.widthMm +
     b.thicknessMm +
-    Math.max(forged.top - forged.bottom, whole.top - whole.bottom) +
-    Math.max(forged.thick, whole.thick) +
+    forged.top -
+    forged.bottom +
+    forged.thick +
     finished.top -
     finished.bottom +
     finished.thick * times;
@@ -134,13 +147,7 @@ export function layOut(plan: Plan, middle: Station[], view: View): Layout {
     return { titleY, topY, baseY, bottomY, edgeOnY, edgeOnHalf, thickScale: scale * times };
   };
   const bar = row(headPx, b.widthMm, 0, b.thicknessMm, ribbon);
-  const forgedRow = row(
-    titlePx,
-    Math.max(forged.top, whole.top),
-    Math.min(forged.bottom, whole.bottom),
-    Math.max(forged.thick, whole.thick),
-    readingPx + ribbon,
-  );
+  const forgedRow = row(titlePx, forged.top, forged.bottom, forged.thick, readingPx + ribbon);
   const finishedRow = row(titlePx, finished.top, finished.bottom, finished.thick, footPx, times);
   return {
     scale,

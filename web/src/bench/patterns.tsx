@@ -1,5 +1,6 @@
+import { memo } from "react";
 /** Hatches of the zones and of what is wrong: colour is never the only sign. */
-export function Patterns() {
+export const Patterns = memo(function Patterns() {
   return (
     <defs>
       {/* point: rising strokes; blade: long level strokes; ricasso: cross; tang: dots */}
@@ -23,4 +24,4 @@ export function Patterns() {
       </pattern>
     </defs>
   );
-}
+});

@@ -5,7 +5,7 @@ import { type Picture, pictureMatrix } from "./picture";
 
 const plan = planOf();
 const view = { widthPx: 880, heightPx: 640, zoom: 1, flip: false };
-const l = layOut(plan, plan.drawing.forged, view);
+const l = layOut(plan, view);
 const picture: Picture = {
   id: "x",
   widthPx: 600,
@@ -42,7 +42,7 @@ describe("a picture behind the outline", () => {
     expect((y2 - y) / l.scale).toBeCloseTo(20, 3);
   });
   it("is flipped with the bench", () => {
-    const f = layOut(plan, plan.drawing.forged, { ...view, flip: true });
+    const f = layOut(plan, { ...view, flip: true });
     const [a] = put(picture, f, 0, 0);
     const [b] = put(picture, f, 100, 0);
     expect(b).toBeLessThan(a);
@@ -50,7 +50,7 @@ describe("a picture behind the outline", () => {
 });
 
 describe("thickness drawn large", () => {
-  const large = layOut(plan, plan.drawing.forged, { ...view, thickTimes: 4, heldScale: l.scale });
+  const large = layOut(plan, { ...view, thickTimes: 4, heldScale: l.scale });
   it("only the finished blade's spine view grows", () => {
     expect(large.finished.thickScale).toBeCloseTo(4 * l.scale, 9);
     expect(large.finished.edgeOnHalf).toBeCloseTo(4 * l.finished.edgeOnHalf, 9);
@@ -85,7 +85,7 @@ describe("thickness drawn large", () => {
         ],
       },
     };
-    const g = layOut(gripped, gripped.drawing.forged, { ...view, heldScale: l.scale });
+    const g = layOut(gripped, { ...view, heldScale: l.scale });
     expect(g.finished.edgeOnHalf).toBeCloseTo(12 * l.scale, 6);
     expect(g.finished.edgeOnY - spineFace(gripped, g)).toBeCloseTo(2 * l.scale, 6);
     expect(g.x(225) - g.x(0)).toBeLessThan(g.widthPx);

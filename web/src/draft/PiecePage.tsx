@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { Refused } from "../api/client";
 import { useStock, useUnits } from "../api/hooks";
@@ -93,12 +93,13 @@ function Work() {
   const at = heat !== undefined && heat <= heats ? heat : undefined;
   const rackItem = stock.data?.find((i) => i.id === doc.stockId);
   const barName = `${plan.steel.name}, ${barSize(doc.request.bar, units)}${rackItem ? `, ${rackItem.name}` : ""}`;
-  const turn = () => {
+  const turn = useCallback(() => {
     localStorage.setItem("coldember.flip", flip ? "0" : "1");
     setFlip(!flip);
-  };
+  }, [flip]);
   const scrub = (by: number) => setHeat((h) => Math.min(heats, Math.max(1, (h ?? (by > 0 ? 0 : heats + 1)) + by)));
-  const open = (to: string) => go(`/pieces/${s.piece.id}/${to}`, { replace: true });
+  const open = useCallback((to: string) => go(`/pieces/${s.piece.id}/${to}`, { replace: true }), [go, s.piece.id]);
+  const worked = useMemo(() => plan.heats.find((h) => h.number === at)?.parts.map((x) => x.operation), [plan, at]);
   useKeys({
     "mod+z": () => void draft.undo(),
     "mod+shift+z": () => void draft.redo(),
@@ -162,13 +163,7 @@ function Work() {
         >
           <StageRail stage={stage} onOpen={open} />
           <div className="min-h-0 flex-1 overflow-y-auto p-3">
-            <Warnings
-              stage={stage}
-              operations={
-                stage === "heats" ? plan.heats.find((h) => h.number === at)?.parts.map((x) => x.operation) : undefined
-              }
-              onShow={setZone}
-            />
+            <Warnings stage={stage} operations={stage === "heats" ? worked : undefined} onShow={setZone} />
             {stage === "blade" && (
               <BladePanel
                 moving={moving}

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useUnits } from "../api/hooks";
 import { count, say } from "../text/say";
 import { print } from "../units/print";
@@ -6,7 +7,13 @@ import { useDraftState } from "./context";
 export const stages = ["blade", "stock", "cut", "heats"] as const;
 
 /** The stages in working order; each shows its state in one figure. */
-export function StageRail({ stage, onOpen }: { stage: string; onOpen: (stage: string) => void }) {
+export const StageRail = memo(function StageRail({
+  stage,
+  onOpen,
+}: {
+  stage: string;
+  onOpen: (stage: string) => void;
+}) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
   const figure: Record<string, string> = {
@@ -37,4 +44,4 @@ export function StageRail({ stage, onOpen }: { stage: string; onOpen: (stage: st
       ))}
     </nav>
   );
-}
+});

@@ -1,10 +1,11 @@
+import { memo } from "react";
 import { useUnits } from "../api/hooks";
 import { has, say } from "../text/say";
 import { print } from "../units/print";
 import { useDraft, useDraftState, valueAt } from "./context";
 
 /** Another window saved first: both are shown, and the smith says which stands. */
-export function StaleBar() {
+export const StaleBar = memo(function StaleBar() {
   const draft = useDraft();
   const s = useDraftState();
   const units = useUnits();
@@ -33,4 +34,4 @@ export function StaleBar() {
       </button>
     </div>
   );
-}
+});

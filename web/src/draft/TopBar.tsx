@@ -13,7 +13,7 @@ import {
   ZoomOut,
 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import { memo, type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, ask } from "../api/client";
@@ -28,7 +28,7 @@ interface Props {
 }
 
 /** Name, state of saving, undo, view and the card for the fire. */
-export function TopBar({ zoom, onZoom, flip, onFlip }: Props) {
+export const TopBar = memo(function TopBar({ zoom, onZoom, flip, onFlip }: Props) {
   const draft = useDraft();
   const { piece, save } = useDraftState();
   return (
@@ -80,7 +80,7 @@ export function TopBar({ zoom, onZoom, flip, onFlip }: Props) {
       <More />
     </header>
   );
-}
+});
 
 function Tool({
   label,

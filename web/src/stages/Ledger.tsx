@@ -1,10 +1,10 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { Plan } from "../api/client";
 import { figures, say } from "../text/say";
 import { print, type System } from "../units/print";
 
 /** The volume from finished blade up to starting bar; each line opens its reason. */
-export function Ledger({ plan, units }: { plan: Plan; units: System }) {
+export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units: System }) {
   const [open, setOpen] = useState<string>();
   const head = plan.finished;
   return (
@@ -49,7 +49,7 @@ export function Ledger({ plan, units }: { plan: Plan; units: System }) {
       </p>
     </section>
   );
-}
+});
 
 function Row({
   line,

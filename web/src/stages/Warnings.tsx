@@ -1,4 +1,5 @@
 import { OctagonAlert, TriangleAlert } from "lucide-react";
+import { memo } from "react";
 import type { Warning } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { useDraft, useDraftState } from "../draft/context";
@@ -8,6 +9,7 @@ import { figures, say } from "../text/say";
 const home: Record<string, string[]> = {
   "warn.ricassoThin": ["stock", "blade"],
   "warn.barThin": ["stock"],
+  "warn.barHeavy": ["stock", "heats"],
   "warn.tooNarrow": ["stock"],
   "warn.tooNarrowUpset": ["stock"],
   "warn.tooLight": ["stock"],
@@ -43,7 +45,7 @@ interface Props {
   onShow: (zone: string) => void;
 }
 
-export function Warnings({ stage, operations, onShow }: Props) {
+export const Warnings = memo(function Warnings({ stage, operations, onShow }: Props) {
   const { plan } = useDraftState();
   const units = useUnits();
   const rank = { stop: 0, warn: 1, note: 2 };
@@ -70,7 +72,7 @@ export function Warnings({ stage, operations, onShow }: Props) {
       ))}
     </ul>
   );
-}
+});
 
 /** One press that clears a warning. */
 function Remedy({ remedy }: { remedy: NonNullable<Warning["remedy"]> }) {

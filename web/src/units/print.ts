@@ -49,7 +49,7 @@ function figure(name: string, v: number, s: System): string {
   if (name.endsWith("Mm")) return v < 10 ? thickness(v, s) : length(v, s);
   if (name.endsWith("C")) return temperature(v, s);
   if (name.endsWith("Fraction") || name.endsWith("Share")) return `${(v * 100).toFixed(1)} %`;
-  if (name.endsWith("S")) return `${v.toFixed(0)} s`;
+  if (name.endsWith("S")) return duration(v);
   return trim(v, 2);
 }
 

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { api, ask, type Edit, type Plan, Refused } from "../../api/client";
 import { useShop, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
@@ -15,7 +15,7 @@ interface Way {
 }
 
 /** Another method, order, taper, hand or smith for the same blade, side by side with what is planned. */
-export function CompareWays() {
+export const CompareWays = memo(function CompareWays() {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -27,7 +27,7 @@ export function CompareWays() {
       </Sheet>
     </>
   );
-}
+});
 
 function useWays(): Way[] {
   const shop = useShop();

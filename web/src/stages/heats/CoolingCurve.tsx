@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { HeatStep } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
@@ -10,7 +11,15 @@ const left = 8;
 const foot = 18;
 
 /** How the coldest worked spot cools from the fire to the last blow, with the window and the moment to stop. */
-export function CoolingCurve({ step, lowC, highC }: { step: HeatStep; lowC: number; highC: number }) {
+export const CoolingCurve = memo(function CoolingCurve({
+  step,
+  lowC,
+  highC,
+}: {
+  step: HeatStep;
+  lowC: number;
+  highC: number;
+}) {
   const units = useUnits();
   const curve = step.curve ?? [];
   const last = curve.at(-1);
@@ -69,4 +78,4 @@ export function CoolingCurve({ step, lowC, highC }: { step: HeatStep; lowC: numb
       </svg>
     </figure>
   );
-}
+});

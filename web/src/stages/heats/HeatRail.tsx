@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import type { Plan } from "../../api/client";
 import { say } from "../../text/say";
 import { isCycle } from "./machine";
@@ -7,7 +7,7 @@ import { isCycle } from "./machine";
 const playMs = 700;
 
 /** One bead a heat, grouped by operation; the beads scrub the middle drawing. */
-export function HeatRail({
+export const HeatRail = memo(function HeatRail({
   plan,
   heat,
   onHeat,
@@ -100,4 +100,4 @@ export function HeatRail({
       </div>
     </div>
   );
-}
+});

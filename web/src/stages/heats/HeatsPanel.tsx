@@ -94,6 +94,11 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
         ({ part, op }) =>
           op && <Operation key={part.operation} op={op} share={{ from: part.fromShare, to: part.toShare }} />,
       )}
+      {step.rest && (
+        <p className="border-l-[3px] border-ember pl-2 text-[15px]" data-testid="rest">
+          {say("heat.rest")}
+        </p>
+      )}
       {step.readings?.length > 0 && !cycle && (
         <table className="narrow w-full text-[17px]">
           <caption className="border-b border-line text-left text-lg">{say("card.targets")}</caption>

@@ -79,7 +79,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
   const cycle = isCycle(op?.kind);
   const soak = op?.targetC || plan.totals.soakC;
   const reading = step.readings.at(Math.floor(step.readings.length / 2));
-  const cautions = [...new Set(ops.flatMap((o) => o.cautionCodes))];
+  const cautions = [...new Set([...ops.flatMap((o) => o.cautionCodes), ...(step.rest ? ["heat.rest"] : [])])];
   return (
     <div className="flex min-h-0 flex-1 flex-col justify-evenly overflow-hidden">
       <p className="narrow text-[9vmin] leading-none" data-testid="step-work">
@@ -87,7 +87,9 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
       </p>
       {op?.face && (
         <p className="text-[4vmin] leading-tight text-[#9ba39f]">
-          {say(`face.${op.face}`)} · {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
+          {say(`face.${op.face}`)}
+          {op.support && op.support !== "face" ? `, ${say(`support.${op.support}`)}` : ""} ·{" "}
+          {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
       <Piece step={step} />

@@ -1,0 +1,142 @@
+package plan_test
+
+import (
+	"strconv"
+	"strings"
+	"testing"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/plan"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// celsiusOf is the temperature of a remedy.
+func celsiusOf(t *testing.T, r *fact.Remedy) float64 {
+	t.Helper()
+	require.NotNil(t, r)
+	c, err := strconv.ParseFloat(strings.TrimSuffix(r.Text, " °C"), 64)
+	require.NoError(t, err)
+	return c
+}
+
+// TestABarThatIsTooHeavyIsSaid with what its work costs, and which would do.
+func TestABarThatIsTooHeavyIsSaid(t *testing.T) {
+	r := request()
+	r.Bar.ThicknessMm = 12
+	w := warning(makePlan(t, r), "warn.barHeavy")
+	need, limit := w.Figures["needMm"], w.Figures["limit"]
+	require.NotNil(t, w.Remedy)
+	assert.Equal(t, fact.Note, w.Severity)
+	assert.Positive(t, w.Figures["heats"])
+	r.Bar.ThicknessMm = need*limit + .01
+	heavy := makePlan(t, r)
+	assert.NotEmpty(t, warning(heavy, "warn.barHeavy").Code)
+	r.Bar.ThicknessMm = need * limit
+	assert.Empty(t, warning(makePlan(t, r), "warn.barHeavy").Code)
+	assert.Equal(t, "bar.thicknessMm", w.Remedy.Field)
+	r.Bar.ThicknessMm = w.Remedy.Mm
+	light := makePlan(t, r)
+	for _, code := range []string{"warn.barHeavy", "warn.barThin", "warn.ricassoThin", "warn.tooLight", "warn.upset"} {
+		assert.Empty(t, warning(light, code).Code, code)
+	}
+	assert.Less(t, light.Totals.TimeS, heavy.Totals.TimeS)
+}
+
+// TestTheArmRestsByWhatItHasSwung since the last rest, and not where a machine
+// does the heavy work.
+func TestTheArmRestsByWhatItHasSwung(t *testing.T) {
+	const restAfterKg = 440
+	heavy := thick(nil)
+	p := makePlan(t, heavy)
+	w := warning(p, "warn.tired")
+	swung, rests := 0.0, 0.0
+	for i, h := range p.Heats[:p.Totals.Heats] {
+		before := swung
+		for _, part := range h.Parts {
+			swung += part.Blows * heavy.Smith.HammerKg
+		}
+		if last := i+1 == p.Totals.Heats; !last {
+			require.Equal(t, swung > restAfterKg, h.Rest, "heat %d: %v kg", h.Number, swung)
+		}
+		if !h.Rest {
+			continue
+		}
+		require.LessOrEqual(t, before, float64(restAfterKg), "no later than it should")
+		if rests++; rests == 1 {
+			assert.InDelta(t, h.Number, w.Figures["heat"], 0)
+		}
+		swung = 0
+	}
+	require.Positive(t, rests)
+	assert.InDelta(t, rests, w.Figures["rests"], 0)
+	assert.Empty(t, warning(makePlan(t, request()), "warn.tired").Code, "a light piece")
+	machine := makePlan(t, thick(forge.NewMachine(forge.PowerHammer)))
+	assert.Empty(t, warning(machine, "warn.tired").Code, "the machine does not tire")
+}
+
+// TestAGougeDeeperThanWhatIsLeftIsSaid at the ricasso, by what it is short of.
+func TestAGougeDeeperThanWhatIsLeftIsSaid(t *testing.T) {
+	r := request()
+	marks := r.Smith.Skill.MarksMm()
+	with := func(face, bar float64) (plan.Request, fact.Warning) {
+		q := r
+		q.Allowances.FaceMm = face
+		q.Bar.ThicknessMm = bar
+		return q, warning(makePlan(t, q), "warn.gouge")
+	}
+	_, w := with(marks, 6)
+	assert.Empty(t, w.Code)
+	q, w := with(marks-.01, 6)
+	require.Equal(t, "allowances.faceMm", w.Remedy.Field)
+	q.Allowances.FaceMm = w.Remedy.Mm
+	assert.Empty(t, warning(makePlan(t, q), "warn.gouge").Code)
+
+	enough := r.Design.Ricasso.ThicknessMm + 2*marks
+	_, w = with(.5, enough)
+	assert.Empty(t, w.Code)
+	q, w = with(.5, enough-.02)
+	require.Equal(t, "bar.thicknessMm", w.Remedy.Field)
+	q.Bar.ThicknessMm = w.Remedy.Mm
+	assert.Empty(t, warning(makePlan(t, q), "warn.gouge").Code)
+
+	z := r.Allowances.ByZone()
+	z.RicassoFaceMm = marks / 2
+	r.Allowances.Zones = &z
+	q, w = with(.5, 6)
+	require.Equal(t, "allowances.zones.ricassoFaceMm", w.Remedy.Field)
+	z.RicassoFaceMm = w.Remedy.Mm
+	assert.Empty(t, warning(makePlan(t, q), "warn.gouge").Code)
+	z.RicassoFaceMm = marks / 2
+	_, w = with(.5, enough-.02)
+	assert.Nil(t, w.Remedy, "two things at once")
+}
+
+// TestAShortHeatIsSaid where the fire leaves less than six seconds at the anvil;
+// a hotter fire, where there is one, mends it.
+func TestAShortHeatIsSaid(t *testing.T) {
+	r := request()
+	var short fact.Warning
+	for r.Fire.TempC = 1140; short.Code == ""; r.Fire.TempC -= 10 {
+		p := makePlan(t, r)
+		short = warning(p, "warn.shortHeat")
+		for _, h := range p.Heats[:p.Totals.Heats] {
+			if short.Code == "" && len(h.Parts) == 1 && h.Parts[0].ToShare < 1 {
+				require.GreaterOrEqual(t, h.WorkS, 6-1e-9, "heat %d", h.Number)
+			}
+		}
+	}
+	assert.Less(t, short.Figures["workS"], 6.0)
+	require.NotNil(t, short.Remedy)
+	require.Equal(t, "fire.tempC", short.Remedy.Field)
+	r.Fire.TempC = celsiusOf(t, short.Remedy)
+	assert.Empty(t, warning(makePlan(t, r), "warn.shortHeat").Code)
+
+	r.Fire.SoakC = 1040
+	own := warning(makePlan(t, r), "warn.shortHeat")
+	require.Equal(t, "fire.soakC", own.Remedy.Field)
+	r.Fire.SoakC = celsiusOf(t, own.Remedy)
+	assert.Empty(t, warning(makePlan(t, r), "warn.shortHeat").Code)
+}

@@ -1,0 +1,62 @@
+package e2e
+
+import (
+	"testing"
+
+	"coldember/internal/demo"
+
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/performance"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// scrub goes through the heats and back, one a frame, and answers how many
+// frames it took.
+const scrub = `new Promise(done => {
+	const frames = 240;
+	let n = 0, way = "]";
+	const step = () => {
+		const on = document.querySelector("[data-heat][aria-pressed=true]");
+		const all = document.querySelectorAll("[data-heat]");
+		if (on && on === all[all.length - 1]) way = "[";
+		if (on && on === all[0] && n > 0) way = "]";
+		window.dispatchEvent(new KeyboardEvent("keydown", {key: way, bubbles: true}));
+		if (++n < frames) requestAnimationFrame(step);
+		else requestAnimationFrame(() => done(n));
+	};
+	requestAnimationFrame(step);
+})`
+
+// BenchmarkScrub reports the script time of a frame while the heats are gone
+// through, and all the work of that frame (script, style, layout).
+func BenchmarkScrub(b *testing.B) {
+	s := open(b)
+	s.bench(demo.Rigging, "heats")
+	_, err := chromedp.Call(s.Ctx, performance.Enable, performance.EnableParams{})
+	require.NoError(b, err)
+	spent := func() (script, all float64) {
+		got, err := chromedp.Call(s.Ctx, performance.GetMetrics, cdp.Empty{})
+		require.NoError(b, err)
+		for _, m := range got.Metrics {
+			switch m.Name {
+			case "ScriptDuration":
+				script = m.Value
+				all += m.Value
+			case "LayoutDuration", "RecalcStyleDuration":
+				all += m.Value
+			}
+		}
+		return script, all
+	}
+	var frames, script, all float64
+	for b.Loop() {
+		script0, all0 := spent()
+		n, err := chromedp.Run(s.Ctx, chromedp.Evaluate[float64](scrub, chromedp.EvalAwaitPromise))
+		require.NoError(b, err)
+		script1, all1 := spent()
+		frames, script, all = frames+n, script+script1-script0, all+all1-all0
+	}
+	b.ReportMetric(script/frames*1000, "ms-script/frame")
+	b.ReportMetric(all/frames*1000, "ms-work/frame")
+}
