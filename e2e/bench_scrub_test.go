@@ -14,17 +14,14 @@ import (
 // scrub goes through the heats and back, one a frame, and answers how many
 // frames it took.
 const scrub = `new Promise(done => {
-	const frames = 240;
-	let n = 0, way = "]";
+	const frames = 240, last = document.querySelectorAll("[data-heat]").length;
+	let n = 0;
 	const step = () => {
-		const on = document.querySelector("[data-heat][aria-pressed=true]");
-		const all = document.querySelectorAll("[data-heat]");
-		if (on && on === all[all.length - 1]) way = "[";
-		if (on && on === all[0] && n > 0) way = "]";
-		window.dispatchEvent(new KeyboardEvent("keydown", {key: way, bubbles: true}));
+		window.dispatchEvent(new KeyboardEvent("keydown", {key: Math.floor(n / (last - 1)) % 2 ? "[" : "]", bubbles: true}));
 		if (++n < frames) requestAnimationFrame(step);
 		else requestAnimationFrame(() => done(n));
 	};
+	window.dispatchEvent(new KeyboardEvent("keydown", {key: "]", bubbles: true}));
 	requestAnimationFrame(step);
 })`
 

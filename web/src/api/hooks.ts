@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useContext } from "react";
 import type { System } from "../units/print";
 import { api, ask, type Edit, type Settings } from "./client";
 
@@ -28,8 +29,11 @@ export const useSalvage = () =>
 
 export const useShop = () => useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/v1/shop")) });
 
+/** The units of the shop, kept by the frame of every page. */
+export const Units = createContext<System>("mm");
+
 /** The units everything is shown and typed in. */
-export const useUnits = (): System => useShop().data?.units ?? "mm";
+export const useUnits = (): System => useContext(Units);
 
 /** Changes settings; the version seen goes along, so that two windows cannot overwrite each other. */
 export function useEditShop() {

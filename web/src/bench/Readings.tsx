@@ -20,7 +20,8 @@ export function Readings({ step, layout, units }: { step: HeatStep; layout: Layo
       {step.readings.map((r, i) => {
         const x = layout.x(r.atMm);
         return (
-          <g key={r.atMm} className="narrow" fill="var(--chalk)" fontSize="14.500">
+          // biome-ignore lint/suspicious/noArrayIndexKey: the first, second and third of a heat
+          <g key={i} className="narrow" fill="var(--chalk)" fontSize="14.500">
             <path
               d={`M${x},${row.topY - 2}V${row.bottomY + 2}`}
               stroke="var(--chalk)"

@@ -40,16 +40,13 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
       </text>
       {hot && (
         <linearGradient id={gradient} gradientUnits="userSpaceOnUse" x1={x0} x2={x1} y1="0" y2="0">
-          {stations.map((s) => (
-            <stop
-              key={s.x}
-              offset={(s.x - (first?.x ?? 0)) / Math.max(1e-6, (last?.x ?? 1) - (first?.x ?? 0))}
-              stopColor={glow(s.c ?? 20)}
-            />
+          {colours(stations).map((s, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: the same places after every heat
+            <stop key={i} offset={s.offset} stopColor={s.colour} />
           ))}
         </linearGradient>
       )}
-      {parts.map((r) => {
+      {parts.map((r, i) => {
         const lit = selected === r.zone;
         const flat = flatPath(r.stations, row, layout);
         const edgeOn = edgeOnPath(r.stations, row, layout);
@@ -60,13 +57,14 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
         return (
           // biome-ignore lint/a11y/noStaticElementInteractions: zones are also chosen from the marks by keyboard
           <g
-            key={`${r.zone}${r.fromMm}`}
+            // biome-ignore lint/suspicious/noArrayIndexKey: the same stretches after every heat, wherever they lie
+            key={`${r.zone}${i}`}
             onClick={() => onSelect(r.zone)}
             className="cursor-pointer"
             data-zone={r.zone}
           >
-            {[flat, edgeOn].map((d) => (
-              <g key={d.slice(0, 24) + d.length}>
+            {Object.entries({ flat, edgeOn }).map(([view, d]) => (
+              <g key={view}>
                 <path
                   d={d}
                   fill={hot ? `url(#${gradient})` : `var(--zone-${r.zone})`}
@@ -104,6 +102,25 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
     </g>
   );
 });
+
+/** How many colours the glow runs through along a piece. */
+const colourCount = 20;
+
+/** The glow of the steel at even distances from the point. */
+function colours(stations: Station[]): { offset: string; colour: string }[] {
+  const from = stations[0]?.x ?? 0;
+  const long = (stations[stations.length - 1]?.x ?? 1) - from;
+  let i = 0;
+  return Array.from({ length: colourCount + 1 }, (_, n) => {
+    const x = from + (n / colourCount) * long;
+    while (i + 1 < stations.length && (stations[i + 1]?.x ?? x) < x) i++;
+    const a = stations[i];
+    const b = stations[i + 1] ?? a;
+    const f = a && b && b.x > a.x ? Math.min(1, Math.max(0, (x - a.x) / (b.x - a.x))) : 0;
+    const c = (a?.c ?? 20) + ((b?.c ?? 20) - (a?.c ?? 20)) * f;
+    return { offset: (n / colourCount).toFixed(3), colour: glow(Math.round(c / 5) * 5) };
+  });
+}
 
 /** Small ticks along the edge side, so that nobody loses which side is sharp. */
 function EdgeTicks({ stations, row, layout }: { stations: Station[]; row: Row; layout: Layout }) {

@@ -2,7 +2,7 @@ import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "luc
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
-import { useEditShop, useShop } from "../api/hooks";
+import { Units, useEditShop, useShop } from "../api/hooks";
 import { say } from "../text/say";
 import { Boundary } from "./Boundary";
 import { Finder } from "./Finder";
@@ -38,49 +38,51 @@ export function Frame() {
     s: () => go("/shop"),
   });
   return (
-    <div className="flex h-full flex-col-reverse sm:flex-row">
-      <nav
-        aria-label={say("nav.name")}
-        className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:border-r sm:py-2"
-      >
-        <Place to="/" end icon={<Layers size={20} aria-hidden />} label={say("nav.pieces")} />
-        <Place to="/patterns" icon={<Shapes size={20} aria-hidden />} label={say("nav.patterns")} />
-        <Place to="/rack" icon={<Ruler size={20} aria-hidden />} label={say("nav.rack")} />
-        <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
-        <span className="flex-1" />
-        {shop.data?.demo && (
-          <span
-            title={say("demo.banner")}
-            className="flex flex-col items-center px-2 text-[13px] text-quiet max-sm:hidden"
-          >
-            <Flame size={16} aria-hidden />
-            <span className="narrow">{say("demo.short")}</span>
-            <span className="sr-only">{say("demo.banner")}</span>
-          </span>
-        )}
-        <RailButton label={units} title={say("nav.units")} onClick={flipUnits} pressed={units === "in"} />
-        <RailButton
-          label={shown === "night" ? say("theme.night") : say("theme.day")}
-          title={say("nav.theme")}
-          icon={shown === "night" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-          onClick={flipTheme}
-        />
-        <RailButton
-          label={say("nav.help")}
-          title={say("nav.helpKey")}
-          icon={<HelpCircle size={18} aria-hidden />}
-          onClick={() => setHelp(true)}
-        />
-      </nav>
-      <main className="relative flex min-h-0 min-w-0 flex-1 flex-col">
-        <Boundary key={where.pathname.split("/")[1]}>
-          <Outlet />
-        </Boundary>
-      </main>
-      <Shortcuts open={help} onClose={() => setHelp(false)} />
-      <Finder open={find} onClose={() => setFind(false)} />
-      <Toaster position="bottom-center" theme={shown === "night" ? "dark" : "light"} />
-    </div>
+    <Units value={units}>
+      <div className="flex h-full flex-col-reverse sm:flex-row">
+        <nav
+          aria-label={say("nav.name")}
+          className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:border-r sm:py-2"
+        >
+          <Place to="/" end icon={<Layers size={20} aria-hidden />} label={say("nav.pieces")} />
+          <Place to="/patterns" icon={<Shapes size={20} aria-hidden />} label={say("nav.patterns")} />
+          <Place to="/rack" icon={<Ruler size={20} aria-hidden />} label={say("nav.rack")} />
+          <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
+          <span className="flex-1" />
+          {shop.data?.demo && (
+            <span
+              title={say("demo.banner")}
+              className="flex flex-col items-center px-2 text-[13px] text-quiet max-sm:hidden"
+            >
+              <Flame size={16} aria-hidden />
+              <span className="narrow">{say("demo.short")}</span>
+              <span className="sr-only">{say("demo.banner")}</span>
+            </span>
+          )}
+          <RailButton label={units} title={say("nav.units")} onClick={flipUnits} pressed={units === "in"} />
+          <RailButton
+            label={shown === "night" ? say("theme.night") : say("theme.day")}
+            title={say("nav.theme")}
+            icon={shown === "night" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+            onClick={flipTheme}
+          />
+          <RailButton
+            label={say("nav.help")}
+            title={say("nav.helpKey")}
+            icon={<HelpCircle size={18} aria-hidden />}
+            onClick={() => setHelp(true)}
+          />
+        </nav>
+        <main className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+          <Boundary key={where.pathname.split("/")[1]}>
+            <Outlet />
+          </Boundary>
+        </main>
+        <Shortcuts open={help} onClose={() => setHelp(false)} />
+        <Finder open={find} onClose={() => setFind(false)} />
+        <Toaster position="bottom-center" theme={shown === "night" ? "dark" : "light"} />
+      </div>
+    </Units>
   );
 }
 

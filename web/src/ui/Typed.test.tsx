@@ -1,16 +1,14 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { fireEvent, render, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
+import { Units } from "../api/hooks";
 import { Typed } from "./Typed";
 
 function show(props: Partial<Parameters<typeof Typed>[0]> = {}) {
   const calls = { onType: vi.fn(), onRevert: vi.fn(), onDone: vi.fn() };
-  const client = new QueryClient();
-  client.setQueryData(["shop"], { units: "in" });
   render(
-    <QueryClientProvider client={client}>
+    <Units value="in">
       <Typed field="design.lengthMm" value={31.75} label="Blade length" {...calls} {...props} />
-    </QueryClientProvider>,
+    </Units>,
   );
   return { ...calls, input: screen.getByLabelText<HTMLInputElement>("Blade length") };
 }

@@ -5,6 +5,8 @@ import { isCycle } from "./machine";
 
 /** How long each heat is shown while the heats play. */
 const playMs = 700;
+/** A heat that is looked at for so long is brought into view on the rail. */
+const settleMs = 80;
 
 /** One bead a heat, grouped by operation; the beads scrub the middle drawing. */
 export const HeatRail = memo(function HeatRail({
@@ -25,8 +27,12 @@ export const HeatRail = memo(function HeatRail({
   }
   const rail = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const bead = heat && rail.current?.querySelector<HTMLElement>(`[data-heat="${heat}"]`);
-    if (bead && "scrollIntoView" in bead) bead.scrollIntoView({ block: "nearest", inline: "center" });
+    // Bringing it into view lays the page out anew: not while the heats fly past.
+    const soon = setTimeout(() => {
+      const bead = heat && rail.current?.querySelector<HTMLElement>(`[data-heat="${heat}"]`);
+      if (bead && "scrollIntoView" in bead) bead.scrollIntoView({ block: "nearest", inline: "center" });
+    }, settleMs);
+    return () => clearTimeout(soon);
   }, [heat]);
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
@@ -78,26 +84,38 @@ export const HeatRail = memo(function HeatRail({
               {say(`op.short.${g.kind}`)}
             </span>
             <span className="flex gap-[3px]">
-              {g.heats.map((h) => {
-                const on = h.number === heat;
-                return (
-                  <button
-                    key={h.number}
-                    type="button"
-                    data-heat={h.number}
-                    aria-label={say("heats.bead", { n: h.number, op: say(`op.${g.kind}`) })}
-                    aria-pressed={on}
-                    onClick={() => onHeat(on ? undefined : h.number)}
-                    className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isCycle(g.kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
-                  >
-                    {h.number}
-                  </button>
-                );
-              })}
+              {g.heats.map((h) => (
+                <Bead key={h.number} n={h.number} kind={g.kind} on={h.number === heat} onHeat={onHeat} />
+              ))}
             </span>
           </div>
         ))}
       </div>
     </div>
+  );
+});
+
+const Bead = memo(function Bead({
+  n,
+  kind,
+  on,
+  onHeat,
+}: {
+  n: number;
+  kind: string;
+  on: boolean;
+  onHeat: (n: number | undefined) => void;
+}) {
+  return (
+    <button
+      type="button"
+      data-heat={n}
+      aria-label={say("heats.bead", { n, op: say(`op.${kind}`) })}
+      aria-pressed={on}
+      onClick={() => onHeat(on ? undefined : n)}
+      className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isCycle(kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
+    >
+      {n}
+    </button>
   );
 });

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { HeatStep, Step } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
@@ -14,7 +14,7 @@ import { InTheRound } from "./InTheRound";
 import { isCycle, machineFields } from "./machine";
 import { OrderList } from "./OrderList";
 import { StepView } from "./StepView";
-import { ToolPicks } from "./ToolPicks";
+import { ToolPicks, useStill } from "./ToolPicks";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
@@ -49,6 +49,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
   const units = useUnits();
   const ops = step.parts.map((p) => ({ part: p, op: plan.operations.find((o) => o.id === p.operation) }));
   const cycle = isCycle(ops[0]?.op?.kind);
+  const still = useStill(step.number);
   return (
     <div className="grid gap-3" data-testid="heat-detail">
       <div className="flex items-center justify-between">
@@ -91,8 +92,8 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
         <InTheRound heat={step.number} />
       </div>
       {ops.map(
-        ({ part, op }) =>
-          op && <Operation key={part.operation} op={op} share={{ from: part.fromShare, to: part.toShare }} />,
+        // biome-ignore lint/suspicious/noArrayIndexKey: drawn over rather than anew, as the heats fly past
+        ({ part, op }, i) => op && <Operation key={i} op={op} to={part.toShare} still={still} />,
       )}
       {step.rest && (
         <p className="border-l-[3px] border-ember pl-2 text-[15px]" data-testid="rest">
@@ -103,8 +104,9 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
         <table className="narrow w-full text-[17px]">
           <caption className="border-b border-line text-left text-lg">{say("card.targets")}</caption>
           <tbody>
-            {step.readings.map((r) => (
-              <tr key={r.atMm}>
+            {step.readings.map((r, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the first, second and third of a heat
+              <tr key={i}>
                 <td className="text-quiet">
                   {say(`zone.${r.zone}`)}, {say("heat.fromPoint", { at: print.length(r.atMm, units) })}
                 </td>
@@ -133,16 +135,14 @@ const Figure = ({ name, value }: { name: string; value: string }) => (
   </>
 );
 
-function Operation({ op, share }: { op: Step; share?: { from: number; to: number } }) {
+const Operation = memo(function Operation({ op, to, still }: { op: Step; to: number; still: boolean }) {
   const units = useUnits();
   return (
     <section className="grid gap-1">
       <h3 className="narrow text-xl leading-tight">
         {say(`op.${op.kind}`)}
         {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
-        {share && share.to < 0.995 && (
-          <span className="text-quiet"> · {say("heats.share", { share: Math.round(share.to * 100) })}</span>
-        )}
+        {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}
       </h3>
       {op.face && (
         <p>
@@ -151,7 +151,7 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
-      {op.spreadGiven && !op.machine ? <ToolPicks op={op} /> : null}
+      {op.spreadGiven && !op.machine ? <div className="min-h-[92px]">{still && <ToolPicks op={op} />}</div> : null}
       {op.bendRiseMm ? (
         <p>
           {say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}
@@ -171,7 +171,7 @@ function Operation({ op, share }: { op: Step; share?: { from: number; to: number
       ))}
     </section>
   );
-}
+});
 
 function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
   const { plan, doc } = useDraftState();

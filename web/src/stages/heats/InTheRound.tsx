@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { lazy, memo, Suspense, useState } from "react";
 import { api, ask } from "../../api/client";
 import { useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
@@ -8,7 +8,7 @@ import { Sheet } from "../../ui/Sheet";
 const Solid = lazy(() => import("./Solid"));
 
 /** The piece in the round, at the heat that is looked at. */
-export function InTheRound({ heat }: { heat: number }) {
+export const InTheRound = memo(function InTheRound({ heat }: { heat: number }) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -20,7 +20,7 @@ export function InTheRound({ heat }: { heat: number }) {
       </Sheet>
     </>
   );
-}
+});
 
 function Loaded({ heat }: { heat: number }) {
   const piece = useDraftPart((s) => s.piece);

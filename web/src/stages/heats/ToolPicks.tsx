@@ -1,10 +1,24 @@
+import { memo, useEffect, useState } from "react";
 import type { Step } from "../../api/client";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 
+/** A heat that is looked at for so long has its tools laid out: not while the heats fly past. */
+const settleMs = 100;
+
+/** Whether what is looked at has been looked at for a moment. */
+export function useStill(what: unknown): boolean {
+  const [still, setStill] = useState<unknown>();
+  useEffect(() => {
+    const soon = setTimeout(() => setStill(what), settleMs);
+    return () => clearTimeout(soon);
+  }, [what]);
+  return still === what;
+}
+
 /** The face that strikes and what lies under it, with the share of the thinning that they send into width. */
-export function ToolPicks({ op }: { op: Step }) {
+export const ToolPicks = memo(function ToolPicks({ op }: { op: Step }) {
   const draft = useDraft();
   const own = useDraftPart((s) => !!s.doc.request.choices.tools?.some((t) => t.operation === op.id));
   const pick = (part: "face" | "support", value: string, values: string[]) => (
@@ -37,6 +51,6 @@ export function ToolPicks({ op }: { op: Step }) {
       )}
     </div>
   );
-}
+});
 
 const share = (s = 0) => `${Math.round(s * 100)} %`;

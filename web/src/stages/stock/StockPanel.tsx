@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useSteels, useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
 import { useDraftState } from "../../draft/context";
@@ -61,7 +62,7 @@ export function StockPanel() {
 }
 
 /** The forging window in the colours the eye sees. */
-export function Window({ low, soak, high }: { low: number; soak: number; high: number }) {
+export const Window = memo(function Window({ low, soak, high }: { low: number; soak: number; high: number }) {
   const units = useUnits();
   const from = 650;
   const to = 1300;
@@ -88,4 +89,4 @@ export function Window({ low, soak, high }: { low: number; soak: number; high: n
       </figcaption>
     </figure>
   );
-}
+});
