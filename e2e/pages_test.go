@@ -210,3 +210,22 @@ func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
 		}
 	}
 }
+
+// TestTheShopsSetIsTakenUp: a forge is added in the shop, and a piece goes to it.
+func TestTheShopsSetIsTakenUp(t *testing.T) {
+	s := open(t)
+	s.goTo("/shop")
+	s.do(chromedp.WaitVisible(chromedp.CSS("[data-add='hearths.add']")))
+	s.press("Coke forge")
+	s.until("added", `!!document.querySelector("input[data-field='hearths.1.tempC']")`)
+	s.bench(demo.Rigging, "heats")
+	s.pick("fire.hearth", "Coke forge")
+	s.eventually("its fire", func() bool { return s.stored(demo.Rigging).Doc.Request.Fire.TempC == 1300 })
+	s.pick("smith.hammer", "Heavy hammer")
+	s.eventually("its mass", func() bool { return s.stored(demo.Rigging).Doc.Request.Smith.HammerKg == 1.7 })
+	s.pick("smith.machine", "Rolling mill")
+	s.until("its rolls", `document.querySelector("aside input[data-field='smith.machine.rollMm']") && !document.querySelector("aside [data-field='smith.machine.dies']")`)
+	s.pick("smith.machine", "Striker")
+	s.until("a sledge", `[...document.querySelectorAll("aside label, aside span")].some(e => e.textContent === "Sledge")`)
+	s.saved()
+}

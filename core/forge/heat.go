@@ -348,7 +348,7 @@ func (r *Run) coldest(first, last int) float64 {
 // done (1: all) and fills the record.
 func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, error) {
 	s, low := r.Shop.Smith, r.Shop.LowC()
-	d, err := r.driveOf(op, rec)
+	d, err := r.driveOf(op, rec, remaining)
 	if err != nil {
 		return 0, err
 	}
@@ -371,8 +371,8 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	r.note(rec, 0, temp)
 	for temp > low && q < 1 {
 		need, used := 0.0, 0.0
-		if op.Strokes > 0 {
-			need, used = 1/(op.Strokes*remaining), (1-q)*op.Strokes*remaining
+		if d.strokes > 0 {
+			need, used = 1/d.strokes, (1-q)*d.strokes
 		} else {
 			need, used = r.blow(rec, q, energy, guess)
 		}

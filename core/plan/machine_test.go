@@ -3,6 +3,7 @@ package plan_test
 import (
 	"context"
 	"errors"
+	"math"
 	"testing"
 
 	"coldember/core/fact"
@@ -100,4 +101,54 @@ func TestAMachineIsAskedForFiguresThatCanBe(t *testing.T) {
 	m.ForceKN = 1
 	_, err := plan.Make(context.Background(), thick(m))
 	require.ErrorContains(t, err, "smith.machine.forceKN")
+}
+
+// TestAStrikerDoublesTheHand in the heavy work, and tires as a hand does.
+func TestAStrikerDoublesTheHand(t *testing.T) {
+	hand, two := makePlan(t, thick(nil)), makePlan(t, thick(forge.NewMachine(forge.Striker)))
+	a, b := byKind(hand), byKind(two)
+	assert.Less(t, b["breakDown"].Blows, a["breakDown"].Blows/2)
+	assert.Less(t, b["breakDown"].Heats, a["breakDown"].Heats)
+	assert.Contains(t, b["point"].CautionCodes, "caution.striker")
+	assert.InEpsilon(t, a["planish"].Blows, b["planish"].Blows, .2, "the rest is the hammer's")
+	heavy := forge.NewMachine(forge.Striker)
+	heavy.TupKg = 8
+	assert.Less(t, byKind(makePlan(t, thick(heavy)))["breakDown"].Blows, b["breakDown"].Blows)
+	assert.NotEmpty(t, warning(two, "warn.tired").Code)
+}
+
+// TestRollsOnlyLengthen: they break down in passes of so much each, hardly spread,
+// and leave every other operation to the hammer.
+func TestRollsOnlyLengthen(t *testing.T) {
+	m := forge.NewMachine(forge.RollingMill)
+	p := makePlan(t, thick(m))
+	steps := byKind(p)
+	down := steps["breakDown"]
+	require.Equal(t, "rollingMill", down.Machine)
+	assert.Contains(t, down.CautionCodes, "caution.rolls")
+	for kind, st := range steps {
+		assert.Equal(t, kind == "breakDown", st.Machine == "rollingMill", kind)
+	}
+	last := down.Readings[len(down.Readings)-1]
+	thin := math.Log(14 / last.ThicknessMm)
+	assert.InDelta(t, forge.RollSpread*thin, math.Log(last.HeightMm/30), .02, "all but a twentieth goes into length")
+	assert.InDelta(t, float64(down.Passes)*(14-last.ThicknessMm)/m.DraftMm, down.Blows, float64(down.Passes)+1, "so many passes through the rolls")
+	half := *m
+	half.DraftMm /= 2
+	assert.InEpsilon(t, 2*down.Blows, byKind(makePlan(t, thick(&half)))["breakDown"].Blows, .1)
+	half.DraftMm = .09*m.RollMm/2 + .01
+	_, err := plan.Make(context.Background(), thick(&half))
+	require.ErrorContains(t, err, "smith.machine.draftMm", "rolls do not grip more")
+}
+
+func TestOtherDiesBringTheirBite(t *testing.T) {
+	for _, k := range []forge.MachineKind{forge.PowerHammer, forge.Press, forge.Striker} {
+		seen := map[float64]bool{}
+		for _, d := range forge.DiesList() {
+			m := forge.NewMachine(k).WithDies(d)
+			assert.Equal(t, d, m.Dies)
+			seen[m.BiteMm] = true
+		}
+		assert.Len(t, seen, 3, k)
+	}
 }

@@ -142,6 +142,9 @@ func (r *route) flatten(w, t, thickest float64, last int) *forge.Target {
 	least, _ := forge.Spread(r.req.Smith.PeenBiteMm, w)
 	most, _ := forge.Spread(1.5*w, w)
 	s := math.Max(least, math.Min(most, math.Log(want/w)/strain))
+	if m := r.req.Smith.Machine; m != nil && m.Kind == forge.RollingMill {
+		s = forge.RollSpread
+	}
 	if own := r.req.Sizing.FirstWidthMm; own > 0 {
 		return &forge.Target{WidthMm: own, ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
 	}

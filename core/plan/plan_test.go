@@ -425,8 +425,8 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"point", "corners"}, true },
 		},
 		"warn.edgewise": {
-			func(r *plan.Request) { r.Bar = flat(25, 25./3, 900) },
-			func(r *plan.Request) { r.Bar = flat(25, 8.2, 900) },
+			func(r *plan.Request) { r.Bar = flat(28, 28./6, 900) },
+			func(r *plan.Request) { r.Bar = flat(28, 4.6, 900) },
 		},
 		"warn.thickSection": {
 			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25, LengthMm: 300} },

@@ -37,6 +37,7 @@ type Step struct {
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
 	CautionCodes []string   `json:"cautionCodes"`
+	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
 	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
@@ -273,14 +274,14 @@ func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.zonesIn(op.First, op.Last), Passes: op.Passes,
 		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
 	}
-	if m := r.req.Smith.Machine; m != nil && op.Heavy() {
+	if m := r.req.Smith.Machine; m.Does(op.Kind) {
 		st.Machine = string(m.Kind)
-		st.CautionCodes = append(append([]string{}, st.CautionCodes...), "caution.machine")
+		st.CautionCodes = append(append([]string{}, st.CautionCodes...), machineCaution(m.Kind))
 	}
 	if n, ok := because(ops, op, r.req.Choices.first()); ok {
 		st.BecauseCode, st.After = n.Code, string(n.After)
 	}
-	st.Strokes = op.Strokes
+	st.Strokes, st.EdgeTurns = op.Strokes, r.edgeTurns(op)
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm
 	}
@@ -387,4 +388,14 @@ func cautions(kind string) []string {
 		return []string{"caution.hotLooksCold"}
 	}
 	return []string{}
+}
+
+func machineCaution(k forge.MachineKind) string {
+	switch k {
+	case forge.Striker:
+		return "caution.striker"
+	case forge.RollingMill:
+		return "caution.rolls"
+	}
+	return "caution.machine"
 }

@@ -58,11 +58,14 @@ func (r *route) spread(s *settled, op *forge.Operation) (needed, given float64) 
 		et += math.Log(c.ThicknessMm / to.ThicknessMm)
 		width += c.WidthMm / float64(op.Last-op.First+1)
 	}
-	bite := r.req.Smith.BiteMm(op.Face, width)
-	if m := r.req.Smith.Machine; m != nil {
+	bite, m := r.req.Smith.BiteMm(op.Face, width), r.req.Smith.Machine
+	if m.Does(op.Kind) {
 		bite = m.BiteMm
 	}
 	given, _ = forge.Spread(bite*op.Support.Share(), width)
+	if m.Does(op.Kind) && m.Kind == forge.RollingMill {
+		given = forge.RollSpread
+	}
 	if ew > 0 && et > noStrain {
 		needed = ew / et
 	}

@@ -12,12 +12,10 @@ import (
 
 // Limits behind the warnings.
 const (
-	lipRatio         = 2.0  // height over bite of a blow that rolls the surface over
-	buckleRatio      = 3.0  // width over thickness struck on edge
-	seriousNarrowing = 0.08 // strain; less than this is a light tap that does not buckle
-	thinEdgeMm       = 1.5
-	shortWindowS     = 6.0
-	unsettledMm      = 0.1 // two bars nearer than this are printed alike
+	lipRatio     = 2.0 // height over bite of a blow that rolls the surface over
+	thinEdgeMm   = 1.5
+	shortWindowS = 6.0
+	unsettledMm  = 0.1 // two bars nearer than this are printed alike
 )
 
 // warnings looks the plan over.
@@ -81,6 +79,10 @@ func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
 		if r.req.Bar.Form == stock.Flat {
 			return &fact.Remedy{Field: "bar.widthMm", Mm: math.Ceil(w.Figures["widthMm"]*10) / 10}
 		}
+	case "warn.edgewise":
+		if r.req.Bar.Form == stock.Flat {
+			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(r.bar.WidthMm/w.Figures["limit"]*100) / 100}
+		}
 	case "warn.barThin":
 		if r.req.Bar.Form == stock.Flat {
 			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(w.Figures["needMm"]*10) / 10}
@@ -140,25 +142,7 @@ func (r *route) warnBar(p *Plan, add adder) {
 	if t := r.bar.ThicknessMm; t > thermal.LumpedLimitMm {
 		add("warn.thickSection", fact.Note, fact.Where{}, fact.Figures{"barMm": t, "limitMm": thermal.LumpedLimitMm})
 	}
-	w := r.bar.WidthMm
-	if t := r.bar.ThicknessMm; w/t > buckleRatio {
-		for _, z := range []string{ZonePoint, ZoneTang} {
-			narrowest := math.Inf(1)
-			for _, c := range r.cells {
-				if c.zone == z {
-					narrowest = math.Min(narrowest, c.preform.WidthMm)
-				}
-			}
-			if math.Log(w/narrowest) > seriousNarrowing {
-				op := forge.Point
-				if z == ZoneTang {
-					op = forge.DrawTang
-				}
-				add("warn.edgewise", fact.Warn, fact.Where{Zone: z, Operation: string(op)},
-					fact.Figures{"ratio": w / t, "limit": buckleRatio})
-			}
-		}
-	}
+	r.warnEdgewise(add)
 }
 
 // warnReach: where the bar is too narrow, with the width or thickness that

@@ -43,16 +43,19 @@ func (r *route) warnHeavy(p *Plan, add adder) {
 // rests marks the heats after which an arm should rest, by the blows it has
 // struck since the last rest and what it swings.
 func (r *route) rests(p *Plan) {
-	byHand := map[string]bool{}
+	kg := map[string]float64{} // what an arm swings at each
 	for _, op := range p.Operations {
-		byHand[op.ID] = op.Machine == ""
+		switch op.Machine {
+		case "":
+			kg[op.ID] = r.req.Smith.HammerKg
+		case string(forge.Striker):
+			kg[op.ID] = r.req.Smith.Machine.TupKg
+		}
 	}
 	swung := 0.0
 	for i := range p.Heats {
 		for _, part := range p.Heats[i].Parts {
-			if byHand[part.Operation] {
-				swung += part.Blows * r.req.Smith.HammerKg
-			}
+			swung += part.Blows * kg[part.Operation]
 		}
 		if swung > restAfterKg && i+1 < p.Totals.Heats {
 			p.Heats[i].Rest, swung = true, 0

@@ -1,8 +1,6 @@
 package plan_test
 
 import (
-	"strconv"
-	"strings"
 	"testing"
 
 	"coldember/core/fact"
@@ -12,15 +10,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
-
-// celsiusOf is the temperature of a remedy.
-func celsiusOf(t *testing.T, r *fact.Remedy) float64 {
-	t.Helper()
-	require.NotNil(t, r)
-	c, err := strconv.ParseFloat(strings.TrimSuffix(r.Text, " °C"), 64)
-	require.NoError(t, err)
-	return c
-}
 
 // TestABarThatIsTooHeavyIsSaid with what its work costs, and which would do.
 func TestABarThatIsTooHeavyIsSaid(t *testing.T) {
@@ -131,12 +120,12 @@ func TestAShortHeatIsSaid(t *testing.T) {
 	assert.Less(t, short.Figures["workS"], 6.0)
 	require.NotNil(t, short.Remedy)
 	require.Equal(t, "fire.tempC", short.Remedy.Field)
-	r.Fire.TempC = celsiusOf(t, short.Remedy)
+	r.Fire.TempC = degrees(t, short.Remedy.Text)
 	assert.Empty(t, warning(makePlan(t, r), "warn.shortHeat").Code)
 
 	r.Fire.SoakC = 1040
 	own := warning(makePlan(t, r), "warn.shortHeat")
 	require.Equal(t, "fire.soakC", own.Remedy.Field)
-	r.Fire.SoakC = celsiusOf(t, own.Remedy)
+	r.Fire.SoakC = degrees(t, own.Remedy.Text)
 	assert.Empty(t, warning(makePlan(t, r), "warn.shortHeat").Code)
 }

@@ -94,6 +94,7 @@ var special = map[string]func(*Doc, string) bool{
 		return v == "yes" || v == "no"
 	},
 	"choices.forceOrder": func(d *Doc, v string) bool { return setOrder(&d.Request.Choices, v, true) },
+	"smith.machine.dies": func(d *Doc, v string) bool { return setDies(&d.Request.Smith, v) },
 	"smith.machine":      func(d *Doc, v string) bool { return setMachine(&d.Request.Smith, v) },
 	"origin": func(d *Doc, v string) bool {
 		o, ok := stock.FindOrigin(v)
@@ -112,6 +113,15 @@ var special = map[string]func(*Doc, string) bool{
 			o.Acknowledged = append(o.Acknowledged, v)
 		}
 		return true
+	},
+	"smith.hand": func(d *Doc, v string) bool {
+		return takeUp(v, func(h forge.Smith) { d.Request.Smith = h })
+	},
+	"smith.hammer": func(d *Doc, v string) bool {
+		return takeUp(v, func(h forge.Hammer) { d.Request.Smith = d.Request.Smith.WithHammer(h) })
+	},
+	"fire.hearth": func(d *Doc, v string) bool {
+		return takeUp(v, func(h forge.Hearth) { d.Request.Fire = d.Request.Fire.WithHearth(h) })
 	},
 	"smith.skill": func(d *Doc, v string) bool { return setSkill(&d.Request.Smith, v) },
 	"design.tangKind": func(d *Doc, v string) bool {
@@ -175,11 +185,22 @@ func setMachine(h *forge.Smith, v string) bool {
 	switch k := forge.MachineKind(v); k {
 	case "none":
 		h.Machine = nil
-	case forge.PowerHammer, forge.Press:
-		h.Machine = forge.NewMachine(k)
 	default:
+		if !slices.Contains(forge.MachineKinds(), k) {
+			return false
+		}
+		h.Machine = forge.NewMachine(k)
+	}
+	return true
+}
+
+// setDies changes a machine's dies with their usual bite.
+func setDies(h *forge.Smith, v string) bool {
+	d := forge.Dies(v)
+	if h.Machine == nil || !slices.Contains(forge.DiesList(), d) {
 		return false
 	}
+	h.Machine = h.Machine.WithDies(d)
 	return true
 }
 

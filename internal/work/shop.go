@@ -27,6 +27,7 @@ func (w *Work) Shop(ctx context.Context) (Settings, error) {
 		if out, err = decode[Settings](row.Doc); err != nil {
 			return err
 		}
+		out.usualSets()
 		out.Version = row.Version
 		return nil
 	})
@@ -57,6 +58,7 @@ func (s Settings) validate() error {
 		names[h.Name] = true
 		h.Validate(at)
 	}
+	s.validateSets(c)
 	s.Fire.Validate(c.Within("fire"))
 	s.Prices.Validate(c.Within("prices"))
 	return invalid(c.Err())
@@ -74,7 +76,7 @@ func (w *Work) EditShop(ctx context.Context, version int, edits []Edit) (Setting
 		return s, &StaleError{Current: s}
 	}
 	next := s
-	next.Smiths = slices.Clone(s.Smiths)
+	next.Smiths, next.Hammers, next.Hearths = slices.Clone(s.Smiths), slices.Clone(s.Hammers), slices.Clone(s.Hearths)
 	if err := editAll(edits, next.edit); err != nil {
 		return s, err
 	}
@@ -83,6 +85,9 @@ func (w *Work) EditShop(ctx context.Context, version int, edits []Edit) (Setting
 
 func (s *Settings) edit(e Edit) *FieldProblem {
 	parts := strings.Split(e.Field, ".")
+	if known, bad := s.editSets(e); known {
+		return bad
+	}
 	switch {
 	case e.Field == "smiths.add":
 		h := s.Smiths[0]
@@ -105,6 +110,12 @@ func (s *Settings) edit(e Edit) *FieldProblem {
 	case len(parts) == 3 && parts[0] == "smiths" && parts[2] == "machine":
 		n, err := strconv.Atoi(parts[1])
 		if err != nil || n < 0 || n >= len(s.Smiths) || !setMachine(&s.Smiths[n].Smith, e.Text) {
+			return problemAt(e, "field.choice", -1)
+		}
+		return nil
+	case len(parts) == 4 && parts[0] == "smiths" && parts[3] == "dies":
+		n, err := strconv.Atoi(parts[1])
+		if err != nil || n < 0 || n >= len(s.Smiths) || !setDies(&s.Smiths[n].Smith, e.Text) {
 			return problemAt(e, "field.choice", -1)
 		}
 		return nil

@@ -20,6 +20,8 @@ type Settings struct {
 	Theme       string             `json:"theme" enum:"night,day,system"`
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []Hand             `json:"smiths" doc:"who works here, with whose hammer"`
+	Hammers     []NamedHammer      `json:"hammers" doc:"to take up for a piece"`
+	Hearths     []NamedHearth      `json:"hearths" doc:"forges to go to with a piece"`
 	Fire        forge.Fire         `json:"fire"`
 	Prices      plan.Prices        `json:"prices"`
 	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty" doc:"the shop's own, in place of the table's"`
@@ -35,10 +37,12 @@ type Hand struct {
 
 // DefaultSettings are those of a new database.
 func DefaultSettings() Settings {
-	return Settings{
+	s := Settings{
 		Units: quantity.Metric, Theme: "night", Paper: "a4",
 		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire(),
 	}
+	s.usualSets()
+	return s
 }
 
 // StockDoc is what is known about a piece on the rack.

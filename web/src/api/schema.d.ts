@@ -1436,11 +1436,16 @@ export interface components {
             dies: "flat" | "drawing" | "crowned";
             /**
              * Format: double
+             * @description a mill takes off the thickness at a pass
+             */
+            draftMm?: number;
+            /**
+             * Format: double
              * @description of a press
              */
             forceKN: number;
             /** @enum {string} */
-            kind: "powerHammer" | "press";
+            kind: "striker" | "powerHammer" | "press" | "rollingMill";
             /**
              * Format: double
              * @description strokes a second
@@ -1448,12 +1453,17 @@ export interface components {
             ratePerS: number;
             /**
              * Format: double
+             * @description diameter of a mill's rolls
+             */
+            rollMm?: number;
+            /**
+             * Format: double
              * @description of the tup or ram as it meets the work
              */
             speedMPerS: number;
             /**
              * Format: double
-             * @description of a power hammer
+             * @description of a power hammer; of a striker's sledge
              */
             tupKg: number;
         };
@@ -1495,6 +1505,32 @@ export interface components {
         };
         NameInBody: {
             name: string;
+        };
+        NamedHammer: {
+            /**
+             * Format: double
+             * @description diameter of the flat face
+             */
+            faceMm: number;
+            /** Format: double */
+            hammerKg: number;
+            name: string;
+            /**
+             * Format: double
+             * @description contact along the bar, peen across it
+             */
+            peenBiteMm: number;
+        };
+        NamedHearth: {
+            /** Format: double */
+            atmosphere: number;
+            /** Format: double */
+            fuelKgPerH: number;
+            /** Format: double */
+            hotLengthMm: number;
+            name: string;
+            /** Format: double */
+            tempC: number;
         };
         NewStockBody: {
             edits: components["schemas"]["Edit"][];
@@ -1878,6 +1914,10 @@ export interface components {
             /** @description this database holds the demonstration */
             demo?: boolean;
             fire: components["schemas"]["Fire"];
+            /** @description to take up for a piece */
+            hammers: components["schemas"]["NamedHammer"][];
+            /** @description forges to go to with a piece */
+            hearths: components["schemas"]["NamedHearth"][];
             /** @description the shop's own, in place of the table's */
             likelihoods?: components["schemas"]["StockLikelihood"][];
             /** @enum {string} */
@@ -1998,6 +2038,11 @@ export interface components {
             /** Format: double */
             blows: number;
             cautionCodes: string[];
+            /**
+             * Format: int64
+             * @description times that it is turned on edge for light taps and back for flat blows
+             */
+            edgeTurns?: number;
             /** Format: double */
             endC: number;
             face?: string;

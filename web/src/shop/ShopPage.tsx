@@ -3,7 +3,7 @@ import { useState } from "react";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
 import { Failed, Loading } from "../shell/States";
-import { machineFields } from "../stages/heats/machine";
+import { diesOf, machineFields, machineLabel, machines } from "../stages/heats/machine";
 import { say } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
@@ -59,6 +59,25 @@ function ShopForm({ shop }: { shop: Settings }) {
       error={errors[field]?.message}
     />
   );
+  const away = (field: string, i: number, name: string) => (
+    <button
+      type="button"
+      className="press press-plain self-end justify-self-start"
+      onClick={() => void send(field, String(i))}
+    >
+      <Trash2 size={16} aria-hidden /> {say("shop.remove", { name })}
+    </button>
+  );
+  const add = (field: string, label: string, kinds: string[], prefix: string) => (
+    <div className="mt-4 flex flex-wrap items-center gap-2" data-add={field}>
+      <span className="text-quiet">{say(label)}:</span>
+      {kinds.map((k) => (
+        <button key={k} type="button" className="press" onClick={() => void send(field, k)}>
+          <Plus size={16} aria-hidden /> {say(`${prefix}.${k}`)}
+        </button>
+      ))}
+    </div>
+  );
   const f = shop.fire;
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
@@ -95,12 +114,20 @@ function ShopForm({ shop }: { shop: Settings }) {
               `smiths.${i}.machine`,
               h.machine?.kind ?? "none",
               say("field.name.smith.machine"),
-              ["none", "powerHammer", "press"],
+              [...machines],
               "machine",
+            )}
+            {h.machine && diesOf(h.machine.kind).length > 0 && (
+              <Pick
+                label={say("field.name.smith.machine.dies")}
+                value={h.machine.dies}
+                options={diesOf(h.machine.kind)}
+                onPick={(v) => void send(`smiths.${i}.machine.dies`, v)}
+              />
             )}
             {h.machine &&
               machineFields[h.machine.kind].map((f) =>
-                typed(`smiths.${i}.machine.${f}`, h.machine?.[f] ?? 0, say(`field.name.smith.machine.${f}`)),
+                typed(`smiths.${i}.machine.${f}`, h.machine?.[f] ?? 0, h.machine ? machineLabel(h.machine.kind, f) : f),
               )}
             {shop.smiths.length > 1 && (
               <button
@@ -123,6 +150,33 @@ function ShopForm({ shop }: { shop: Settings }) {
           </button>
         </div>
       </div>
+      <h2 className="mt-8 mb-3 text-2xl">{say("shop.hammers")}</h2>
+      <div className="grid max-w-5xl gap-8 sm:grid-cols-2 lg:grid-cols-3">
+        {shop.hammers.map((h, i) => (
+          <Group key={h.name} title={h.name}>
+            {typed(`hammers.${i}.name`, h.name, say("shop.toolName"))}
+            {typed(`hammers.${i}.hammerKg`, h.hammerKg, say("field.name.smith.hammerKg"))}
+            {typed(`hammers.${i}.faceMm`, h.faceMm, say("field.name.smith.faceMm"))}
+            {typed(`hammers.${i}.peenBiteMm`, h.peenBiteMm, say("field.name.smith.peenBiteMm"))}
+            {away("hammers.remove", i, h.name)}
+          </Group>
+        ))}
+      </div>
+      {add("hammers.add", "shop.addHammer", ["light", "usual", "heavy"], "hammer")}
+      <h2 className="mt-8 mb-3 text-2xl">{say("shop.hearths")}</h2>
+      <div className="grid max-w-5xl gap-8 sm:grid-cols-2 lg:grid-cols-3">
+        {shop.hearths.map((h, i) => (
+          <Group key={h.name} title={h.name}>
+            {typed(`hearths.${i}.name`, h.name, say("shop.toolName"))}
+            {typed(`hearths.${i}.tempC`, h.tempC, say("field.name.fire.tempC"))}
+            {typed(`hearths.${i}.hotLengthMm`, h.hotLengthMm, say("field.name.fire.hotLengthMm"))}
+            {typed(`hearths.${i}.fuelKgPerH`, h.fuelKgPerH, say("field.name.fire.fuelKgPerH"))}
+            {typed(`hearths.${i}.atmosphere`, h.atmosphere, say("field.name.fire.atmosphere"))}
+            {away("hearths.remove", i, h.name)}
+          </Group>
+        ))}
+      </div>
+      {add("hearths.add", "shop.addHearth", ["gas", "largeGas", "charcoal", "coke"], "hearth")}
       <p className="mt-8 max-w-3xl border-t border-line pt-3 text-quiet">{say("caution.general")}</p>
     </div>
   );

@@ -11,8 +11,9 @@ import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
 import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
-import { isCycle, machineFields } from "./machine";
+import { diesOf, isCycle, machineFields, machineLabel, machineNote, machines } from "./machine";
 import { OrderList } from "./OrderList";
+import { HandAndHammer, Hearth } from "./Sets";
 import { StepView } from "./StepView";
 import { ToolPicks, useStill } from "./ToolPicks";
 
@@ -158,6 +159,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
           {op.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / op.bendPerMm, units) })}` : ""}
         </p>
       ) : null}
+      {op.edgeTurns ? <p>{say("heat.edgeTurns", { n: op.edgeTurns })}</p> : null}
       {op.strokes ? <p>{say("heat.strokes", { n: Math.ceil(op.strokes) })}</p> : null}
       {op.kind === "bevel" && (
         <p className="text-quiet">{say("heat.side", { n: Math.max(1, Math.round(op.blows / 2)) })}</p>
@@ -204,6 +206,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
       <p className="text-sm text-quiet">{say("caution.general")}</p>
       <Schools />
       <Group title={say("heats.smith")}>
+        <HandAndHammer />
         <DraftPick
           field="smith.skill"
           label={say("new.sure")}
@@ -217,6 +220,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <F f="smith.speedMPerS" />
       </Group>
       <Group title={say("heats.fire")}>
+        <Hearth />
         <F f="fire.tempC" />
         <F f="fire.hotLengthMm" />
         <DraftField
@@ -253,19 +257,21 @@ function MachineFields() {
         field="smith.machine"
         label={say("field.name.smith.machine")}
         value={machine?.kind ?? "none"}
-        options={["none", "powerHammer", "press"].map((v) => ({ value: v, label: say(`machine.${v}`) }))}
+        options={machines.map((v) => ({ value: v, label: say(`machine.${v}`) }))}
       />
       {machine && (
         <>
-          <DraftPick
-            field="smith.machine.dies"
-            label={say("field.name.smith.machine.dies")}
-            options={["flat", "drawing", "crowned"].map((v) => ({ value: v, label: say(`dies.${v}`) }))}
-          />
+          {diesOf(machine.kind).length > 0 && (
+            <DraftPick
+              field="smith.machine.dies"
+              label={say("field.name.smith.machine.dies")}
+              options={diesOf(machine.kind)}
+            />
+          )}
           {machineFields[machine.kind].map((f) => (
-            <F key={f} f={`smith.machine.${f}`} />
+            <DraftField key={f} field={`smith.machine.${f}`} label={machineLabel(machine.kind, f)} />
           ))}
-          <p className="col-span-2 text-sm text-quiet">{say("machine.note")}</p>
+          <p className="col-span-2 text-sm text-quiet">{machineNote(machine.kind)}</p>
         </>
       )}
     </>

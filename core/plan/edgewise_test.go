@@ -1,0 +1,39 @@
+package plan_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestWorkOnEdgeGoesByTurns: light taps and flat blows while the bar is more than
+// three times as wide as thick, and none from there on.
+func TestWorkOnEdgeGoesByTurns(t *testing.T) {
+	turns := func(w, thick float64) (point, tang int) {
+		r := request()
+		r.Bar = flat(w, thick, 900)
+		p := makePlan(t, r)
+		require.Empty(t, warning(p, "warn.edgewise").Code)
+		return stepOf(p, "point").EdgeTurns, stepOf(p, "tang").EdgeTurns
+	}
+	point, tang := turns(25, 25./3)
+	assert.Zero(t, point)
+	assert.Zero(t, tang)
+	point, tang = turns(25, 8.3)
+	assert.Equal(t, 1, point)
+	assert.Equal(t, 1, tang)
+	point, tang = turns(25, 5)
+	want := math.Ceil(math.Log(25./15) / .08)
+	assert.InDelta(t, want, tang, 0, "down to three times its thickness")
+	assert.GreaterOrEqual(t, tang, point)
+	wide, _ := turns(28, 5)
+	assert.GreaterOrEqual(t, wide, point)
+	r := request()
+	for _, st := range makePlan(t, r).Operations {
+		if st.Kind != "point" && st.Kind != "tang" {
+			assert.Zero(t, st.EdgeTurns, st.Kind)
+		}
+	}
+}

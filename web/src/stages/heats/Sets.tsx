@@ -1,0 +1,84 @@
+import type { Settings } from "../../api/client";
+import { useShop } from "../../api/hooks";
+import { useDraftPart } from "../../draft/context";
+import { say } from "../../text/say";
+import { DraftPick } from "../../ui/DraftField";
+
+const hammerKeys = ["hammerKg", "faceMm", "peenBiteMm"] as const;
+const hearthKeys = ["tempC", "atmosphere", "hotLengthMm", "fuelKgPerH"] as const;
+
+/** Whether two tools have the same figures. */
+const alike = (a: object, b: object, keys: readonly string[]) =>
+  keys.every((k) => (a as Record<string, unknown>)[k] === (b as Record<string, unknown>)[k]);
+
+const only = (a: object, keys: readonly string[]) =>
+  JSON.stringify(Object.fromEntries(keys.map((k) => [k, (a as Record<string, unknown>)[k]])));
+
+/** One of the shop's set, taken up whole. */
+function TakeUp({
+  field,
+  own,
+  set,
+}: {
+  field: string;
+  own: string;
+  set: { name: string; text: string; on: boolean }[];
+}) {
+  const on = set.find((x) => x.on);
+  if (set.length === 0) return null;
+  return (
+    <DraftPick
+      field={field}
+      label={say(`field.name.${field}`)}
+      value={on ? on.text : own}
+      options={[
+        ...(on ? [] : [{ value: own, label: say(own) }]),
+        ...set.map((x) => ({ value: x.text, label: x.name })),
+      ]}
+    />
+  );
+}
+
+/** The shop's smiths and hammers, to work this piece with. */
+export function HandAndHammer() {
+  const smith = useDraftPart((s) => s.doc.request.smith);
+  const shop = useShop().data as Settings | undefined;
+  if (!shop) return null;
+  const hand = (h: Settings["smiths"][number]) => {
+    const { name: _, ...rest } = h;
+    return JSON.stringify(rest);
+  };
+  return (
+    <>
+      <TakeUp
+        field="smith.hand"
+        own="hand.own"
+        set={shop.smiths.map((h) => ({ name: h.name, text: hand(h), on: sameHand(h, smith) }))}
+      />
+      <TakeUp
+        field="smith.hammer"
+        own="hammer.own"
+        set={shop.hammers.map((h) => ({ name: h.name, text: only(h, hammerKeys), on: alike(h, smith, hammerKeys) }))}
+      />
+    </>
+  );
+}
+
+function sameHand(a: Settings["smiths"][number], b: object): boolean {
+  const { name: _, machine, ...rest } = a;
+  return alike(rest, b, Object.keys(rest)) && JSON.stringify(machine) === JSON.stringify((b as typeof a).machine);
+}
+
+/** The shop's forges. */
+export function Hearth() {
+  const fire = useDraftPart((s) => s.doc.request.fire);
+  const shop = useShop().data;
+  if (!shop) return null;
+  return (
+    <TakeUp
+      field="fire.hearth"
+      own="hearth.own"
+      set={shop.hearths.map((h) => ({ name: h.name, text: only(h, hearthKeys), on: alike(h, fire, hearthKeys) }))}
+    />
+  );
+}
