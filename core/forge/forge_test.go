@@ -51,20 +51,34 @@ func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation)
 // TestVolumeIsConserved: what is not in the cells any more has been booked as
 // scale, whatever the sequence of operations.
 func TestVolumeIsConserved(t *testing.T) {
-	kinds := []forge.Kind{forge.Straighten, forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff}
+	kinds := []forge.Kind{forge.Straighten, forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff, forge.TangCurve}
+	strokes := []forge.Kind{forge.Stamp, forge.Twist, forge.Loop}
+	shaping := []forge.Kind{forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.Bevel, forge.FalseEdge}
+	machines := []forge.MachineKind{"", forge.Striker, forge.PowerHammer, forge.Press, forge.RollingMill}
 	rapid.Check(t, func(t *rapid.T) {
 		b := bar(6, rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t"))
 		start := b.VolumeMm3()
-		r, err := forge.NewRun(shop(), b)
+		s := shop()
+		if k := rapid.SampledFrom(machines).Draw(t, "machine"); k != "" {
+			s.Smith.Machine = forge.NewMachine(k)
+		}
+		r, err := forge.NewRun(s, b)
 		require.NoError(t, err)
 		for i := range rapid.IntRange(1, 4).Draw(t, "n") {
 			first := rapid.IntRange(0, 5).Draw(t, "first")
 			last := rapid.IntRange(first, 5).Draw(t, "last")
 			var op *forge.Operation
-			if rapid.Bool().Draw(t, "shapes") {
-				c := r.Bar.Cells[first]
+			switch c := r.Bar.Cells[first]; rapid.IntRange(0, 3).Draw(t, "what") {
+			case 0:
 				op = draw(first, last, c.WidthMm*rapid.Float64Range(.8, 1.15).Draw(t, "kw"), c.ThicknessMm*rapid.Float64Range(.7, .98).Draw(t, "kt"))
-			} else {
+				op.Kind, op.Support = rapid.SampledFrom(shaping).Draw(t, "kind"), rapid.SampledFrom(forge.Supports()).Draw(t, "support")
+				op.Face = rapid.SampledFrom([]forge.Face{forge.FlatFace, forge.RoundFace, forge.PeenAcross, forge.PeenAlong, forge.BevelFace, forge.AnvilEdge}).Draw(t, "face")
+			case 1:
+				op = draw(first, last, c.WidthMm*1.03, c.ThicknessMm*1.05)
+				op.Kind, op.Face, op.FreeMm = forge.Upset, forge.FlatFace, c.LengthMm()*float64(last-first+1)
+			case 2:
+				op = &forge.Operation{Kind: rapid.SampledFrom(strokes).Draw(t, "kind"), First: first, Last: last, Passes: 1, Strokes: rapid.Float64Range(1, 30).Draw(t, "strokes")}
+			default:
 				op = &forge.Operation{Kind: rapid.SampledFrom(kinds).Draw(t, "kind"), First: first, Last: last, Passes: rapid.IntRange(1, 3).Draw(t, "passes"), BendPer: .002}
 			}
 			op.ID = string(rune('a' + i))

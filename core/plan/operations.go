@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/stock"
 )
@@ -28,6 +29,14 @@ type route struct {
 	bar   stock.Start
 	bend  forge.Bend
 	down  forge.Target // the flat of the break-down
+}
+
+// newRoute cuts the forged shape into cells and sets what each is drawn to before
+// bevels.
+func newRoute(req *Request, bar stock.Start, f *blade.Body, zones []zone) *route {
+	r := &route{req: req, bar: bar, cells: cellsOf(f, zones, req.CellCount, req.Choices.Method)}
+	r.withinBar()
+	return r
 }
 
 func (r *route) span(zones ...string) (first, last int) {

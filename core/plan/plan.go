@@ -131,8 +131,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		return nil, fieldError(err)
 	}
 	zones := zonesOf(fog)
-	r := &route{req: &req, bar: bar, cells: cellsOf(fog, zones, req.CellCount, req.Choices.Method)}
-	r.withinBar()
+	r := newRoute(&req, bar, fog, zones)
 	r.bend = bend(fog, req)
 	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
 	if err := r.refuseOrder(r.operations()); err != nil {

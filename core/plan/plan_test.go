@@ -513,6 +513,12 @@ func TestAnyPlanHolds(t *testing.T) {
 		d.LengthMm = rapid.Float64Range(60, 260).Draw(t, "length")
 		bar := flat(rapid.Float64Range(18, 50).Draw(t, "w"), rapid.Float64Range(4, 12).Draw(t, "t"), 1000)
 		r := plan.NewRequest(d, rapid.SampledFrom(steels).Draw(t, "steel"), bar, rapid.SampledFrom(forge.Skills()).Draw(t, "skill"))
+		if k := rapid.SampledFrom(append(forge.MachineKinds(), "")).Draw(t, "machine"); k != "" {
+			r.Smith.Machine = forge.NewMachine(k)
+		}
+		r.Choices.Method = rapid.SampledFrom([]forge.Method{forge.PinchOut, forge.PushIn}).Draw(t, "method")
+		r.Choices.First = rapid.SampledFrom([]plan.First{plan.PointFirst, plan.TangFirst}).Draw(t, "first")
+		r.Choices.Corners = rapid.SampledFrom([]plan.Corners{plan.CornersFirst, plan.CornersLeft}).Draw(t, "corners")
 		p, err := plan.Make(context.Background(), r)
 		var fe fact.FieldErrors
 		if errors.As(err, &fe) && fe[0].Code == "plan.barTooSmall" {

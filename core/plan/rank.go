@@ -165,7 +165,8 @@ func screen(req Request, c Candidate) (Ranked, error) {
 	probe := &Plan{Feasibility: feasibility(fog, zonesOf(fog), start.WidthMm, start.ThicknessMm, req.Choices.Method)}
 	probe.Bar.LeftMm = start.LengthMm - r.CutMm
 	probe.Bar.CutLengthMm, probe.Bar.AvailableMm = r.CutMm, start.LengthMm
-	rt := &route{req: &req, bar: start, cells: cellsOf(fog, zonesOf(fog), screenCells, req.Choices.Method)}
+	req.CellCount = screenCells
+	rt := newRoute(&req, start, fog, zonesOf(fog))
 	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
 		probe.Warnings = append(probe.Warnings, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
 	}

@@ -119,7 +119,7 @@ function ShopForm({ shop }: { shop: Settings }) {
             )}
             {h.machine && diesOf(h.machine.kind).length > 0 && (
               <Pick
-                label={say("field.name.smith.machine.dies")}
+                label={machineLabel(h.machine.kind, "dies")}
                 value={h.machine.dies}
                 options={diesOf(h.machine.kind)}
                 onPick={(v) => void send(`smiths.${i}.machine.dies`, v)}

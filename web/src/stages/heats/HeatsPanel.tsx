@@ -264,7 +264,7 @@ function MachineFields() {
           {diesOf(machine.kind).length > 0 && (
             <DraftPick
               field="smith.machine.dies"
-              label={say("field.name.smith.machine.dies")}
+              label={machineLabel(machine.kind, "dies")}
               options={diesOf(machine.kind)}
             />
           )}
