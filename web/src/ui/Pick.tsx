@@ -1,6 +1,6 @@
 import { Check, ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
-import { useId } from "react";
+import { memo, useCallback, useEffect, useId, useRef } from "react";
 
 interface Props {
   label: string;
@@ -13,7 +13,17 @@ interface Props {
 }
 
 /** One choice out of a few. */
-export function Pick({ label, value, options, onPick, error, hint, field }: Props) {
+export function Pick({ onPick, ...shown }: Props) {
+  const latest = useRef(onPick);
+  useEffect(() => {
+    latest.current = onPick;
+  });
+  const pick = useCallback((v: string) => latest.current(v), []);
+  return <Shown {...shown} onPick={pick} />;
+}
+
+/** A select is dear to draw: only when something shown is another. */
+const Shown = memo(function Shown({ label, value, options, onPick, error, hint, field }: Props) {
   const id = useId();
   return (
     <div>
@@ -64,5 +74,13 @@ export function Pick({ label, value, options, onPick, error, hint, field }: Prop
       )}
       {hint && !error && <p className="mt-0.5 text-sm text-quiet">{hint}</p>}
     </div>
+  );
+}, alike);
+
+function alike({ options: a, ...x }: Props, { options: b, ...y }: Props): boolean {
+  return (
+    (Object.keys({ ...x, ...y }) as (keyof typeof x)[]).every((k) => x[k] === y[k]) &&
+    a.length === b.length &&
+    a.every((o, i) => o.value === b[i]?.value && o.label === b[i]?.label && o.note === b[i]?.note)
   );
 }
