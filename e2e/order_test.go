@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"coldember/internal/demo"
@@ -73,4 +74,16 @@ func TestABentHandleAndAStampedMark(t *testing.T) {
 	s.saved()
 	s.click("[data-operation=stamp]")
 	s.until("its strokes", `document.querySelector("aside").textContent.includes("2 strokes")`)
+}
+
+// TestARodThatStaysShortensTheBar: where the weld lies is said, drawn, and taken
+// off the bar.
+func TestARodThatStaysShortensTheBar(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Oyster, "blade")
+	before := mm(t, s.text("[data-figure=cut]"))
+	s.fill("design.tang.weldAtMm", "30")
+	s.until("a shorter bar", `document.querySelector("[data-testid=seam]") && document.querySelector("[data-ledger='ledger.rod']")`)
+	s.until("its length", fmt.Sprintf(`parseFloat(document.querySelector("[data-figure=cut]").textContent) < %v`, before-1))
+	s.saved()
 }

@@ -24,7 +24,7 @@ func ledger(p *Plan, req *Request, bar stock.Start) []Line {
 	line := func(code string, v float64, total bool, f fact.Figures) Line {
 		return Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
 	}
-	lost := p.Bar.StartMm3 - p.Forged.VolumeMm3 - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
+	lost := p.Bar.StartMm3 - (p.Forged.VolumeMm3 - p.Bar.RodMm3) - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
 	code := "ledger.scale"
 	if req.Sizing.LossMode == ThumbLoss {
 		code = "ledger.thumb"
@@ -39,11 +39,16 @@ func ledger(p *Plan, req *Request, bar stock.Start) []Line {
 		line("ledger.finished", p.Finished.VolumeMm3, true, nil),
 		grind,
 		line("ledger.forged", p.Forged.VolumeMm3, true, nil),
+	}
+	if rod := p.Bar.RodMm3; rod > 0 {
+		out = append(out, line("ledger.rod", -rod, false, fact.Figures{"lengthMm": p.Bar.RodMm}))
+	}
+	out = append(out,
 		line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}),
 		line("ledger.trim", req.Sizing.TrimMm*a, false, nil),
 		line("ledger.kerf", req.Sizing.KerfMm*a, false, nil),
 		line("ledger.start", p.Bar.StartMm3, true, nil),
-	}
+	)
 	for _, s := range p.Prep {
 		if s.LossMm3 > 0 {
 			out = append(out, line("ledger.prep", s.LossMm3, false, nil))

@@ -34,9 +34,26 @@ type route struct {
 // newRoute cuts the forged shape into cells and sets what each is drawn to before
 // bevels.
 func newRoute(req *Request, bar stock.Start, f *blade.Body, zones []zone) *route {
-	r := &route{req: req, bar: bar, cells: cellsOf(f, zones, req.CellCount, req.Choices.Method)}
+	r := &route{req: req, bar: bar, cells: cellsOf(f, zones, req.CellCount, req.Choices.Method, req.seamMm())}
 	r.withinBar()
 	return r
+}
+
+// seamMm is where a rod that stays is welded on, behind the shoulder; 0: none.
+func (r *Request) seamMm() float64 {
+	if r.Choices.Holding != WeldedRod || r.Forged != nil {
+		return 0
+	}
+	return r.Design.Tang.WeldAtMm
+}
+
+// ofTheBar is the part of a zone that is of the bar, not of a rod welded on.
+func (r *route) ofTheBar(zone string) (first, last int) {
+	first, last = r.span(zone)
+	for last >= first && last >= 0 && r.cells[last].rod {
+		last--
+	}
+	return first, last
 }
 
 func (r *route) span(zones ...string) (first, last int) {
@@ -93,7 +110,7 @@ func (r *route) operations() []*forge.Operation {
 	if r.req.Choices.First != TangFirst {
 		point()
 	}
-	if t0, t1 := r.span(ZoneTang); t0 >= 0 {
+	if t0, t1 := r.ofTheBar(ZoneTang); t0 >= 0 {
 		end := t0
 		for mm := r.cells[t0].from + setDownShare*(r.cells[t1].to-r.cells[t0].from); end < t1 && r.cells[end+1].to <= mm+1e-9; {
 			end++

@@ -22,6 +22,10 @@ type Mark struct {
 
 // BarPlan is what is taken from the bar.
 type BarPlan struct {
+	// RodMm3 of the tang is of a rod that is welded on, RodMm long.
+	RodMm3 float64 `json:"rodMm3,omitempty"`
+	RodMm  float64 `json:"rodMm,omitempty"`
+
 	WidthMm      float64 `json:"widthMm"`
 	ThicknessMm  float64 `json:"thicknessMm"`
 	AreaMm2      float64 `json:"areaMm2"`
@@ -288,11 +292,13 @@ func layOut(names []string, startMm3 []float64, areaMm2, trimMm, kerfMm float64)
 
 func (r *route) barPlan(s *settled, zones []zone) BarPlan {
 	names, forged, start := make([]string, len(zones)), make([]float64, len(zones)), make([]float64, len(zones))
-	var vf, vs float64
+	var vf, vs, rod, rodMm float64
 	for k, z := range zones {
 		names[k] = z.Name
 		for i, c := range r.cells {
-			if c.zone == z.Name {
+			if c.zone == z.Name && c.rod {
+				rod, rodMm = rod+c.volume, rodMm+c.to-c.from
+			} else if c.zone == z.Name {
 				forged[k] += c.volume
 				start[k] += s.start[i]
 			}
@@ -302,7 +308,7 @@ func (r *route) barPlan(s *settled, zones []zone) BarPlan {
 	q := r.req.Sizing
 	b := BarPlan{
 		WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm, AreaMm2: r.bar.AreaMm2, AvailableMm: r.bar.LengthMm, FromMm: r.bar.FromMm,
-		ScaleShare: s.loss, LossFraction: 1 - vf/vs,
+		ScaleShare: s.loss, LossFraction: 1 - vf/vs, RodMm3: rod, RodMm: rodMm,
 	}
 	if q.LossMode == ThumbLoss {
 		b.LossFraction = q.ThumbLossFraction

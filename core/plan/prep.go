@@ -45,7 +45,12 @@ func (r *route) prepare(cutShare float64) []Prep {
 		add("prep.weldSolid", 0, nil, "caution.plating", "caution.flux")
 	}
 	if r.req.Choices.Holding == WeldedRod {
-		add("prep.weldRod", 0, nil, "caution.welding")
+		code, f := "prep.weldRod", fact.Figures(nil)
+		if seam := r.req.seamMm(); seam > 0 {
+			high, thick := r.req.Design.Tang.At(seam)
+			code, f = "prep.weldTang", fact.Figures{"heightMm": high, "thicknessMm": thick, "lengthMm": r.req.Design.Tang.LengthMm - seam, "atMm": seam}
+		}
+		add(code, 0, f, "caution.welding")
 	}
 	return out
 }

@@ -160,13 +160,13 @@ func screen(req Request, c Candidate) (Ranked, error) {
 		return r, fieldError(err)
 	}
 	forged := fog.Measure()
-	r.CutMm = forged.VolumeMm3/(1-screenLoss)/start.AreaMm2 + req.Sizing.TrimMm + req.Sizing.KerfMm
+	req.CellCount = screenCells
+	rt := newRoute(&req, start, fog, zonesOf(fog))
+	r.CutMm = (forged.VolumeMm3-rt.rodMm3())/(1-screenLoss)/start.AreaMm2 + req.Sizing.TrimMm + req.Sizing.KerfMm
 	r.waste(r.CutMm*start.AreaMm2, fin.Measure().MassG, c)
 	probe := &Plan{Feasibility: feasibility(fog, zonesOf(fog), start.WidthMm, start.ThicknessMm, req.Choices.Method)}
 	probe.Bar.LeftMm = start.LengthMm - r.CutMm
 	probe.Bar.CutLengthMm, probe.Bar.AvailableMm = r.CutMm, start.LengthMm
-	req.CellCount = screenCells
-	rt := newRoute(&req, start, fog, zonesOf(fog))
 	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
 		probe.Warnings = append(probe.Warnings, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
 	}

@@ -57,6 +57,9 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		}
 		total, lost, thought := 0.0, 0.0, 0.0
 		for i, f := range out.forged {
+			if r.cells[i].rod {
+				continue
+			}
 			total += out.start[i]
 			lost += out.start[i] - f
 			thought += out.start[i] - r.cells[i].volume
@@ -179,6 +182,11 @@ func (r *route) startBar(startMm3 []float64) forge.Bar {
 		bar.Cells[i] = forge.Cell{
 			Zone: c.zone, VolumeMm3: startMm3[i], WidthMm: r.bar.WidthMm, ThicknessMm: r.bar.ThicknessMm,
 			EdgeMm: r.bar.ThicknessMm, SpineMm: r.bar.ThicknessMm, TempC: 20,
+		}
+		if c.rod { // taken as thick as the tang there, and what it scales
+			k := math.Sqrt(startMm3[i] / c.volume)
+			w, t := c.final.WidthMm*k, c.final.ThicknessMm*k
+			bar.Cells[i].WidthMm, bar.Cells[i].ThicknessMm, bar.Cells[i].EdgeMm, bar.Cells[i].SpineMm = w, t, t, t
 		}
 	}
 	return bar

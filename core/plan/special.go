@@ -61,7 +61,7 @@ func (r *route) withinBar() {
 func (r *route) short() (first, last int) {
 	first, last = -1, -1
 	for i := range r.cells {
-		if p := r.cells[i].preform; p.WidthMm*p.ThicknessMm > r.bar.AreaMm2*upsetOver {
+		if p := r.cells[i].preform; !r.cells[i].rod && p.WidthMm*p.ThicknessMm > r.bar.AreaMm2*upsetOver {
 			if first < 0 {
 				first = i
 			}
@@ -69,6 +69,16 @@ func (r *route) short() (first, last int) {
 		}
 	}
 	return first, last
+}
+
+// rodMm3 is what a rod gives to the tang.
+func (r *route) rodMm3() (v float64) {
+	for i := range r.cells {
+		if r.cells[i].rod {
+			v += r.cells[i].volume
+		}
+	}
+	return v
 }
 
 // freeMm is how long the stretch is on the bar.

@@ -173,7 +173,7 @@ func fitLoss(ctx context.Context, req Request, t Tolerances) (*response, float64
 	}
 	q := req.Sizing
 	m := &response{
-		forgedMm3: mid.Forged.VolumeMm3, trimMm: q.TrimMm + q.KerfMm, w: mid.Bar.WidthMm, t: mid.Bar.ThicknessMm, loss: mid.Bar.LossFraction,
+		forgedMm3: mid.Forged.VolumeMm3 - mid.Bar.RodMm3, trimMm: q.TrimMm + q.KerfMm, w: mid.Bar.WidthMm, t: mid.Bar.ThicknessMm, loss: mid.Bar.LossFraction,
 	}
 	dw, dt := math.Max(.2, 1.5*t.WidthMm), math.Max(.08, 1.5*t.ThicknessMm)
 	at := func(w, th float64) (float64, error) {

@@ -109,6 +109,7 @@ type cell struct {
 	bevelled forge.Target // before its false edge
 	centre   float64      // height of its centre line over the spine of the heel
 	drawn    [perCell]drawnSlice
+	rod      bool // of a rod welded on, not of the bar
 }
 
 // drawnSlice is a station of the forged shape that a cell is drawn through.
@@ -124,20 +125,30 @@ var cellShare = map[string]float64{ZonePoint: .2, ZoneBlade: .4, ZoneRicasso: .1
 const previewCells = 40
 
 // cellsOf cuts the forged shape into cells and gives each its final section and
-// the preform it has before bevelling.
-func cellsOf(b *blade.Body, zones []zone, count int, m forge.Method) []cell {
+// the preform it has before bevelling. Behind seamMm of tang (0: no seam) they
+// are of a rod welded on.
+func cellsOf(b *blade.Body, zones []zone, count int, m forge.Method, seamMm float64) []cell {
 	if count == 0 {
 		count = previewCells
 	}
 	var out []cell
-	for _, z := range zones {
-		n := max(1, int(math.Round(cellShare[z.Name]*float64(count))))
+	cut := func(name string, from, to float64, n int, rod bool) {
 		for i := range n {
-			c := cell{zone: z.Name, from: z.From + (z.To-z.From)*float64(i)/float64(n), to: z.From + (z.To-z.From)*float64(i+1)/float64(n)}
+			c := cell{zone: name, from: from + (to-from)*float64(i)/float64(n), to: from + (to-from)*float64(i+1)/float64(n), rod: rod}
 			c.fill(b, zones, m)
 			c.trace(b, zones)
 			out = append(out, c)
 		}
+	}
+	for _, z := range zones {
+		n := max(1, int(math.Round(cellShare[z.Name]*float64(count))))
+		if l := z.To - z.From; z.Name == ZoneTang && seamMm > 0 && seamMm < l {
+			own := max(1, min(n-1, int(math.Round(float64(n)*seamMm/l))))
+			cut(z.Name, z.From, z.From+seamMm, own, false)
+			cut(z.Name, z.From+seamMm, z.To, max(1, n-own), true)
+			continue
+		}
+		cut(z.Name, z.From, z.To, n, false)
 	}
 	return out
 }

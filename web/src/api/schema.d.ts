@@ -802,6 +802,10 @@ export interface components {
              */
             lossFraction: number;
             marks: components["schemas"]["Mark"][];
+            /** Format: double */
+            rodMm?: number;
+            /** Format: double */
+            rodMm3?: number;
             /**
              * Format: double
              * @description as the heats compute it

@@ -8,7 +8,7 @@ import { Findings } from "./Findings";
 import { HandleShape } from "./HandleShape";
 import { Handles } from "./Handles";
 import { layOut, runs } from "./layout";
-import { Ribbons, Sweep, Ways, Within } from "./Marks";
+import { Ribbons, Seam, Sweep, Ways, Within } from "./Marks";
 import { type NodeRef, type NodeRules, Nodes, nodeAt } from "./Nodes";
 import { PictureBehind, PictureGrip } from "./PictureLayer";
 import { Patterns } from "./patterns";
@@ -136,6 +136,7 @@ export const Bench = memo(function Bench({
           {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
           {!step && <Sweep plan={plan} layout={l} />}
           {!step && <Within plan={plan} layout={l} />}
+          {!step && <Seam plan={plan} layout={l} />}
           {nodes?.picture && <PictureBehind picture={nodes.picture} layout={l} />}
           <Shape
             id="finished"

@@ -185,3 +185,33 @@ export function Within({ plan, layout }: { plan: Plan; layout: Layout }) {
     />
   );
 }
+
+/** Where a rod that stays is welded on: a toothed line across the tang, forged and finished. */
+export function Seam({ plan, layout }: { plan: Plan; layout: Layout }) {
+  const rod = plan.bar.rodMm;
+  if (!rod) return null;
+  const line = (spans: { zone: string; toMm: number }[], row: Row) => {
+    const x = layout.x((spans.find((s) => s.zone === "tang")?.toMm ?? rod) - rod);
+    const teeth = Math.max(2, Math.round((row.bottomY - row.topY + 10) / 6));
+    return `M${x},${row.topY - 5}${"l3,3l-3,3".repeat(teeth)}`;
+  };
+  return (
+    <g data-testid="seam">
+      <path
+        d={line(plan.drawing.forgedZones, layout.forged) + line(plan.drawing.finishedZones, layout.finished)}
+        fill="none"
+        stroke="var(--act)"
+        strokeWidth="1.6"
+      />
+      <text
+        x={layout.x((plan.drawing.finishedZones.find((s) => s.zone === "tang")?.toMm ?? rod) - rod) + 8}
+        y={layout.finished.topY - 1}
+        className="narrow"
+        fontSize="14"
+        fill="var(--act)"
+      >
+        {say("seam.mark")}
+      </text>
+    </g>
+  );
+}

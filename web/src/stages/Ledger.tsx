@@ -63,7 +63,7 @@ function Row({
   onOpen: () => void;
 }) {
   const bare = (t: string) => t.replace(/ [a-z³]+$/, "");
-  const sign = line.total ? "" : "+ ";
+  const sign = line.total ? "" : line.volumeMm3 < 0 ? "− " : "+ ";
   return (
     <>
       <tr
@@ -81,10 +81,10 @@ function Row({
             {say(line.code)}
           </button>
         </th>
-        <td>{bare(print.volume(line.volumeMm3, units))}</td>
-        <td>{bare(print.mass(line.massG, units))}</td>
+        <td>{bare(print.volume(Math.abs(line.volumeMm3), units))}</td>
+        <td>{bare(print.mass(Math.abs(line.massG), units))}</td>
         <td className={line.code === "ledger.start" ? "text-lg font-semibold text-act" : ""}>
-          {bare(print.length(line.barMm, units))}
+          {bare(print.length(Math.abs(line.barMm), units))}
         </td>
       </tr>
       {open && (
