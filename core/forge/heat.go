@@ -152,6 +152,13 @@ func (r *Run) SoakC() float64 { return r.soakC }
 
 // Do works an operation to its end, one pass after the other.
 func (r *Run) Do(op *Operation) error {
+	if own := op.SoakC; own > 0 {
+		if own > r.Shop.Fire.TempC-UnderForgeC {
+			return &WindowError{SoakC: r.Shop.Fire.TempC - UnderForgeC, LowC: op.LowC, NeedForgeC: own + UnderForgeC}
+		}
+		defer func(usual float64) { r.soakC = usual }(r.soakC)
+		r.soakC = own
+	}
 	n := op.Last - op.First + 1
 	passes := max(1, min(op.Passes, n))
 	done := make([]float64, n)
@@ -348,6 +355,9 @@ func (r *Run) coldest(first, last int) float64 {
 // done (1: all) and fills the record.
 func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, error) {
 	s, low := r.Shop.Smith, r.Shop.LowC()
+	if op.LowC > 0 {
+		low = op.LowC
+	}
 	d, err := r.driveOf(op, rec, remaining)
 	if err != nil {
 		return 0, err

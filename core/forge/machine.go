@@ -177,7 +177,10 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) (drive, error
 			d.energyMJ *= lightBlow * lightBlow
 		}
 		if op.Strokes > 0 {
-			d.ratePerS, d.strokes = strokesPerS, op.Strokes*remaining
+			d.strokes = op.Strokes * remaining
+			if op.Kind != Weld {
+				d.ratePerS = strokesPerS
+			}
 		}
 		return d, nil
 	}

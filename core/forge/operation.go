@@ -21,6 +21,7 @@ const (
 	Planish    Kind = "planish"
 	CutOff     Kind = "cutOff"
 
+	Weld      Kind = "weld"
 	Upset     Kind = "upset"
 	FalseEdge Kind = "falseEdge"
 	Stamp     Kind = "stamp"
@@ -45,6 +46,9 @@ type Operation struct {
 	// stamps the operation takes, whatever the hammer's energy.
 	Strokes float64
 	FreeMm  float64 // that stands free of an upset
+
+	// SoakC and LowC, where they are more than 0, are its own temperatures.
+	SoakC, LowC float64
 }
 
 // Judgement figures of the light operations: what share of the surface or the
@@ -88,7 +92,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 		// bent flatwise out of its curve: the outermost fibre by t/2R, half of that
 		// on the mean
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.ThicknessMm / 4, redundancy: 1, heightMm: c.ThicknessMm}
-	case Stamp, Twist, Loop:
+	case Stamp, Twist, Loop, Weld:
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: handStrain, redundancy: 1, heightMm: c.ThicknessMm}
 	case CutOff:
 		// sheared through half the thickness from both sides
@@ -119,7 +123,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 // shapes tells whether the operation changes sections.
 func (k Kind) shapes() bool {
 	switch k {
-	case Straighten, Corners, Planish, PreCurve, Correct, CutOff, Stamp, Twist, TangCurve, Loop:
+	case Straighten, Corners, Planish, PreCurve, Correct, CutOff, Stamp, Twist, TangCurve, Loop, Weld:
 		return false
 	}
 	return true

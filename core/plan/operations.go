@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/forge"
+	"coldember/core/steel"
 	"coldember/core/stock"
 )
 
@@ -29,6 +30,7 @@ type route struct {
 	bar   stock.Start
 	bend  forge.Bend
 	down  forge.Target // the flat of the break-down
+	steel steel.Grade
 }
 
 // newRoute cuts the forged shape into cells and sets what each is drawn to before
@@ -85,6 +87,7 @@ func (r *route) operations() []*forge.Operation {
 	if r.bar.BendRadiusMm > 0 {
 		add(forge.Straighten, forge.FlatFace, 0, all, asItIs).BendPer = 1 / r.bar.BendRadiusMm
 	}
+	r.weld(add, all)
 	if r.req.Choices.Corners != CornersLeft {
 		add(forge.Corners, forge.FlatFace, 0, all, asItIs)
 	}

@@ -81,17 +81,20 @@ type need struct {
 
 // needs is the graph of needs.
 var needs = map[forge.Kind][]need{
-	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}},
-	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}},
+	forge.Weld:      {{Code: "need.straightFirst", After: forge.Straighten}},
+	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
+	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.weldFirst", After: forge.Weld}},
 	forge.Point: {
 		{Code: "need.pointFromWhatIsLeft", After: forge.SetUp, School: TangFirst},
 		{Code: "need.cornersBeforePoint", After: forge.Corners},
 		{Code: "need.flatBeforePoint", After: forge.BreakDown},
+		{Code: "need.weldFirst", After: forge.Weld},
 	},
 	forge.SetDown: {
 		{Code: "need.pointFixesLength", After: forge.Point, School: PointFirst},
 		{Code: "need.tangKnowsWhatIsLeft", After: forge.Corners, School: TangFirst},
 		{Code: "need.flatBeforeShoulder", After: forge.BreakDown},
+		{Code: "need.weldFirst", After: forge.Weld},
 	},
 	forge.DrawTang: {{Code: "need.shoulderBeforeTang", After: forge.SetDown}},
 	forge.SetUp:    {{Code: "need.shoulderBeforeRicasso", After: forge.SetDown}},

@@ -136,7 +136,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	}
 	zones := zonesOf(fog)
 	r := newRoute(&req, bar, fog, zones)
-	r.bend = bend(fog, req)
+	r.bend, r.steel = bend(fog, req), grade
 	along := feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Choices.Method)
 	if err := r.refuseOrder(r.operations()); err != nil {
 		return nil, err
@@ -213,11 +213,11 @@ func (r *route) refusal(ctx context.Context, err error, along []Feasibility, sho
 			return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooSmall", Figures: fact.Figures{"widthMm": r.bar.WidthMm, "thicknessMm": t}}}
 		}
 	}
+	if burnt != nil { // a heavier hammer may save it or not: no promise
+		return fieldError(err)
+	}
 	if kg := r.hammerThatMoves(ctx, shop); kg > 0 {
 		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": kg}}}
-	}
-	if burnt != nil {
-		return fieldError(err)
 	}
 	return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooLarge"}}
 }

@@ -28,7 +28,8 @@ type Step struct {
 	TimeS        float64    `json:"timeS"`
 	StartC       float64    `json:"startC"`
 	EndC         float64    `json:"endC"`
-	TargetC      float64    `json:"targetC,omitempty" doc:"of a thermal cycle"`
+	TargetC      float64    `json:"targetC,omitempty" doc:"of a thermal cycle, or of a weld"`
+	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
 	ScaleMm3     float64    `json:"scaleMm3"`
 	Passes       int        `json:"passes"`
 	Readings     []Reading  `json:"readings,omitempty"`
@@ -116,13 +117,13 @@ func (r *route) schedule(p *Plan, s *settled) {
 		cycle := isCycle(step.Kind)
 		todo, from := h.Fraction, h.ShareFrom
 		for todo > 1e-9 {
-			if cur == nil || cycle || left < math.Min(leastRest, todo) || !r.sameFire(before, h) {
+			if cur == nil || cycle || left < math.Min(leastRest, todo) || !r.sameFire(before, h) || byOp[before.Operation].TargetC != step.TargetC {
 				p.Heats = append(p.Heats, HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
 				cur, left = &p.Heats[len(p.Heats)-1], 1
 			}
 			take := math.Min(left, todo)
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
-			cur.cools(h, take, s.run.SoakC())
+			cur.cools(h, take, math.Max(s.run.SoakC(), step.TargetC))
 			cur.take(h, take, from, to)
 			left -= take
 			todo -= take
@@ -282,6 +283,7 @@ func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 		st.BecauseCode, st.After = n.Code, string(n.After)
 	}
 	st.Strokes, st.EdgeTurns = op.Strokes, r.edgeTurns(op)
+	st.TargetC, st.LowC = op.SoakC, op.LowC
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm
 	}
@@ -378,6 +380,8 @@ func cautions(kind string) []string {
 		return []string{"caution.easedEdge"}
 	case string(forge.Bevel):
 		return []string{"caution.sharpFromNow"}
+	case string(forge.Weld):
+		return []string{"caution.flux", "caution.weldSpits"}
 	case string(forge.Twist), string(forge.Loop), string(forge.Upset):
 		return []string{"caution.hotLooksCold"}
 	case string(forge.Planish):

@@ -14,6 +14,7 @@ const (
 	settleWithin    = 1e-5
 	settleMaxRounds = 16
 	hasteRounds     = 7
+	hasteMost       = 0.7 // of the last step
 	firstGuess      = 0.08
 	firstStates     = 3 // no round before it is the last
 )
@@ -41,6 +42,20 @@ func (e *BurntError) Error() string { return "plan: burns away at the " + e.Zone
 // that, and its loss compared. Heats count in fractions, so that the loss
 // follows the bar without steps.
 func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
+	out, err := r.settleBy(ctx, shop, hasteRounds)
+	if err != nil && out.rounds > 1 && ctx.Err() == nil {
+		// a hasty step may ask for more than there is
+		out, err = r.settleBy(ctx, shop, 0)
+	}
+	if err != nil {
+		return nil, err
+	}
+	return out, nil
+}
+
+// settleBy iterates, in haste for so many rounds; with an error the rounds tell
+// how far it came.
+func (r *route) settleBy(ctx context.Context, shop forge.Shop, hasty int) (*settled, error) {
 	x := make([]float64, len(r.cells))
 	for i := range x {
 		x[i] = firstGuess / (1 - firstGuess)
@@ -50,10 +65,10 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 	out := &settled{}
 	for out.rounds = 1; ; out.rounds++ {
 		if err := ctx.Err(); err != nil {
-			return nil, err
+			return out, err
 		}
 		if err := r.once(shop, x, out); err != nil {
-			return nil, err
+			return out, err
 		}
 		total, lost, thought := 0.0, 0.0, 0.0
 		for i, f := range out.forged {
@@ -71,25 +86,25 @@ func (r *route) settle(ctx context.Context, shop forge.Shop) (*settled, error) {
 		// Where one heat more or less tips the scale still to come, two answers
 		// can follow each other for ever. The round that started from the longer
 		// bar is kept.
-		cycling := out.rounds > hasteRounds && math.Abs(out.loss-before) < 2*settleWithin || out.rounds >= settleMaxRounds
+		cycling := out.rounds > hasty && math.Abs(out.loss-before) < 2*settleWithin || out.rounds >= settleMaxRounds
 		if cycling && out.loss < last {
 			out.unsure = last - out.loss
 			break
 		}
 		last, before = out.loss, last
 		next := r.found(out)
-		if out.rounds < hasteRounds {
+		if out.rounds < hasty {
 			next = haste.next(x, next)
 		}
 		x = next
 	}
 	if zone, burnt := out.run.BurntAway(); burnt {
-		return nil, &BurntError{Zone: zone, Heats: len(out.run.Heats)}
+		return out, &BurntError{Zone: zone, Heats: len(out.run.Heats)}
 	}
 	for i, c := range thermalCycles(r.req.Choices.Cycles, shop.Steel) {
 		// the cycles scale away what is ground off anyway: they do not size the bar
 		if err := out.run.Cycle(cycleID(i), c.c); err != nil {
-			return nil, err
+			return out, err
 		}
 	}
 	return out, nil
@@ -133,7 +148,7 @@ func (h *hastened) next(x, answer []float64) []float64 {
 			along, across = along+v*d, across+d*d
 		}
 		if across > 0 {
-			share := along / across
+			share := math.Max(-hasteMost, math.Min(hasteMost, along/across))
 			out = make([]float64, len(answer))
 			for i, v := range answer {
 				out[i] = math.Max(0, v-share*(v-h.answer[i]))

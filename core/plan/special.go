@@ -5,6 +5,7 @@ import (
 
 	"coldember/core/fact"
 	"coldember/core/forge"
+	"coldember/core/stock"
 )
 
 // Figures of the work that is counted in strokes: judgement.
@@ -17,6 +18,33 @@ const (
 )
 
 type adding func(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation
+
+// Welding heat: above the steel's forging range, as hot as the forge gives
+// (judgement; pairs differ), and down to where a weld no longer takes.
+const (
+	weldOverC    = 50.0
+	weldLeastC   = 1130.0
+	weldUsualC   = 1150.0
+	weldMostC    = 1260.0
+	weldWindowC  = 90.0
+	weldTwice    = 2.0 // from end to end
+	weldBlowStep = 0.7 // of the face, along the bar
+)
+
+// weld makes one piece of layers or strands: lightly and quickly, twice over.
+func (r *route) weld(add adding, all int) {
+	if f := r.req.Bar.Form; f != stock.Cable && f != stock.Layers {
+		return
+	}
+	op := add(forge.Weld, forge.FlatFace, 0, all, asItIs)
+	op.SoakC = math.Max(weldLeastC, math.Min(r.req.Fire.TempC-forge.UnderForgeC, math.Min(weldMostC, math.Max(weldUsualC, r.steel.ForgeHighC+weldOverC))))
+	op.LowC = op.SoakC - weldWindowC
+	length := 0.0
+	for i := range r.cells {
+		length += r.cells[i].volume / r.bar.AreaMm2
+	}
+	op.Strokes = math.Ceil(weldTwice * length / float64(max(1, op.Passes)) / (weldBlowStep * r.req.Smith.FaceMm))
+}
 
 // tangEnd is what is done to the tang once it is drawn, and the cut, which has
 // to free its end before a loop is turned.

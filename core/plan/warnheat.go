@@ -52,7 +52,22 @@ func (r *route) warnWindow(p *Plan, add adder) {
 		}
 		add(code, sev, fact.Where{}, fact.Figures{"soakC": soak, "limitC": high - forge.UnderSteelC, "heats": heats})
 	}
+	for _, st := range p.Operations {
+		if st.Kind == string(forge.Weld) && st.TargetC > high {
+			add("warn.weldHeat", fact.Note, fact.Where{Operation: st.ID}, fact.Figures{"weldC": st.TargetC, "limitC": high, "workS": p.workedS(st.ID)})
+		}
+	}
 	if stop := r.req.Fire.StopC; stop > 0 && stop < low {
 		add("warn.cold", fact.Warn, fact.Where{}, fact.Figures{"stopC": stop, "lowC": low})
 	}
+}
+
+// workedS is the time at the anvil of the heats that an operation begins, s.
+func (p *Plan) workedS(op string) (s float64) {
+	for _, h := range p.Heats {
+		if h.Parts[0].Operation == op {
+			s += h.WorkS
+		}
+	}
+	return s
 }

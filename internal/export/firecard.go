@@ -236,11 +236,15 @@ func (f *fireCard) effort(op plan.Step) string {
 	if last > first {
 		span = f.say("card.heatSpan", map[string]string{"from": fmt.Sprint(first), "to": fmt.Sprint(last)})
 	}
-	if op.TargetC > 0 {
+	low := f.plan.Totals.LowC
+	switch {
+	case op.LowC > 0:
+		low = op.LowC
+	case op.TargetC > 0:
 		return span
 	}
 	return span + " · " + f.say("card.blows", map[string]string{"blows": fmt.Sprint(int(math.Ceil(op.Blows)))}) + "\n" +
-		f.say("card.stopAt", map[string]string{"low": f.temp(f.plan.Totals.LowC), "colour": text.HeatColour(f.plan.Totals.LowC)})
+		f.say("card.stopAt", map[string]string{"low": f.temp(low), "colour": text.HeatColour(low)})
 }
 
 func (f *fireCard) calipers(op plan.Step) string {

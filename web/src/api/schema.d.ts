@@ -2057,6 +2057,11 @@ export interface components {
             heats: number;
             id: string;
             kind: string;
+            /**
+             * Format: double
+             * @description where it stops, if not where the rest does
+             */
+            lowC?: number;
             /** @description what does it, where not the hand hammer */
             machine?: string;
             /** Format: int64 */
@@ -2082,7 +2087,7 @@ export interface components {
             support?: string;
             /**
              * Format: double
-             * @description of a thermal cycle
+             * @description of a thermal cycle, or of a weld
              */
             targetC?: number;
             /** Format: double */

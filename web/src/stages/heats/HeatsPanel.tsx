@@ -51,6 +51,8 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
   const ops = step.parts.map((p) => ({ part: p, op: plan.operations.find((o) => o.id === p.operation) }));
   const cycle = isCycle(ops[0]?.op?.kind);
   const still = useStill(step.number);
+  const low = ops[0]?.op?.lowC ?? plan.totals.lowC;
+  const soak = ops[0]?.op?.targetC ?? plan.totals.soakC;
   return (
     <div className="grid gap-3" data-testid="heat-detail">
       <div className="flex items-center justify-between">
@@ -67,7 +69,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
           {say("heats.after")}
         </button>
       </div>
-      {!cycle && <Window low={plan.totals.lowC} soak={plan.totals.soakC} high={plan.steel.forgeHighC} />}
+      {!cycle && <Window low={low} soak={soak} high={Math.max(soak, plan.steel.forgeHighC)} />}
       <dl className="grid grid-cols-[1fr_auto] gap-x-4 border-y border-line py-2">
         <Figure name={say("heat.fire")} value={print.duration(step.fireS)} />
         {cycle ? (
@@ -88,7 +90,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
         )}
         <Figure name={say("heat.lost")} value={print.mass(step.scaleG, units)} />
       </dl>
-      {!cycle && <CoolingCurve step={step} lowC={plan.totals.lowC} highC={plan.steel.forgeHighC} />}
+      {!cycle && <CoolingCurve step={step} lowC={low} highC={Math.max(soak, plan.steel.forgeHighC)} />}
       <div>
         <InTheRound heat={step.number} />
       </div>
