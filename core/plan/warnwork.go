@@ -12,7 +12,8 @@ import (
 const (
 	heavyOver     = 1.5   // the bar's section over the least that would do
 	restAfterKg   = 440.0 // blows times the hammer's mass, before an arm should rest
-	coolsFaster   = 0.8   // of the time that more heat promises
+	leastSwungKg  = 0.5
+	coolsFaster   = 0.8 // of the time that more heat promises
 	wholeStepMm   = 0.5
 	hottestForgeC = 1450.0
 )
@@ -43,16 +44,7 @@ func (r *route) warnHeavy(p *Plan, add adder) {
 // rests marks the heats after which an arm should rest, by the blows it has
 // struck since the last rest and what it swings.
 func (r *route) rests(p *Plan) {
-	kg := map[string]float64{} // what an arm swings at each
-	for _, op := range p.Operations {
-		switch op.Machine {
-		case "":
-			kg[op.ID] = r.req.Smith.HammerKg
-		case string(forge.Striker):
-			kg[op.ID] = r.req.Smith.Machine.TupKg
-		}
-	}
-	swung := 0.0
+	kg, swung := r.swings(p), 0.0
 	for i := range p.Heats {
 		for _, part := range p.Heats[i].Parts {
 			swung += part.Blows * kg[part.Operation]
@@ -61,6 +53,20 @@ func (r *route) rests(p *Plan) {
 			p.Heats[i].Rest, swung = true, 0
 		}
 	}
+}
+
+// swings is what an arm swings at each operation, kg; nothing at a machine's.
+func (r *route) swings(p *Plan) map[string]float64 {
+	kg := map[string]float64{}
+	for _, op := range p.Operations {
+		switch op.Machine {
+		case "":
+			kg[op.ID] = r.req.Smith.HammerKg
+		case string(forge.Striker):
+			kg[op.ID] = r.req.Smith.Machine.TupKg
+		}
+	}
+	return kg
 }
 
 // warnTired: the first heat after which to rest, and how many there are.
@@ -76,7 +82,7 @@ func (r *route) warnTired(p *Plan, add adder) {
 	if n > 0 {
 		h := p.Heats[first]
 		add("warn.tired", fact.Note, fact.Where{Operation: h.Parts[0].Operation},
-			fact.Figures{"heat": float64(h.Number), "blows": restAfterKg / r.req.Smith.HammerKg, "rests": float64(n)})
+			fact.Figures{"heat": float64(h.Number), "blows": math.Round(restAfterKg/math.Max(leastSwungKg, r.swings(p)[h.Parts[0].Operation])/10) * 10, "rests": float64(n)})
 	}
 }
 
