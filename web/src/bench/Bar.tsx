@@ -128,6 +128,7 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
           label={print.length(m.toMm, units)}
           last={i === bar.marks.length - 1}
           raise={crowded(bar.marks, i, layout)}
+          next={crowded(bar.marks, i + 1, layout) ? layout.barX(bar.marks[i + 1]?.toMm ?? 0) : undefined}
         />
       ))}
       <path
@@ -153,15 +154,19 @@ function ChalkMark({
   label,
   last,
   raise,
+  next,
 }: {
   x: number;
   row: Layout["bar"];
   label: string;
   last: boolean;
   raise: boolean;
+  /** Where the taller mark beside it stands, which its label must keep clear of. */
+  next?: number;
 }) {
   if (last) return <path d={`M${x},${row.topY - 4}V${row.bottomY + 4}`} stroke="var(--chalk)" strokeWidth="1.500" />;
   const y = row.topY - (raise ? 24 : 7);
+  const away = next === undefined || Math.abs(next - x) > 32 ? 0 : next > x ? -1 : 1;
   return (
     <g>
       <path
@@ -170,7 +175,14 @@ function ChalkMark({
         strokeWidth="2.500"
         strokeLinecap="round"
       />
-      <text x={x} y={y} textAnchor="middle" fontSize="15" className="narrow" fill="var(--chalk)">
+      <text
+        x={x - away * 6}
+        y={y}
+        textAnchor={away === 0 ? "middle" : away < 0 ? "end" : "start"}
+        fontSize="15"
+        className="narrow"
+        fill="var(--chalk)"
+      >
         {label}
       </text>
     </g>

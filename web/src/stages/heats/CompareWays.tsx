@@ -1,12 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { memo, useState } from "react";
 import { api, ask, type Edit, type Plan, Refused } from "../../api/client";
-import { useShop, useUnits } from "../../api/hooks";
+import { useShop, useStock, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
+import { barSize } from "../../rack/forms";
 import { say } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Sheet } from "../../ui/Sheet";
 import { print, type System } from "../../units/print";
+import { machines } from "./machine";
+import { hammerText, handText, hearthText } from "./Sets";
 
 interface Way {
   value: string;
@@ -31,6 +34,9 @@ export const CompareWays = memo(function CompareWays() {
 
 function useWays(): Way[] {
   const shop = useShop();
+  const stock = useStock();
+  const units = useUnits();
+  const stockId = useDraftPart((s) => s.doc.stockId);
   const c = useDraftPart((s) => s.doc.request.choices);
   const hand = useDraftPart((s) => s.doc.hand);
   const machine = useDraftPart((s) => s.doc.request.smith.machine?.kind ?? "none");
@@ -48,7 +54,7 @@ function useWays(): Way[] {
     ...way("taper", "taper", ["forged", "ground"], c.taper ?? "forged"),
     ...way("curve", "curve", ["preCurve", "correct", "sweep"], c.curve),
     ...way("holding", "holding", ["wholeBar", "tongs", "weldedRod"], c.holding),
-    ...["none", "powerHammer", "press"]
+    ...machines
       .filter((k) => k !== machine)
       .map((k) => ({
         value: `machine=${k}`,
@@ -57,18 +63,23 @@ function useWays(): Way[] {
       })),
     ...(shop.data?.smiths ?? [])
       .filter((s) => s.name !== hand)
-      .map((s) => ({
-        value: `smith=${s.name}`,
-        label: s.name,
-        edits: [
-          { field: "smith.skill", text: s.skill },
-          { field: "smith.hammerKg", text: `${s.hammerKg} kg` },
-          { field: "smith.speedMPerS", text: String(s.speedMPerS) },
-          { field: "smith.ratePerS", text: String(s.ratePerS) },
-          { field: "smith.anvilKg", text: `${s.anvilKg} kg` },
-          { field: "smith.faceMm", text: `${s.faceMm}mm` },
-          { field: "smith.peenBiteMm", text: `${s.peenBiteMm}mm` },
-        ],
+      .map((s) => ({ value: `smith=${s.name}`, label: s.name, edits: [{ field: "smith.hand", text: handText(s) }] })),
+    ...(shop.data?.hammers ?? []).map((h) => ({
+      value: `hammer=${h.name}`,
+      label: h.name,
+      edits: [{ field: "smith.hammer", text: hammerText(h) }],
+    })),
+    ...(shop.data?.hearths ?? []).map((h) => ({
+      value: `hearth=${h.name}`,
+      label: h.name,
+      edits: [{ field: "fire.hearth", text: hearthText(h) }],
+    })),
+    ...(stock.data ?? [])
+      .filter((i) => i.id !== stockId && i.piece.form === "flat")
+      .map((i) => ({
+        value: `bar=${i.id}`,
+        label: `${i.name}, ${barSize(i.piece, units)}`,
+        edits: [{ field: "stockId", text: i.id }],
       })),
   ];
 }

@@ -14,6 +14,11 @@ const alike = (a: object, b: object, keys: readonly string[]) =>
 const only = (a: object, keys: readonly string[]) =>
   JSON.stringify(Object.fromEntries(keys.map((k) => [k, (a as Record<string, unknown>)[k]])));
 
+/** A tool as it is sent to be taken up. */
+export const hammerText = (h: object) => only(h, hammerKeys);
+export const hearthText = (h: object) => only(h, hearthKeys);
+export const handText = ({ name: _, ...rest }: Settings["smiths"][number]) => JSON.stringify(rest);
+
 /** One of the shop's set, taken up whole. */
 function TakeUp({
   field,
@@ -44,21 +49,17 @@ export function HandAndHammer() {
   const smith = useDraftPart((s) => s.doc.request.smith);
   const shop = useShop().data as Settings | undefined;
   if (!shop) return null;
-  const hand = (h: Settings["smiths"][number]) => {
-    const { name: _, ...rest } = h;
-    return JSON.stringify(rest);
-  };
   return (
     <>
       <TakeUp
         field="smith.hand"
         own="hand.own"
-        set={shop.smiths.map((h) => ({ name: h.name, text: hand(h), on: sameHand(h, smith) }))}
+        set={shop.smiths.map((h) => ({ name: h.name, text: handText(h), on: sameHand(h, smith) }))}
       />
       <TakeUp
         field="smith.hammer"
         own="hammer.own"
-        set={shop.hammers.map((h) => ({ name: h.name, text: only(h, hammerKeys), on: alike(h, smith, hammerKeys) }))}
+        set={shop.hammers.map((h) => ({ name: h.name, text: hammerText(h), on: alike(h, smith, hammerKeys) }))}
       />
     </>
   );
@@ -78,7 +79,7 @@ export function Hearth() {
     <TakeUp
       field="fire.hearth"
       own="hearth.own"
-      set={shop.hearths.map((h) => ({ name: h.name, text: only(h, hearthKeys), on: alike(h, fire, hearthKeys) }))}
+      set={shop.hearths.map((h) => ({ name: h.name, text: hearthText(h), on: alike(h, fire, hearthKeys) }))}
     />
   );
 }
