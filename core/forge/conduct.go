@@ -103,6 +103,42 @@ func (r *Run) conduct(dt float64) {
 	}
 }
 
+// spill lets heat run along the bar for dt seconds into what lies beyond the hot
+// stretch. The end of the stretch stays as hot as it is: the fire reaches a little
+// past it, and gives what runs out there.
+func (r *Run) spill(dt float64) {
+	first, last := r.hotSpan()
+	if first < 0 || dt <= 0 {
+		return
+	}
+	cells := r.Bar.Cells
+	run := func(from, to, end int) {
+		if to-from < 1 {
+			return
+		}
+		for i := from; i <= to; i++ {
+			r.temps[i] = cells[i].TempC
+		}
+		r.beyond.lay(cells[from : to+1])
+		r.beyond.mass[end-from] *= heldMass
+		r.beyond.step(r.temps[from:to+1], dt)
+		for i := from; i <= to; i++ {
+			if i != end {
+				cells[i].TempC = r.temps[i]
+			}
+		}
+	}
+	run(0, first, first)
+	run(last, len(cells)-1, last)
+}
+
+// heldMass times its mass, a cell keeps its temperature whatever flows out.
+const heldMass = 1e9
+
+// heatsThrough is the share of the time in the fire that a stretch is at heat, as
+// far as what runs out of its ends goes (it rises ever more slowly: judgement).
+const heatsThrough = 0.5
+
 // Steps of looking ahead: as fine as blows fall.
 const (
 	aheadStepS = 0.75

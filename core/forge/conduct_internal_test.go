@@ -59,3 +59,39 @@ func TestTwoCellsComeTogetherAsTheClosedFormSays(t *testing.T) {
 	k.step(one, 5)
 	assert.InDelta(t, 900, one[0], 0, "alone, nothing flows")
 }
+
+// TestHeatRunsIntoWhatLiesBeyond the hot stretch: less and less away from it, no
+// hotter than its end, and none of it out of the worked cells.
+func TestHeatRunsIntoWhatLiesBeyond(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		const n = 12
+		cells := make([]Cell, n)
+		for i := range cells {
+			w, k, l := rapid.Float64Range(10, 40).Draw(t, "w"), rapid.Float64Range(2, 12).Draw(t, "t"), rapid.Float64Range(1, 8).Draw(t, "l")
+			cells[i] = Cell{WidthMm: w, ThicknessMm: k, VolumeMm3: w * k * l, TempC: 20}
+		}
+		first := rapid.IntRange(0, n-2).Draw(t, "first")
+		last := rapid.IntRange(first, n-1).Draw(t, "last")
+		for i := first; i <= last; i++ {
+			cells[i].hot, cells[i].TempC = true, 1000
+		}
+		r := &Run{Bar: Bar{Cells: cells}, beyond: newConductor(n), temps: make([]float64, n)}
+		r.spill(rapid.Float64Range(.1, 90).Draw(t, "dt"))
+		for i := range cells {
+			c := cells[i].TempC
+			switch {
+			case i >= first && i <= last:
+				require.InDelta(t, 1000, c, 0)
+			case i < first:
+				require.LessOrEqual(t, c, cells[i+1].TempC+1e-9)
+				require.Greater(t, c, 20-1e-9)
+			default:
+				require.LessOrEqual(t, c, cells[i-1].TempC+1e-9)
+				require.Greater(t, c, 20-1e-9)
+			}
+		}
+		if first > 0 {
+			require.Greater(t, cells[first-1].TempC, 20.0)
+		}
+	})
+}

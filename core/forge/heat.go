@@ -113,6 +113,7 @@ type Run struct {
 	skins      []thermal.Exchange // of every cell as it lies now
 	soaked     []float64          // time each cell takes to the soak temperature
 	along      *conductor
+	beyond     *conductor // for what runs out of the hot stretch
 	temps      []float64
 	contact    float64 // W/m²K of what works the piece now
 }
@@ -128,7 +129,7 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 		law: steel.NewLaw(s.Steel.CarbonPct), held: steel.Flow{BaseMPa: 1, Exponent: steel.Exponent(s.Steel.CarbonPct)}, skins: make([]thermal.Exchange, n),
 		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
-		along: newConductor(n), temps: make([]float64, n),
+		along: newConductor(n), beyond: newConductor(n), temps: make([]float64, n),
 	}, nil
 }
 
@@ -258,6 +259,7 @@ func (r *Run) fire(rec *Heat) error {
 		r.clocks[i].Add(c.TempC, hold, r.Shop.Fire.Atmosphere)
 		r.decarb[i].Add(c.TempC, hold)
 	}
+	r.spill(rec.FireS * heatsThrough)
 	return nil
 }
 
@@ -406,6 +408,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 		r.note(rec, spent, math.Max(temp, low))
 	}
 	r.noteEnd(rec, spent, math.Max(temp, low))
+	r.spill(r.Shop.Fire.CarryS + spent)
 	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
 	if q >= 1-1e-12 {
 		q = 1
