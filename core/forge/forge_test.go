@@ -95,16 +95,22 @@ func TestVolumeIsConserved(t *testing.T) {
 	})
 }
 
+// TestAnOperationEndsAtItsTargets: no cell below its own, but for the scale that
+// fell since it was done.
 func TestAnOperationEndsAtItsTargets(t *testing.T) {
-	op := draw(0, 3, 20, 4)
-	r := run(t, shop(), bar(4, 25, 6), op)
-	last := r.Heats[len(r.Heats)-1]
-	assert.InDelta(t, 1, last.ShareTo, 1e-9)
-	for i, c := range last.After.Cells {
-		// what is short of the target is the scale that fell with the last heat
-		assert.InDelta(t, 20, c.WidthMm+2*(c.ScaleMm-r.DoneAt["draw"][i]), 1e-6)
-		assert.InDelta(t, 4, c.ThicknessMm+2*(c.ScaleMm-r.DoneAt["draw"][i]), 1e-6)
-	}
+	rapid.Check(t, func(t *rapid.T) {
+		w, k := rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t")
+		op := draw(0, rapid.IntRange(0, 3).Draw(t, "last"), w*rapid.Float64Range(.8, 1.1).Draw(t, "kw"), k*rapid.Float64Range(.6, .95).Draw(t, "kt"))
+		op.Passes = rapid.IntRange(1, 3).Draw(t, "passes")
+		r := run(t, shop(), bar(4, w, k), op)
+		last := r.Heats[len(r.Heats)-1]
+		require.InDelta(t, 1, last.ShareTo, 1e-9)
+		for i, c := range last.After.Cells[:op.Last+1] {
+			since := 2 * (c.ScaleMm - r.DoneAt["draw"][i])
+			require.InDelta(t, op.Targets[i].WidthMm, c.WidthMm+since, 1e-6)
+			require.InDelta(t, op.Targets[i].ThicknessMm, c.ThicknessMm+since, 1e-6)
+		}
+	})
 }
 
 func heats(r *forge.Run) float64 {
@@ -135,17 +141,24 @@ func TestMoreEnergyNeverNeedsMoreHeats(t *testing.T) {
 }
 
 func TestTemperaturesStayBetweenShopAndSoak(t *testing.T) {
-	r := run(t, shop(), bar(5, 25, 6), draw(0, 4, 22, 4))
-	for _, h := range r.Heats {
-		assert.LessOrEqual(t, h.StartC, r.SoakC()+1e-6)
-		assert.GreaterOrEqual(t, h.EndC, r.Shop.Steel.ForgeLowC-1e-6)
-		assert.LessOrEqual(t, h.EndC, h.StartC)
-		assert.Positive(t, h.FireS)
-		for _, c := range h.After.Cells {
-			assert.Greater(t, c.TempC, 15.0)
+	rapid.Check(t, func(t *rapid.T) {
+		s := shop()
+		s.Fire.TempC = rapid.Float64Range(1050, 1300).Draw(t, "fire")
+		w, k := rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t")
+		first := rapid.IntRange(0, 4).Draw(t, "first")
+		r := run(t, s, bar(5, w, k), draw(first, 4, w*.9, k*.8))
+		for _, h := range r.Heats {
+			require.LessOrEqual(t, h.StartC, r.SoakC()+1e-6)
+			require.GreaterOrEqual(t, h.EndC, r.Shop.Steel.ForgeLowC-1e-6)
+			require.LessOrEqual(t, h.EndC, h.StartC)
+			require.Positive(t, h.FireS)
+			for _, c := range h.After.Cells {
+				require.Greater(t, c.TempC, 15.0)
+				require.LessOrEqual(t, c.TempC, r.SoakC()+1e-6)
+			}
 		}
-	}
-	assert.True(t, r.OutOfRange(), "hand hammering is faster than was measured")
+		require.True(t, r.OutOfRange(), "hand hammering is faster than was measured")
+	})
 }
 
 func TestSoakStaysUnderSteelAndForge(t *testing.T) {
