@@ -5,7 +5,9 @@ import (
 
 	"coldember/core/forge"
 	"coldember/core/plan"
+	"coldember/core/section"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 )
@@ -50,4 +52,19 @@ func TestTheLastHeatIsTheForgedShape(t *testing.T) {
 		}
 		require.Greater(t, compared, 30)
 	})
+}
+
+// TestTwoEdgesDoNotSweep: bevelled alike on both, a blade stays straight, and is
+// not curved before.
+func TestTwoEdgesDoNotSweep(t *testing.T) {
+	for _, k := range []section.Kind{section.Diamond, section.Lens} {
+		r := request()
+		r.Design.Grind.Kind = k
+		r.Bar = flat(30, 6, 900)
+		p := makePlan(t, r)
+		assert.InDelta(t, 0, p.Bend.CurvaturePerMm, 1e-6, k)
+		assert.Empty(t, stepOf(p, "preCurve").ID, k)
+		assert.Positive(t, stepOf(p, "bevel").Blows, k)
+		assert.Empty(t, warning(p, "warn.sweep").Code, k)
+	}
 }

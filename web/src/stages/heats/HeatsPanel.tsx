@@ -1,7 +1,7 @@
 import { memo, useState } from "react";
 import type { HeatStep, Step } from "../../api/client";
 import { useUnits } from "../../api/hooks";
-import { useDraftState } from "../../draft/context";
+import { useDraftPart, useDraftState } from "../../draft/context";
 import { count, heatColour, say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
@@ -138,8 +138,12 @@ const Figure = ({ name, value }: { name: string; value: string }) => (
   </>
 );
 
+/** Grinds with an edge on either side. */
+const twoEdged = new Set(["diamond", "lens"]);
+
 const Operation = memo(function Operation({ op, to, still }: { op: Step; to: number; still: boolean }) {
   const units = useUnits();
+  const two = useDraftPart((s) => twoEdged.has(s.doc.request.design.grind.kind));
   return (
     <section className="grid gap-1">
       <h3 className="narrow text-xl leading-tight">
@@ -164,7 +168,9 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
       {op.edgeTurns ? <p>{say("heat.edgeTurns", { n: op.edgeTurns })}</p> : null}
       {op.strokes ? <p>{say("heat.strokes", { n: Math.ceil(op.strokes) })}</p> : null}
       {op.kind === "bevel" && (
-        <p className="text-quiet">{say("heat.side", { n: Math.max(1, Math.round(op.blows / 2)) })}</p>
+        <p className="text-quiet">
+          {say(two ? "heat.sideTwo" : "heat.side", { n: Math.max(1, Math.round(op.blows / (two ? 4 : 2))) })}
+        </p>
       )}
       <p>{say(`how.${op.kind}`)}</p>
       {op.becauseCode && <p className="text-sm text-quiet">{say(op.becauseCode)}</p>}
