@@ -87,3 +87,15 @@ func TestARodThatStaysShortensTheBar(t *testing.T) {
 	s.until("its length", fmt.Sprintf(`parseFloat(document.querySelector("[data-figure=cut]").textContent) < %v`, before-.5))
 	s.saved()
 }
+
+// TestTheLipOfSharpCornersIsShown where the blows on the end would fold it.
+func TestTheLipOfSharpCornersIsShown(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.pick("choices.corners", "left")
+	s.saved()
+	assert.False(t, js[bool](s, `!!document.querySelector("[data-testid=lip]")`), "a short blunt end does not fold")
+	s.bench(demo.Rigging, "stock")
+	s.fill("bar.thicknessMm", "3.4")
+	s.until("a lip", `document.querySelector("[data-testid=lip]")`)
+}

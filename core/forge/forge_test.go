@@ -52,7 +52,7 @@ func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation)
 // scale, whatever the sequence of operations.
 func TestVolumeIsConserved(t *testing.T) {
 	kinds := []forge.Kind{forge.Straighten, forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff, forge.TangCurve}
-	strokes := []forge.Kind{forge.Stamp, forge.Twist, forge.Loop}
+	strokes := []forge.Kind{forge.Weld, forge.Notch, forge.Stamp, forge.Twist, forge.Loop}
 	shaping := []forge.Kind{forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.Bevel, forge.FalseEdge}
 	machines := []forge.MachineKind{"", forge.Striker, forge.PowerHammer, forge.Press, forge.RollingMill}
 	rapid.Check(t, func(t *rapid.T) {

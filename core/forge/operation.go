@@ -24,6 +24,7 @@ const (
 	Weld      Kind = "weld"
 	Upset     Kind = "upset"
 	FalseEdge Kind = "falseEdge"
+	Notch     Kind = "notch"
 	Stamp     Kind = "stamp"
 	Twist     Kind = "twist"
 	TangCurve Kind = "tangCurve"
@@ -92,7 +93,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 		// bent flatwise out of its curve: the outermost fibre by t/2R, half of that
 		// on the mean
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.ThicknessMm / 4, redundancy: 1, heightMm: c.ThicknessMm}
-	case Stamp, Twist, Loop, Weld:
+	case Stamp, Twist, Loop, Weld, Notch:
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: handStrain, redundancy: 1, heightMm: c.ThicknessMm}
 	case CutOff:
 		// sheared through half the thickness from both sides
@@ -123,7 +124,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 // shapes tells whether the operation changes sections.
 func (k Kind) shapes() bool {
 	switch k {
-	case Straighten, Corners, Planish, PreCurve, Correct, CutOff, Stamp, Twist, TangCurve, Loop, Weld:
+	case Straighten, Corners, Planish, PreCurve, Correct, CutOff, Stamp, Twist, TangCurve, Loop, Weld, Notch:
 		return false
 	}
 	return true

@@ -125,6 +125,10 @@ func (r *route) operations() []*forge.Operation {
 	}
 	if r0, r1 := r.span(ZoneRicasso); r0 >= 0 {
 		add(forge.SetUp, forge.FlatFace, r0, r1, finished)
+		if mm := r.req.Design.Ricasso.NotchMm; mm > 0 && r.req.Choices.Notch == NotchForged && r.req.Forged == nil {
+			op := add(forge.Notch, forge.RoundFace, r0, r1, asItIs)
+			op.Support, op.Strokes = forge.BottomFuller, math.Ceil(notchStrokesAMm*mm)
+		}
 	}
 	if r.req.Choices.First == TangFirst {
 		point()

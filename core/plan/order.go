@@ -105,6 +105,7 @@ var needs = map[forge.Kind][]need{
 		{Code: "need.curveBeforeBevel", After: forge.PreCurve},
 	},
 	forge.Upset:     {{Code: "need.cornersBeforeUpset", After: forge.Corners}},
+	forge.Notch:     {{Code: "need.ricassoBeforeNotch", After: forge.SetUp}},
 	forge.FalseEdge: {{Code: "need.bevelBeforeFalseEdge", After: forge.Bevel}},
 	forge.Stamp:     {{Code: "need.flatBeforeStamp", After: forge.Planish}},
 	forge.Twist:     {{Code: "need.tangBeforeTwist", After: forge.DrawTang}},

@@ -53,6 +53,16 @@ const (
 // Taper is the school of thinning toward the point.
 type Taper string
 
+// Notch is how a finger notch is made.
+type Notch string
+
+// NotchCut is ground or filed after forging; NotchForged is driven in over a
+// bottom fuller.
+const (
+	NotchCut    Notch = "cut"
+	NotchForged Notch = "forged"
+)
+
 // ForgedTaper thins before the bevels; GroundTaper bevels a blade of even
 // thickness and grinds the taper, as thin stock allows.
 const (
@@ -100,6 +110,7 @@ type Choices struct {
 
 	Tools   []ToolUse `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
 	Corners Corners   `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
+	Notch   Notch     `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
 	Stamp   bool      `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
 	Order   []string  `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
 	Forced  bool      `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
@@ -206,6 +217,7 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs, WeldedRod)
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once, SlowAnneal)
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
+	fact.OneOf(k, "notch", r.Choices.Notch, NotchCut, NotchForged, "")
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
 	for _, t := range r.Choices.Tools {
 		own := k.Within("tools").Within(t.Operation)

@@ -283,7 +283,7 @@ func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 		st.BecauseCode, st.After = n.Code, string(n.After)
 	}
 	st.Strokes, st.EdgeTurns = op.Strokes, r.edgeTurns(op)
-	st.TargetC, st.LowC = op.SoakC, op.LowC
+	st.TargetC, st.LowC, st.Support = op.SoakC, op.LowC, string(op.Support)
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm
 	}
@@ -380,6 +380,8 @@ func cautions(kind string) []string {
 		return []string{"caution.easedEdge"}
 	case string(forge.Bevel):
 		return []string{"caution.sharpFromNow"}
+	case string(forge.Notch):
+		return []string{"caution.easedEdge"}
 	case string(forge.Weld):
 		return []string{"caution.flux", "caution.weldSpits"}
 	case string(forge.Twist), string(forge.Loop), string(forge.Upset):

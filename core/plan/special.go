@@ -11,6 +11,7 @@ import (
 // Figures of the work that is counted in strokes: judgement.
 const (
 	stampStrokes    = 2.0 // set, and struck
+	notchStrokesAMm = 2.0 // of depth
 	strokesATurn    = 4.0 // of the wrench
 	loopMmAStroke   = 8.0 // of rod round the bar
 	upsetLengthOver = 3.0 // free length over the bar's lesser side: beyond, it bends

@@ -78,3 +78,21 @@ func TestOnlyAShortStretchIsUpset(t *testing.T) {
 	r.Bar.ThicknessMm = w.Figures["freeMm"]
 	assert.Empty(t, warning(forged(40), "warn.upsetBends").Code)
 }
+
+// TestAFingerNotchIsDrivenIn where it is wished, over a fuller, and else cut later.
+func TestAFingerNotchIsDrivenIn(t *testing.T) {
+	r := request()
+	r.Choices.Notch = plan.NotchForged
+	assert.Empty(t, stepOf(makePlan(t, r), "notch").ID, "no notch, nothing to drive in")
+	r.Design.Ricasso.NotchMm = 5
+	p := makePlan(t, r)
+	st := stepOf(p, "notch")
+	assert.Equal(t, "ricasso", st.After)
+	assert.InDelta(t, 10, st.Strokes, 0)
+	assert.Equal(t, "fuller", st.Support)
+	assert.Positive(t, st.Heats)
+	r.Choices.Notch = plan.NotchCut
+	assert.Empty(t, stepOf(makePlan(t, r), "notch").ID)
+	r.Choices.Notch = "bitten"
+	assert.ErrorContains(t, r.Validate(), "choices.notch")
+}

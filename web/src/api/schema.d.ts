@@ -847,6 +847,11 @@ export interface components {
             holding: "wholeBar" | "tongs" | "weldedRod";
             /** @enum {string} */
             method: "pinchOut" | "pushIn";
+            /**
+             * @description how a finger notch is made; cut if not said
+             * @enum {string}
+             */
+            notch?: "cut" | "forged";
             /** @description operations as the smith takes them; the planner's order if empty */
             order?: string[];
             /** @description a mark is stamped while it is soft and hot */

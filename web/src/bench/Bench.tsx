@@ -8,7 +8,7 @@ import { Findings } from "./Findings";
 import { HandleShape } from "./HandleShape";
 import { Handles } from "./Handles";
 import { layOut, runs } from "./layout";
-import { Ribbons, Seam, Sweep, Ways, Within } from "./Marks";
+import { Lip, Ribbons, Seam, Sweep, Ways, Within } from "./Marks";
 import { type NodeRef, type NodeRules, Nodes, nodeAt } from "./Nodes";
 import { PictureBehind, PictureGrip } from "./PictureLayer";
 import { Patterns } from "./patterns";
@@ -43,6 +43,10 @@ interface Props {
     onPicturePoint: (px: [number, number]) => void;
   };
 }
+
+/** Whether the point has been struck by the end of a heat. */
+const pointed = (plan: Plan, step: Plan["heats"][number]) =>
+  plan.heats.some((h) => h.number <= step.number && h.parts.some((p) => p.operation === "point"));
 
 /** While nodes are moved the finished blade is drawn so many times as thick, or nobody could take hold of it. */
 const taperTimes = 4;
@@ -134,6 +138,7 @@ export const Bench = memo(function Bench({
             hot={!!step}
           />
           {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
+          {(!step || pointed(plan, step)) && <Lip plan={plan} layout={l} from={middle[0]?.x ?? 0} />}
           {!step && <Sweep plan={plan} layout={l} />}
           {!step && <Within plan={plan} layout={l} />}
           {!step && <Seam plan={plan} layout={l} />}

@@ -215,3 +215,29 @@ export function Seam({ plan, layout }: { plan: Plan; layout: Layout }) {
     </g>
   );
 }
+
+/** The fold that end-on blows leave on sharp corners, where the plan warns of it: on both faces of the end. */
+export function Lip({ plan, layout, from }: { plan: Plan; layout: Layout; from: number }) {
+  const warned = plan.warnings.some((w) => w.code === "warn.lip");
+  if (!warned) return null;
+  const row = layout.forged;
+  const x = layout.x(from);
+  const on = layout.x(from + 1) > x ? 1 : -1;
+  const curl = (y: number, down: number) => `M${x + on * 9},${y}q${-on * 13},${-down * 1} ${-on * 11},${down * 5}`;
+  return (
+    <g data-testid="lip" stroke="var(--ember)" fill="none" strokeWidth="2" strokeLinecap="round">
+      <path d={curl(row.edgeOnY - row.edgeOnHalf, 1) + curl(row.edgeOnY + row.edgeOnHalf, -1)} />
+      <text
+        x={x - on * 6}
+        y={row.edgeOnY + 5}
+        textAnchor={on > 0 ? "end" : "start"}
+        stroke="none"
+        fill="var(--ember)"
+        fontSize="14"
+        className="narrow"
+      >
+        {say("lip.mark")}
+      </text>
+    </g>
+  );
+}

@@ -288,7 +288,7 @@ function MachineFields() {
 
 function Schools() {
   const { doc, plan } = useDraftState();
-  const { first, taper, corners, stamp } = doc.request.choices;
+  const { first, taper, corners, stamp, notch } = doc.request.choices;
   const suggest = plan.suggestFirst;
   const pick = (field: string, values: string[], prefix: string, value?: string) => (
     <DraftPick
@@ -309,6 +309,7 @@ function Schools() {
       {pick("method", ["pinchOut", "pushIn"], "method")}
       {pick("curve", ["preCurve", "correct", "sweep"], "curve")}
       {pick("cycles", ["descending", "equal", "once", "anneal"], "cycles")}
+      {(doc.request.design.ricasso.notchMm ?? 0) > 0 && pick("notch", ["cut", "forged"], "notch", notch ?? "cut")}
       {pick("stamp", ["no", "yes"], "stamp", stamp ? "yes" : "no")}
       {pick("holding", ["wholeBar", "tongs", "weldedRod"], "holding")}
     </Group>
