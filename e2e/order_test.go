@@ -92,7 +92,7 @@ func TestARodThatStaysShortensTheBar(t *testing.T) {
 func TestTheLipOfSharpCornersIsShown(t *testing.T) {
 	s := open(t)
 	s.bench(demo.Rigging, "heats")
-	s.pick("choices.corners", "left")
+	s.pick("choices.corners", "Left standing")
 	s.saved()
 	assert.False(t, js[bool](s, `!!document.querySelector("[data-testid=lip]")`), "a short blunt end does not fold")
 	s.bench(demo.Rigging, "stock")
