@@ -200,6 +200,8 @@ func TestHeatsAddUpToTheOperations(t *testing.T) {
 	for i, h := range p.Heats {
 		assert.Equal(t, i+1, h.Number)
 		assert.NotEmpty(t, h.Shape)
+		assert.LessOrEqual(t, h.HotTo, h.Shape[len(h.Shape)-1].XMm+.1, "what is hot lies on the piece")
+		assert.Less(t, h.HotFrom, h.HotTo)
 		for _, part := range h.Parts {
 			perOp[part.Operation] += part.Blows
 			assert.InDelta(t, part.ToShare-part.FromShare, math.Abs(part.ToShare-part.FromShare), 1e-9)

@@ -129,12 +129,13 @@ func (r *route) schedule(p *Plan, s *settled) {
 			todo -= take
 			from = to
 			before = h
-			cur.Shape = r.shape(r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)))
+			now := r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
+			cur.Shape = r.shape(now)
 			cur.Readings = readings(cur.Shape, r.zonesIn(h.First, h.Last))
 			for i := range cur.Readings {
 				cur.Readings[i].WithinMm = r.req.Smith.Skill.MarksMm()
 			}
-			cur.HotFrom, cur.HotTo = r.extent(h)
+			cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
 		}
 		if cycle {
 			cur = nil
@@ -319,16 +320,15 @@ func (r *route) stateAt(s *settled, i int, part float64) forge.Bar {
 	return after
 }
 
-// extent is where the worked cells lie on the piece after the heat.
-func (r *route) extent(h *forge.Heat) (from, to float64) {
+// extent is where the worked cells lie on the piece as it is.
+func extent(b forge.Bar, first, last int) (from, to float64) {
 	x := 0.0
-	for i := range h.After.Cells {
-		l := h.After.Cells[i].LengthMm()
-		if i == h.First {
+	for i := range b.Cells {
+		if i == first {
 			from = x
 		}
-		x += l
-		if i == h.Last {
+		x += b.Cells[i].LengthMm()
+		if i == last {
 			to = x
 		}
 	}

@@ -88,7 +88,12 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
             <Figure name={say("heat.blows")} value={String(step.blows)} />
           </>
         )}
-        <Figure name={say("heat.lost")} value={print.mass(step.scaleG, units)} />
+        <Figure
+          name={say("heat.lost")}
+          value={units === "mm" && step.scaleG < 10 ? `${step.scaleG.toFixed(1)} g` : print.mass(step.scaleG, units)}
+        />
+        <Figure name={say("heat.fuel")} value={print.mass(step.fuelG, units)} />
+        <Figure name={say("heat.hotSoFar")} value={print.duration(step.hotSoFarS)} />
       </dl>
       {!cycle && <CoolingCurve step={step} lowC={low} highC={Math.max(soak, plan.steel.forgeHighC)} />}
       <div>
