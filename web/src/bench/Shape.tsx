@@ -60,7 +60,7 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
             // biome-ignore lint/suspicious/noArrayIndexKey: the same stretches after every heat, wherever they lie
             key={`${r.zone}${i}`}
             onClick={() => onSelect(r.zone)}
-            className="cursor-pointer"
+            className={`cursor-pointer ${hot ? "morph" : ""}`}
             data-zone={r.zone}
           >
             {Object.entries({ flat, edgeOn }).map(([view, d]) => (
