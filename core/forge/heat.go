@@ -80,6 +80,7 @@ type Heat struct {
 	StartC      float64 // coldest worked cell at the first blow
 	EndC        float64 // coldest worked cell at the last blow
 	FireS       float64
+	AboveS      float64 // in the fire above the steel's upper working temperature
 	CarryS      float64
 	WorkS       float64
 	BrushS      float64
@@ -256,6 +257,9 @@ func (r *Run) fire(rec *Heat) error {
 			continue
 		}
 		hold := rec.FireS - r.soaked[i]
+		if c.TempC > r.Shop.Steel.ForgeHighC {
+			rec.AboveS = math.Max(rec.AboveS, hold)
+		}
 		r.clocks[i].Add(c.TempC, hold, r.Shop.Fire.Atmosphere)
 		r.decarb[i].Add(c.TempC, hold)
 	}

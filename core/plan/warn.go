@@ -212,6 +212,6 @@ func (r *route) warnHeats(p *Plan, s *settled, add adder) {
 			fact.Figures{"riseMm": r.bend.RiseMm, "curvaturePerMm": r.bend.CurvaturePerMm})
 	}
 	r.warnLip(p, s, add)
-	r.warnWindow(p, add)
+	r.warnWindow(p, s, add)
 	r.warnShort(s, p.Totals.LowC, add)
 }

@@ -43,14 +43,14 @@ func cornersFirst(ops []*forge.Operation) bool {
 }
 
 // warnWindow: a smith's own temperatures against those of the steel.
-func (r *route) warnWindow(p *Plan, add adder) {
+func (r *route) warnWindow(p *Plan, s *settled, add adder) {
 	high, low := p.Steel.ForgeHighC, p.Steel.ForgeLowC
 	if soak := p.Totals.SoakC; soak > high {
 		code, sev, heats := "warn.hot", fact.Warn, float64(p.Totals.Heats)
 		if soak > high+burningOverC {
 			code, sev = "warn.burning", fact.Stop
 		}
-		add(code, sev, fact.Where{}, fact.Figures{"soakC": soak, "limitC": high - forge.UnderSteelC, "heats": heats})
+		add(code, sev, fact.Where{}, fact.Figures{"soakC": soak, "limitC": high - forge.UnderSteelC, "heats": heats, "aboveS": aboveS(p, s, high), "cycles": float64(p.Totals.Cycles)})
 	}
 	for _, st := range p.Operations {
 		if st.Kind == string(forge.Weld) && st.TargetC > high {
@@ -60,6 +60,26 @@ func (r *route) warnWindow(p *Plan, add adder) {
 	if stop := r.req.Fire.StopC; stop > 0 && stop < low {
 		add("warn.cold", fact.Warn, fact.Where{}, fact.Figures{"stopC": stop, "lowC": low})
 	}
+}
+
+// aboveS is how long the piece is hotter than highC in all: in the fire, and from
+// the fire until it is no more.
+func aboveS(p *Plan, s *settled, highC float64) (sum float64) {
+	for i := range s.run.Heats {
+		sum += s.run.Heats[i].AboveS * s.run.Heats[i].Fraction
+	}
+	for _, h := range p.Heats {
+		for i, m := range h.Curve {
+			if m.C <= highC {
+				break
+			}
+			if i+1 < len(h.Curve) {
+				next := h.Curve[i+1]
+				sum += (next.S - m.S) * math.Min(1, (m.C-highC)/math.Max(1e-9, m.C-next.C))
+			}
+		}
+	}
+	return sum
 }
 
 // workedS is the time at the anvil of the heats that an operation begins, s.

@@ -129,3 +129,22 @@ func TestAShortHeatIsSaid(t *testing.T) {
 	r.Fire.SoakC = degrees(t, own.Remedy.Text)
 	assert.Empty(t, warning(makePlan(t, r), "warn.shortHeat").Code)
 }
+
+// TestTheTimeTooHotIsTold: none where nothing is, and more the hotter it is taken.
+func TestTheTimeTooHotIsTold(t *testing.T) {
+	r := request()
+	r.Fire.TempC = 1300
+	high := makePlan(t, r).Steel.ForgeHighC
+	last := 0.0
+	for _, over := range []float64{5, 40, 80} {
+		r.Fire.SoakC = high + over
+		p := makePlan(t, r)
+		f := warning(p, "warn.hot").Figures
+		assert.Greater(t, f["aboveS"], last, "%v over", over)
+		assert.Less(t, f["aboveS"], p.Totals.TimeS)
+		assert.InDelta(t, 3, f["cycles"], 0)
+		last = f["aboveS"]
+	}
+	r.Choices.Cycles = plan.Once
+	assert.InDelta(t, 1, warning(makePlan(t, r), "warn.hot").Figures["cycles"], 0)
+}

@@ -75,52 +75,42 @@ func (s *Settings) validateSets(c fact.Check) {
 // editSets adds a usual hammer or forge (hammers.add, hearths.add) under a name
 // that is free, or takes one away by its place; known is false for other fields.
 func (s *Settings) editSets(e Edit) (known bool, bad *FieldProblem) {
-	place := func(n int) int {
-		if i, err := strconv.Atoi(e.Text); err == nil && i >= 0 && i < n {
-			return i
-		}
-		bad = problemAt(e, "field.unknown", -1)
-		return -1
-	}
-	free := func(name string, taken func(string) bool) string {
-		for n, try := 2, name; ; n++ {
-			if !taken(try) {
-				return try
-			}
-			try = name + " " + strconv.Itoa(n)
-		}
-	}
 	switch e.Field {
 	case "hammers.add":
-		h, ok := usualHammer(e.Text)
-		if !ok {
-			return true, problemAt(e, "field.choice", -1)
-		}
-		h.Name = free(h.Name, func(n string) bool {
-			return slices.ContainsFunc(s.Hammers, func(x NamedHammer) bool { return x.Name == n })
-		})
-		s.Hammers = append(slices.Clone(s.Hammers), h)
+		s.Hammers, bad = addUsual(s.Hammers, e, usualHammer, func(h *NamedHammer) *string { return &h.Name })
 	case "hearths.add":
-		h, ok := usualHearth(e.Text)
-		if !ok {
-			return true, problemAt(e, "field.choice", -1)
-		}
-		h.Name = free(h.Name, func(n string) bool {
-			return slices.ContainsFunc(s.Hearths, func(x NamedHearth) bool { return x.Name == n })
-		})
-		s.Hearths = append(slices.Clone(s.Hearths), h)
+		s.Hearths, bad = addUsual(s.Hearths, e, usualHearth, func(h *NamedHearth) *string { return &h.Name })
 	case "hammers.remove":
-		if i := place(len(s.Hammers)); i >= 0 {
-			s.Hammers = slices.Delete(slices.Clone(s.Hammers), i, i+1)
-		}
+		s.Hammers, bad = without(s.Hammers, e)
 	case "hearths.remove":
-		if i := place(len(s.Hearths)); i >= 0 {
-			s.Hearths = slices.Delete(slices.Clone(s.Hearths), i, i+1)
-		}
+		s.Hearths, bad = without(s.Hearths, e)
 	default:
 		return false, nil
 	}
 	return true, bad
+}
+
+// addUsual adds the usual tool that an edit names, numbered where its name is
+// taken.
+func addUsual[T any](list []T, e Edit, usual func(string) (T, bool), name func(*T) *string) ([]T, *FieldProblem) {
+	x, ok := usual(e.Text)
+	if !ok {
+		return list, problemAt(e, "field.choice", -1)
+	}
+	base, now := *name(&x), name(&x)
+	for n := 2; slices.ContainsFunc(list, func(o T) bool { return *name(&o) == *now }); n++ {
+		*now = base + " " + strconv.Itoa(n)
+	}
+	return append(slices.Clone(list), x), nil
+}
+
+// without the one at the place that an edit names.
+func without[T any](list []T, e Edit) ([]T, *FieldProblem) {
+	i, err := strconv.Atoi(e.Text)
+	if err != nil || i < 0 || i >= len(list) {
+		return list, problemAt(e, "field.unknown", -1)
+	}
+	return slices.Delete(slices.Clone(list), i, i+1), nil
 }
 
 // takeUp decodes a tool that is sent whole and hands it over.

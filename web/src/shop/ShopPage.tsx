@@ -9,6 +9,9 @@ import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
 
+const smithFields = ["hammerKg", "faceMm", "peenBiteMm"] as const;
+const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
+
 /** Units, paper, the smiths of the shop and the forge. */
 export function ShopPage() {
   const shop = useShop();
@@ -59,24 +62,42 @@ function ShopForm({ shop }: { shop: Settings }) {
       error={errors[field]?.message}
     />
   );
-  const away = (field: string, i: number, name: string) => (
-    <button
-      type="button"
-      className="press press-plain self-end justify-self-start"
-      onClick={() => void send(field, String(i))}
-    >
-      <Trash2 size={16} aria-hidden /> {say("shop.remove", { name })}
-    </button>
-  );
-  const add = (field: string, label: string, kinds: string[], prefix: string) => (
-    <div className="mt-4 flex flex-wrap items-center gap-2" data-add={field}>
-      <span className="text-quiet">{say(label)}:</span>
-      {kinds.map((k) => (
-        <button key={k} type="button" className="press" onClick={() => void send(field, k)}>
-          <Plus size={16} aria-hidden /> {say(`${prefix}.${k}`)}
-        </button>
-      ))}
-    </div>
+  /** Tools of one kind: each with its figures, and the usual ones to add. */
+  const set = <K extends string>(
+    name: "hammers" | "hearths",
+    adding: string,
+    tools: (Record<K, number> & { name: string })[],
+    fields: readonly K[],
+    labels: string,
+    usual: string[],
+    prefix: string,
+  ) => (
+    <section>
+      <h2 className="mt-8 mb-3 text-2xl">{say(`shop.${name}`)}</h2>
+      <div className="grid max-w-5xl gap-8 sm:grid-cols-2 lg:grid-cols-3">
+        {tools.map((tool, i) => (
+          <Group key={tool.name} title={tool.name}>
+            {typed(`${name}.${i}.name`, tool.name, say("shop.toolName"))}
+            {fields.map((k) => typed(`${name}.${i}.${k}`, tool[k], say(`field.name.${labels}.${k}`)))}
+            <button
+              type="button"
+              className="press press-plain self-end justify-self-start"
+              onClick={() => void send(`${name}.remove`, String(i))}
+            >
+              <Trash2 size={16} aria-hidden /> {say("shop.remove", { name: tool.name })}
+            </button>
+          </Group>
+        ))}
+      </div>
+      <div className="mt-4 flex flex-wrap items-center gap-2" data-add={`${name}.add`}>
+        <span className="text-quiet">{say(adding)}:</span>
+        {usual.map((k) => (
+          <button key={k} type="button" className="press" onClick={() => void send(`${name}.add`, k)}>
+            <Plus size={16} aria-hidden /> {say(`${prefix}.${k}`)}
+          </button>
+        ))}
+      </div>
+    </section>
   );
   const f = shop.fire;
   return (
@@ -150,33 +171,16 @@ function ShopForm({ shop }: { shop: Settings }) {
           </button>
         </div>
       </div>
-      <h2 className="mt-8 mb-3 text-2xl">{say("shop.hammers")}</h2>
-      <div className="grid max-w-5xl gap-8 sm:grid-cols-2 lg:grid-cols-3">
-        {shop.hammers.map((h, i) => (
-          <Group key={h.name} title={h.name}>
-            {typed(`hammers.${i}.name`, h.name, say("shop.toolName"))}
-            {typed(`hammers.${i}.hammerKg`, h.hammerKg, say("field.name.smith.hammerKg"))}
-            {typed(`hammers.${i}.faceMm`, h.faceMm, say("field.name.smith.faceMm"))}
-            {typed(`hammers.${i}.peenBiteMm`, h.peenBiteMm, say("field.name.smith.peenBiteMm"))}
-            {away("hammers.remove", i, h.name)}
-          </Group>
-        ))}
-      </div>
-      {add("hammers.add", "shop.addHammer", ["light", "usual", "heavy"], "hammer")}
-      <h2 className="mt-8 mb-3 text-2xl">{say("shop.hearths")}</h2>
-      <div className="grid max-w-5xl gap-8 sm:grid-cols-2 lg:grid-cols-3">
-        {shop.hearths.map((h, i) => (
-          <Group key={h.name} title={h.name}>
-            {typed(`hearths.${i}.name`, h.name, say("shop.toolName"))}
-            {typed(`hearths.${i}.tempC`, h.tempC, say("field.name.fire.tempC"))}
-            {typed(`hearths.${i}.hotLengthMm`, h.hotLengthMm, say("field.name.fire.hotLengthMm"))}
-            {typed(`hearths.${i}.fuelKgPerH`, h.fuelKgPerH, say("field.name.fire.fuelKgPerH"))}
-            {typed(`hearths.${i}.atmosphere`, h.atmosphere, say("field.name.fire.atmosphere"))}
-            {away("hearths.remove", i, h.name)}
-          </Group>
-        ))}
-      </div>
-      {add("hearths.add", "shop.addHearth", ["gas", "largeGas", "charcoal", "coke"], "hearth")}
+      {set("hammers", "shop.addHammer", shop.hammers, smithFields, "smith", ["light", "usual", "heavy"], "hammer")}
+      {set(
+        "hearths",
+        "shop.addHearth",
+        shop.hearths,
+        fireFields,
+        "fire",
+        ["gas", "largeGas", "charcoal", "coke"],
+        "hearth",
+      )}
       <p className="mt-8 max-w-3xl border-t border-line pt-3 text-quiet">{say("caution.general")}</p>
     </div>
   );
