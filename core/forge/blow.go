@@ -41,7 +41,7 @@ func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64
 // measured strain before the end are looked at one by one.
 func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64) {
 	var a, b, line float64
-	r.bends = r.bends[:0]
+	r.over = r.over[:0]
 	for i := rec.First; i <= rec.Last; i++ {
 		e, f := &r.work[i], r.law.At(r.Bar.Cells[i].TempC, r.work[i].logRate)
 		r.outOfRange = r.outOfRange || !f.InRange || e.strain > steel.MaxStrain
@@ -52,7 +52,7 @@ func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64)
 		case q >= from:
 			line += k * e.strain * r.held.StressMPa(steel.MaxStrain)
 		default:
-			r.bends = append(r.bends, bend{
+			r.over = append(r.over, overstrained{
 				from: from, a: k * e.a, b: k * e.b,
 				whole: k * r.held.Integral(steel.MaxStrain), slope: k * e.strain * r.held.StressMPa(steel.MaxStrain),
 			})
@@ -65,8 +65,8 @@ func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64)
 			p = math.Exp(n * math.Log(to))
 		}
 		w, slope = (a*p-b*to+line)*to, a*(n+1)*p-2*b*to+line
-		for i := range r.bends {
-			if c := &r.bends[i]; to <= c.from {
+		for i := range r.over {
+			if c := &r.over[i]; to <= c.from {
 				w, slope = w+(c.a*p-c.b*to)*to, slope+c.a*(n+1)*p-2*c.b*to
 			} else {
 				w, slope = w+c.whole+c.slope*(to-c.from), slope+c.slope
@@ -81,6 +81,6 @@ func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64)
 	}
 }
 
-// bend is a worked cell whose work turns into a line at a share of what is left,
+// overstrained is a worked cell whose work turns into a line at a share of what is left,
 // where it goes past the measured strain.
-type bend struct{ from, a, b, whole, slope float64 }
+type overstrained struct{ from, a, b, whole, slope float64 }

@@ -110,7 +110,7 @@ type Run struct {
 	work       []effort
 	law        steel.Law
 	held       steel.Flow // of one MPa
-	bends      []bend
+	over       []overstrained
 	skins      []thermal.Exchange // of every cell as it lies now
 	soaked     []float64          // time each cell takes to the soak temperature
 	along      *conductor
@@ -318,6 +318,7 @@ func (r *Run) cool(dt float64) {
 	r.conduct(dt)
 }
 
+// air cools one cell as it lies for dt seconds.
 func (r *Run) air(i int, dt float64) {
 	c := &r.Bar.Cells[i]
 	before := c.TempC

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { planOf } from "../test/plan";
 import { glow } from "./glow";
 import { extent, flatPath, layOut, runs } from "./layout";
+import { linesFor } from "./Readings";
 
 const view = { widthPx: 880, heightPx: 640, zoom: 1, flip: false };
 
@@ -70,5 +71,13 @@ describe("glow", () => {
     expect(light(1100)).toBeGreaterThan(light(850));
     expect(light(1300)).toBeGreaterThan(light(1100));
     expect(glow(5000)).toBe(glow(1300));
+  });
+});
+
+describe("the labels of the calipers", () => {
+  it("share a line where there is room, and take the next where there is none", () => {
+    expect(linesFor([100, 300, 500])).toEqual([0, 0, 0]);
+    expect(linesFor([519, 570, 599])).toEqual([0, 1, 2]);
+    expect(linesFor([100, 180, 260])).toEqual([0, 1, 0]);
   });
 });
