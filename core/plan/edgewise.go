@@ -39,16 +39,23 @@ func (r *route) edgeTurns(op *forge.Operation) int {
 	return int(math.Ceil(math.Log(w/math.Max(least, buckleRatio*t))/edgewiseTurn - 1e-9))
 }
 
-// warnEdgewise: a bar so wide for its thickness that turns do not help.
+// warnEdgewise: work on edge that has to go by turns, and a bar so wide for its
+// thickness that turns do not help.
 func (r *route) warnEdgewise(add adder) {
-	limit := buckleRatio * turnsHelp
 	ratio := r.bar.WidthMm / r.bar.ThicknessMm
 	for _, on := range []struct {
 		zone string
 		kind forge.Kind
 	}{{ZonePoint, forge.Point}, {ZoneTang, forge.DrawTang}} {
-		if _, narrows := r.narrowing(on.zone); narrows && ratio > limit+1e-9 {
-			add("warn.edgewise", fact.Warn, fact.Where{Zone: on.zone, Operation: string(on.kind)}, fact.Figures{"ratio": ratio, "limit": limit})
+		_, narrows := r.narrowing(on.zone)
+		if !narrows || ratio <= buckleRatio+1e-9 {
+			continue
 		}
+		at := fact.Where{Zone: on.zone, Operation: string(on.kind)}
+		if limit := buckleRatio * turnsHelp; ratio > limit+1e-9 {
+			add("warn.edgewiseFolds", fact.Warn, at, fact.Figures{"ratio": ratio, "limit": limit})
+			continue
+		}
+		add("warn.edgewise", fact.Note, at, fact.Figures{"ratio": ratio, "limit": buckleRatio})
 	}
 }

@@ -15,7 +15,9 @@ func TestWorkOnEdgeGoesByTurns(t *testing.T) {
 		r := request()
 		r.Bar = flat(w, thick, 900)
 		p := makePlan(t, r)
-		require.Empty(t, warning(p, "warn.edgewise").Code)
+		require.Empty(t, warning(p, "warn.edgewiseFolds").Code)
+		note := warning(p, "warn.edgewise")
+		require.Equal(t, stepOf(p, "tang").EdgeTurns > 0, note.Code != "", "what goes by turns is said")
 		return stepOf(p, "point").EdgeTurns, stepOf(p, "tang").EdgeTurns
 	}
 	point, tang := turns(25, 25./3)

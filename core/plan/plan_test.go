@@ -427,6 +427,10 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"point", "corners"}, true },
 		},
 		"warn.edgewise": {
+			func(r *plan.Request) { r.Bar = flat(25, 25./3, 900) },
+			func(r *plan.Request) { r.Bar = flat(25, 8.2, 900) },
+		},
+		"warn.edgewiseFolds": {
 			func(r *plan.Request) { r.Bar = flat(28, 28./6, 900) },
 			func(r *plan.Request) { r.Bar = flat(28, 4.6, 900) },
 		},

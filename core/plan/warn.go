@@ -79,7 +79,7 @@ func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
 		if r.req.Bar.Form == stock.Flat {
 			return &fact.Remedy{Field: "bar.widthMm", Mm: math.Ceil(w.Figures["widthMm"]*10) / 10}
 		}
-	case "warn.edgewise":
+	case "warn.edgewiseFolds":
 		if r.req.Bar.Form == stock.Flat {
 			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(r.bar.WidthMm/w.Figures["limit"]*100) / 100}
 		}
