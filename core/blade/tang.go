@@ -70,6 +70,12 @@ func (t *Tang) LoopRodMm() float64 {
 	return math.Pi * (t.LoopMm + t.ThicknessAtEndMm)
 }
 
+// CurvePerMm is the curvature of the arc that CurveMm bends the tang to.
+func (t *Tang) CurvePerMm() float64 { return 8 * t.CurveMm / (t.LengthMm * t.LengthMm) }
+
+// TurnMm is the length of a wrapped tang that goes into the turn at its end.
+func (t *Tang) TurnMm() float64 { return math.Min(loopMm, t.LengthMm/2) }
+
 // TopMm is how far the top of the tang lies below the spine, s mm behind the
 // shoulder: it narrows toward its own centre line.
 func (t *Tang) TopMm(s float64) float64 {

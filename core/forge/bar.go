@@ -17,7 +17,8 @@ type Cell struct {
 	SpineMm     float64
 	TempC       float64
 	ScaleMm     float64 // lost from each face so far
-	Form        float64 // 0 bar … 1 forged: where its centre line lies between them
+	CurvePerMm  float64 // of its centre line, away from the ricasso toward the spine
+	TwistTurns  float64 // between its ends
 	decarb      thermal.DecarbClock
 	hot         bool
 	burnt       bool

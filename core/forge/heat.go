@@ -85,6 +85,7 @@ type Heat struct {
 	WorkS       float64
 	BrushS      float64
 	Blows       float64
+	EdgeBlows   float64 // of them, those on edge
 	ShareFrom   float64
 	ShareTo     float64
 	ScaleMm3    float64
@@ -190,7 +191,9 @@ func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 		if err != nil {
 			return err
 		}
+		before := share
 		share += (1 - share) * q
+		op.Turning.carry(r.Bar.Cells[first:last+1], before, share, op.Last-op.First+1)
 		if q > 1-1e-12 {
 			share = 1
 			for i := first; i <= last; i++ {
@@ -370,15 +373,17 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 		return 0, err
 	}
 	r.contact = d.contact
+	work, onEdge := 0.0, 0.0
 	for i := rec.First; i <= rec.Last; i++ {
 		var to *Target
-		if op.Kind.shapes() {
+		if op.Targets != nil {
 			to = &op.Targets[i-op.First]
 		}
 		e := op.effort(s, d.biteMm, &r.Bar.Cells[i], to, remaining)
 		e.logRate = math.Log(d.speedMPerS * 1000 / (2 * e.heightMm) / 10)
 		e.a, e.b = steel.Coefficients(steel.Exponent(r.Shop.Steel.CarbonPct), e.strain)
 		r.work[i] = e
+		work, onEdge = work+e.volumeMm3*e.strain*e.redundancy, onEdge+e.volumeMm3*e.strain*e.redundancy*e.onEdge
 	}
 	r.lie(rec.First, rec.Last)
 	energy, dt := d.energyMJ, 1/d.ratePerS
@@ -413,6 +418,9 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 		r.note(rec, spent, math.Max(temp, low))
 	}
 	r.noteEnd(rec, spent, math.Max(temp, low))
+	if work > 0 {
+		rec.EdgeBlows = rec.Blows * onEdge / work
+	}
 	r.spill(r.Shop.Fire.CarryS + spent)
 	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
 	if q >= 1-1e-12 {
@@ -421,7 +429,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 			rec.Fraction = spent / (spent + r.windowLeft(rec, low))
 		}
 	}
-	if op.Kind.shapes() {
+	if op.Targets != nil {
 		for i := rec.First; i <= rec.Last; i++ {
 			r.Bar.Cells[i].advance(op.Targets[i-op.First], q)
 		}

@@ -177,7 +177,7 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) (drive, error
 			d.energyMJ *= lightBlow * lightBlow
 		}
 		if op.Strokes > 0 {
-			d.strokes = op.Strokes * remaining
+			d.strokes = op.Strokes / float64(max(1, op.Passes)) * remaining
 			if op.Kind != Weld {
 				d.ratePerS = strokesPerS
 			}

@@ -29,6 +29,7 @@ const (
 	Twist     Kind = "twist"
 	TangCurve Kind = "tangCurve"
 	Loop      Kind = "loop"
+	Wrap      Kind = "wrap"
 )
 
 // Operation carries the cells First…Last (inclusive) to their targets.
@@ -41,6 +42,7 @@ type Operation struct {
 	Last    int
 	Targets []Target // one a cell of the range; nil keeps the section
 	BendPer float64  // curvature to give or take out, 1/mm
+	Turning Turning  // what becomes of the centre line
 	Passes  int      // stretches that fit the hot length
 
 	// Strokes, where it is more than 0, is how many turns of the wrench, bends or
@@ -71,6 +73,7 @@ type effort struct {
 	strain     float64
 	redundancy float64
 	heightMm   float64
+	onEdge     float64 // share of the work that is struck on edge
 
 	// set once a heat: of the rate of strain, and of the law's integral
 	logRate, a, b float64
@@ -93,7 +96,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 		// bent flatwise out of its curve: the outermost fibre by t/2R, half of that
 		// on the mean
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.ThicknessMm / 4, redundancy: 1, heightMm: c.ThicknessMm}
-	case Stamp, Twist, Loop, Weld, Notch:
+	case Stamp, Twist, Loop, Wrap, Weld, Notch:
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: handStrain, redundancy: 1, heightMm: c.ThicknessMm}
 	case CutOff:
 		// sheared through half the thickness from both sides
@@ -111,23 +114,15 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 	}
 	q := (1-edge)*Redundancy(c.ThicknessMm, contact) + edge*Redundancy(c.WidthMm, EdgeBiteMm)
 	if op.Kind == Upset { // struck on its end: as high as it stands free
-		q = Redundancy(op.FreeMm, math.Sqrt(c.WidthMm*c.ThicknessMm))
+		q, edge = Redundancy(op.FreeMm, math.Sqrt(c.WidthMm*c.ThicknessMm)), 0
 	}
 	return effort{
 		volumeMm3:  c.VolumeMm3,
 		strain:     EffectiveStrain(c.WidthMm, c.ThicknessMm, to.WidthMm, to.ThicknessMm),
 		redundancy: q,
+		onEdge:     edge * Redundancy(c.WidthMm, EdgeBiteMm) / q,
 		heightMm:   (1-edge)*c.ThicknessMm + edge*c.WidthMm,
 	}
-}
-
-// shapes tells whether the operation changes sections.
-func (k Kind) shapes() bool {
-	switch k {
-	case Straighten, Corners, Planish, PreCurve, Correct, CutOff, Stamp, Twist, TangCurve, Loop, Weld, Notch:
-		return false
-	}
-	return true
 }
 
 // light tells whether the blows are light.

@@ -8,7 +8,7 @@ import (
 )
 
 // Station is one station of a drawn piece. x from the point, y over the spine
-// of the heel.
+// of the heel. Where the piece is bent, spine and edge have an x of their own.
 type Station struct {
 	XMm         float64 `json:"x"`
 	SpineY      float64 `json:"s"`
@@ -17,6 +17,10 @@ type Station struct {
 	EdgeMm      float64 `json:"k,omitempty" doc:"thickness at the edge where it is another"`
 	Zone        string  `json:"z"`
 	TempC       float64 `json:"c,omitempty"`
+
+	SpineX   *float64 `json:"sx,omitempty"`
+	EdgeX    *float64 `json:"ex,omitempty"`
+	TwistDeg float64  `json:"w,omitempty" doc:"twisted by so much, counted from the ricasso"`
 }
 
 // Span is where a zone lies on a drawn piece.
@@ -136,6 +140,9 @@ func (r *route) shape(bar forge.Bar) []Station {
 		c, f := &bar.Cells[i], &r.cells[i]
 		l := c.LengthMm()
 		done := progress(c.WidthMm*c.ThicknessMm, r.bar.AreaMm2, f.final.WidthMm*f.final.ThicknessMm)
+		if whole := f.bevelled.WidthMm; f.zone == ZoneRicasso && whole > f.final.WidthMm {
+			done = progress(c.WidthMm, whole, f.final.WidthMm) // a notch is not seen before it is driven in
+		}
 		for _, d := range f.drawn {
 			h := c.WidthMm * (1 + (d.height/f.final.WidthMm-1)*done)
 			t := c.SpineMm * (1 + (d.spine/f.final.SpineMm-1)*done)
@@ -148,6 +155,7 @@ func (r *route) shape(bar forge.Bar) []Station {
 		}
 		x += l
 	}
+	r.bendAsItIs(out, bar)
 	return out
 }
 
@@ -179,7 +187,7 @@ func readings(shape []Station, zones []string) []Reading {
 	var out []Reading
 	for _, f := range []float64{.12, .5, .95} {
 		s := in[int(f*float64(len(in)-1))]
-		out = append(out, Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.SpineY - s.EdgeY, ThicknessMm: s.ThicknessMm})
+		out = append(out, Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.HeightMm(), ThicknessMm: s.ThicknessMm})
 	}
 	return out
 }

@@ -124,9 +124,9 @@ func (r *route) operations() []*forge.Operation {
 		}
 	}
 	if r0, r1 := r.span(ZoneRicasso); r0 >= 0 {
-		add(forge.SetUp, forge.FlatFace, r0, r1, finished)
+		add(forge.SetUp, forge.FlatFace, r0, r1, bevelled)
 		if mm := r.req.Design.Ricasso.NotchMm; mm > 0 && r.req.Choices.Notch == NotchForged && r.req.Forged == nil {
-			op := add(forge.Notch, forge.RoundFace, r0, r1, asItIs)
+			op := add(forge.Notch, forge.RoundFace, r0, r1, finished)
 			op.Support, op.Strokes = forge.BottomFuller, math.Ceil(notchStrokesAMm*mm)
 		}
 	}
@@ -136,16 +136,18 @@ func (r *route) operations() []*forge.Operation {
 	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preformed)
 	if r.bevelled() {
 		if r.req.Choices.Curve == PreCurveFirst && r.bend.CurvaturePerMm > 0 {
-			add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs).BendPer = r.bend.CurvaturePerMm
+			op := add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
+			op.BendPer, op.Turning = r.bend.CurvaturePerMm, forge.Turning{Brings: true, ToPerMm: -r.bend.CurvaturePerMm}
 		}
 		if r.req.Design.Grind.SwedgeFraction > 0 && r.req.Forged == nil {
-			add(forge.Bevel, forge.BevelFace, p0, b1, bevelled)
+			add(forge.Bevel, forge.BevelFace, p0, b1, bevelled).Turning.AddPerMm = r.sweepLeft()
 			add(forge.FalseEdge, forge.BevelFace, p0, b1, finished)
 		} else {
-			add(forge.Bevel, forge.BevelFace, p0, b1, finished)
+			add(forge.Bevel, forge.BevelFace, p0, b1, finished).Turning.AddPerMm = r.sweepLeft()
 		}
 	}
-	add(forge.Correct, forge.FlatFace, p0, b1, asItIs).BendPer = r.correction()
+	correct := add(forge.Correct, forge.FlatFace, p0, b1, asItIs)
+	correct.BendPer, correct.Turning.Brings = r.correction(), r.req.Choices.Curve != LetSweep
 	_, faceEnd := r.span(ZonePoint, ZoneBlade, ZoneRicasso)
 	add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
 	if r0, r1 := r.span(ZoneRicasso); r.req.Choices.Stamp && r0 >= 0 {
@@ -237,6 +239,15 @@ const (
 	handBendPerMm   = 0.0004
 	handBendLearner = 0.0008
 )
+
+// sweepLeft is the curvature that bevelling leaves: none where every heat is
+// corrected as it goes.
+func (r *route) sweepLeft() float64 {
+	if r.req.Choices.Curve == CorrectAsYou {
+		return 0
+	}
+	return r.bend.CurvaturePerMm
+}
 
 func (r *route) correction() float64 {
 	hand := handBendPerMm

@@ -111,6 +111,7 @@ var needs = map[forge.Kind][]need{
 	forge.Twist:     {{Code: "need.tangBeforeTwist", After: forge.DrawTang}},
 	forge.TangCurve: {{Code: "need.tangBeforeCurve", After: forge.DrawTang}, {Code: "need.twistBeforeCurve", After: forge.Twist}},
 	forge.Loop:      {{Code: "need.freeEndForLoop", After: forge.CutOff}, {Code: "need.tangBeforeLoop", After: forge.DrawTang}},
+	forge.Wrap:      {{Code: "need.tangBeforeWrap", After: forge.DrawTang}, {Code: "need.loopBeforeWrap", After: forge.Loop}, {Code: "need.freeEndForLoop", After: forge.CutOff}},
 	forge.Correct:   {{Code: "need.bevelBeforeCorrect", After: forge.Bevel}},
 	forge.Planish:   {{Code: "need.straightBeforePlanish", After: forge.Correct}},
 	forge.CutOff:    {{Code: "need.barHoldsUntilLast", After: forge.Planish}},

@@ -161,6 +161,8 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		p.Nodes = req.Design.OwnOutline()
 		p.Whole = fin.Assemble(req.Design)
 		p.Drawing.addHandle(fin, req.Design)
+		p.Drawing.Finished = bendTang(p.Drawing.Finished, p.Drawing.FinishedZones, &req.Design)
+		p.Drawing.Forged = bendTang(p.Drawing.Forged, p.Drawing.ForgedZones, &req.Design)
 	}
 	r.schedule(p, s)
 	p.Totals.Money = req.Prices.cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS)
@@ -188,6 +190,9 @@ func (r Request) forgedShape(b blade.Blade, bar stock.Start) blade.Blade {
 		b.Thickness = []blade.Node{{0, thickest}, {b.Thickness[len(b.Thickness)-1][0], thickest}}
 	}
 	f := b.Forged(r.Allowances, bar.ThicknessMm)
+	if r.Choices.Notch == NotchForged && f.Ricasso != nil {
+		f.Ricasso.NotchMm = b.Ricasso.NotchMm
+	}
 	if k := f.Ricasso; k != nil && bar.ThicknessMm > 0 && k.HeightMm > bar.WidthMm {
 		spread := math.Log(k.HeightMm/bar.WidthMm) / reachable(r.Choices.Method, bar.WidthMm)
 		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, math.Min(k.ThicknessMm, bar.ThicknessMm*math.Exp(-spread)))

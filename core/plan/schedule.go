@@ -39,6 +39,7 @@ type Step struct {
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
 	CautionCodes []string   `json:"cautionCodes"`
 	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
+	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
 	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
@@ -136,6 +137,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 				cur.Readings[i].WithinMm = r.req.Smith.Skill.MarksMm()
 			}
 			cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
+			cur.hotWhereBent(h.First, h.Last)
 		}
 		if cycle {
 			cur = nil
@@ -251,7 +253,7 @@ func addTo(s *Step, h *forge.Heat) {
 		s.StartC = h.StartC
 	}
 	s.Heats += h.Fraction
-	s.Blows += h.Blows
+	s.Blows, s.EdgeBlows = s.Blows+h.Blows, s.EdgeBlows+h.EdgeBlows
 	s.EndC = h.EndC
 	s.TimeS += (h.FireS+h.CarryS+h.BrushS)*h.Fraction + h.WorkS
 	s.ScaleMm3 += h.ScaleMm3
@@ -316,6 +318,7 @@ func (r *route) stateAt(s *settled, i int, part float64) forge.Bar {
 		mix := func(a, b float64) float64 { return a + (b-a)*part }
 		c.WidthMm, c.ThicknessMm, c.VolumeMm3 = mix(from.WidthMm, c.WidthMm), mix(from.ThicknessMm, c.ThicknessMm), mix(from.VolumeMm3, c.VolumeMm3)
 		c.EdgeMm, c.SpineMm = mix(from.EdgeMm, c.EdgeMm), mix(from.SpineMm, c.SpineMm)
+		c.CurvePerMm, c.TwistTurns = mix(from.CurvePerMm, c.CurvePerMm), mix(from.TwistTurns, c.TwistTurns)
 	}
 	return after
 }
@@ -333,6 +336,18 @@ func extent(b forge.Bar, first, last int) (from, to float64) {
 		}
 	}
 	return from, to
+}
+
+// hotWhereBent moves the mark of a stretch that is bent to where it lies.
+func (h *HeatStep) hotWhereBent(first, last int) {
+	part := h.Shape[first*perCell : (last+1)*perCell]
+	low, high, bent := math.Inf(1), math.Inf(-1), false
+	for i := range part {
+		low, high, bent = math.Min(low, part[i].XMm), math.Max(high, part[i].XMm), bent || part[i].SpineX != nil
+	}
+	if bent {
+		h.HotFrom, h.HotTo = low, high
+	}
 }
 
 // targetReadings are the calipers' figures when the operation is done: first,
@@ -384,7 +399,7 @@ func cautions(kind string) []string {
 		return []string{"caution.easedEdge"}
 	case string(forge.Weld):
 		return []string{"caution.flux", "caution.weldSpits"}
-	case string(forge.Twist), string(forge.Loop), string(forge.Upset):
+	case string(forge.Twist), string(forge.Loop), string(forge.Wrap), string(forge.Upset):
 		return []string{"caution.hotLooksCold"}
 	case string(forge.Planish):
 		return []string{"caution.scaleFlies"}

@@ -1,6 +1,10 @@
 package plan
 
-import "coldember/core/blade"
+import (
+	"math"
+
+	"coldember/core/blade"
+)
 
 // Solid is a drawn piece in the round: sections from the edge's thickness to the
 // spine's, lofted through its stations; every zone a closed shell of its own.
@@ -27,6 +31,9 @@ func Solid(stations []Station) blade.Mesh {
 // between them.
 func joins(a, b Station) bool {
 	const step = 0.75
+	if a.SpineX != nil || b.SpineX != nil {
+		return abs(a.HeightMm()-b.HeightMm()) < 2*step
+	}
 	return abs(a.SpineY-b.SpineY) < step && abs(a.EdgeY-b.EdgeY) < step
 }
 
@@ -42,9 +49,24 @@ func loft(m *blade.Mesh, run []Station) {
 		if edge == 0 {
 			edge = s.ThicknessMm
 		}
-		top, bottom := s.SpineY, min(s.EdgeY, s.SpineY-leastMm)
 		t, e := max(s.ThicknessMm, leastMm)/2, max(edge, leastMm)/2
-		m.Vertices = append(m.Vertices, [3]float64{s.XMm, bottom, e}, [3]float64{s.XMm, top, t}, [3]float64{s.XMm, top, -t}, [3]float64{s.XMm, bottom, -e})
+		half := max(s.HeightMm(), leastMm) / 2
+		m.Vertices = append(m.Vertices, s.turned(-half, e), s.turned(half, t), s.turned(half, -t), s.turned(-half, -e))
 	}
 	m.Loft(base, 4)
+}
+
+// turned is a point of the section, v up from its middle and z out of the flat, as
+// the section stands there: leaning where the piece is bent, turned where twisted.
+func (s *Station) turned(v, z float64) [3]float64 {
+	sin, cos := math.Sincos(s.TwistDeg * math.Pi / 180)
+	v, z = v*cos-z*sin, v*sin+z*cos
+	x0, y0 := s.Edge()
+	x1, y1 := s.Spine()
+	h := max(math.Hypot(x1-x0, y1-y0), leastMm)
+	up := [2]float64{(x1 - x0) / h, (y1 - y0) / h}
+	if up == [2]float64{} {
+		up[1] = 1
+	}
+	return [3]float64{(x0+x1)/2 + v*up[0], (y0+y1)/2 + v*up[1], z}
 }

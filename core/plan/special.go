@@ -3,6 +3,7 @@ package plan
 import (
 	"math"
 
+	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/forge"
 	"coldember/core/stock"
@@ -44,7 +45,7 @@ func (r *route) weld(add adding, all int) {
 	for i := range r.cells {
 		length += r.cells[i].volume / r.bar.AreaMm2
 	}
-	op.Strokes = math.Ceil(weldTwice * length / float64(max(1, op.Passes)) / (weldBlowStep * r.req.Smith.FaceMm))
+	op.Strokes = math.Ceil(weldTwice * length / (weldBlowStep * r.req.Smith.FaceMm))
 }
 
 // tangEnd is what is done to the tang once it is drawn, and the cut, which has
@@ -55,22 +56,45 @@ func (r *route) tangEnd(add adding) {
 		t0 = -1
 	}
 	if t0 >= 0 && t.TwistTurns > 0 {
-		add(forge.Twist, "", t0, t1, asItIs).Strokes = strokesATurn * t.TwistTurns
+		op := add(forge.Twist, "", t0, t1, asItIs)
+		op.Strokes, op.Turning.Turns = strokesATurn*t.TwistTurns, t.TwistTurns
 	}
 	if t0 >= 0 && t.CurveMm > 0 {
-		add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs).BendPer = 8 * t.CurveMm / (t.LengthMm * t.LengthMm)
+		op := add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs)
+		op.BendPer, op.Turning = t.CurvePerMm(), forge.Turning{Brings: true, ToPerMm: -t.CurvePerMm()}
 	}
 	if all := len(r.cells) - 1; r.req.Choices.Holding != Tongs {
 		add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
 	}
 	if t0 >= 0 && t.LoopMm > 0 {
 		rod, first := t.LoopRodMm(), t1
-		for end := r.cells[t1].to; first > t0 && end-r.cells[first].from < rod; {
+		for end := r.cells[t1].to; first > t0 && end-(r.cells[first].from+r.cells[first-1].from)/2 < rod; {
 			first--
 		}
 		loop := add(forge.Loop, "", first, t1, asItIs)
 		loop.Strokes, loop.BendPer = rod/loopMmAStroke, 2/(t.LoopMm+t.ThicknessAtEndMm)
+		loop.Turning = forge.Turning{Brings: true, FromEnd: true, ToPerMm: -2 * math.Pi / (r.cells[t1].to - r.cells[first].from)}
 	}
+	if t0 >= 0 && r.req.Design.TangKind == blade.WrappedTang {
+		r.wrap(add, t0, t1)
+	}
+}
+
+// wrap folds a long tang back on itself round a bar, in the middle.
+func (r *route) wrap(add adding, t0, t1 int) {
+	t := &r.req.Design.Tang
+	front := r.cells[t0].from + (t.LengthMm-t.TurnMm())/2
+	first, last := t0, t1
+	for first < t1 && (r.cells[first].from+r.cells[first].to)/2 < front {
+		first++
+	}
+	for last > first && (r.cells[last].from+r.cells[last].to)/2 > front+t.TurnMm() {
+		last--
+	}
+	long := r.cells[last].to - r.cells[first].from
+	op := add(forge.Wrap, "", first, last, asItIs)
+	op.Strokes, op.BendPer = math.Ceil(long/loopMmAStroke), math.Pi/long
+	op.Turning = forge.Turning{Brings: true, ToPerMm: -math.Pi / long}
 }
 
 // withinBar narrows the preforms that ask for a little more section than the bar

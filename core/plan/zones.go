@@ -106,7 +106,7 @@ type cell struct {
 	volume   float64
 	final    forge.Target
 	preform  forge.Target
-	bevelled forge.Target // before its false edge
+	bevelled forge.Target // before its false edge or its notch
 	centre   float64      // height of its centre line over the spine of the heel
 	drawn    [perCell]drawnSlice
 	rod      bool // of a rod welded on, not of the bar
@@ -185,7 +185,8 @@ func (c *cell) fill(b *blade.Body, zones []zone, m forge.Method) {
 	case ZonePoint, ZoneBlade:
 		c.volume, _ = b.VolumeMm3(c.from, c.to)
 	case ZoneRicasso:
-		c.volume = h * s * (c.to - c.from)
+		c.volume = b.Blade.Ricasso.SideMm2(c.from-b.LengthMm(), c.to-b.LengthMm()) * s
+		h = c.volume / s / (c.to - c.from)
 	default:
 		h0, t0 := b.Blade.Tang.At(c.from - zones[len(zones)-1].From)
 		h1, t1 := b.Blade.Tang.At(c.to - zones[len(zones)-1].From)
@@ -194,6 +195,9 @@ func (c *cell) fill(b *blade.Body, zones []zone, m forge.Method) {
 	mean := c.volume / (c.to - c.from) / h
 	c.final = forge.Target{WidthMm: h, ThicknessMm: mean, EdgeMm: e, SpineMm: s}
 	c.preform, c.bevelled = c.final, c.final
+	if c.zone == ZoneRicasso {
+		c.bevelled.WidthMm = b.Blade.Ricasso.HeightMm
+	}
 	if area > 0 {
 		c.bevelled.ThicknessMm = math.Min(s, mean*whole/area)
 	}

@@ -134,24 +134,29 @@ func (f *fireCard) outline(st []plan.Station, x0, y0, k float64) {
 			continue
 		}
 		to := min(i, len(st)-1)
-		if to < len(st) && st[to].Zone != st[from].Zone && st[to].XMm-st[to-1].XMm < 1e-3 {
+		if to < len(st) && st[to].Zone != st[from].Zone && math.Abs(st[to].XMm-st[to-1].XMm) < 1e-3 {
 			to-- // a step, such as the shoulder
 		}
-		var pts [][2]float64
-		for j := from; j <= to; j++ {
-			pts = append(pts, [2]float64{x0 + st[j].XMm*k, y0 - st[j].SpineY*k})
-		}
-		for j := to; j >= from; j-- {
-			pts = append(pts, [2]float64{x0 + st[j].XMm*k, y0 - st[j].EdgeY*k})
-		}
-		f.polyline(pts, .3, ink, true, tint(st[from].Zone))
+		f.polyline(round(st[from:to+1], x0, y0, k), .3, ink, true, tint(st[from].Zone))
 		from = i
 	}
 }
 
+// round goes round a stretch: along its spine, and back along its edge.
+func round(st []plan.Station, x0, y0, k float64) [][2]float64 {
+	pts := make([][2]float64, 2*len(st))
+	for i := range st {
+		x, y := st[i].Spine()
+		pts[i] = [2]float64{x0 + x*k, y0 - y*k}
+		x, y = st[i].Edge()
+		pts[len(pts)-1-i] = [2]float64{x0 + x*k, y0 - y*k}
+	}
+	return pts
+}
+
 func extent(st []plan.Station) (top, bottom float64) {
 	for _, s := range st {
-		top, bottom = math.Max(top, s.SpineY), math.Min(bottom, s.EdgeY)
+		top, bottom = math.Max(top, math.Max(s.SpineY, s.EdgeY)), math.Min(bottom, math.Min(s.SpineY, s.EdgeY))
 	}
 	return top, bottom
 }

@@ -37,7 +37,9 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 		work = append(work, name)
 		if op.Face != "" {
 			face := text.Say("face."+string(op.Face), nil)
-			if op.Support != "" {
+			if op.Machine != "" {
+				face = text.Say("machine."+op.Machine, nil)
+			} else if op.Support != "" {
 				face += ", " + text.Say("support."+op.Support, nil)
 			}
 			faces = appendNew(faces, face)
@@ -134,8 +136,8 @@ func BenchCard(name string, p *plan.Plan, units quantity.System, paper string) (
 	turn()
 	longest := 1.0
 	for _, h := range p.Heats {
-		if n := len(h.Shape); n > 0 {
-			longest = math.Max(longest, h.Shape[n-1].XMm)
+		for i := range h.Shape {
+			longest = math.Max(longest, h.Shape[i].XMm)
 		}
 	}
 	for _, h := range p.Heats {
@@ -188,14 +190,7 @@ func (s *sheet) sketch(st []plan.Station, x0, middle, k float64) {
 		if i < len(st) && st[i].Zone == st[from].Zone {
 			continue
 		}
-		var pts [][2]float64
-		for j := from; j < i; j++ {
-			pts = append(pts, [2]float64{x0 + st[j].XMm*k, y0 - st[j].SpineY*k})
-		}
-		for j := i - 1; j >= from; j-- {
-			pts = append(pts, [2]float64{x0 + st[j].XMm*k, y0 - st[j].EdgeY*k})
-		}
-		s.polyline(pts, .25, ink, true, tint(st[from].Zone))
+		s.polyline(round(st[from:i], x0, y0, k), .25, ink, true, tint(st[from].Zone))
 		from = i
 	}
 }

@@ -1864,7 +1864,7 @@ export interface components {
             lengthMm: number;
             /**
              * Format: double
-             * @description radius of a half-round finger notch in the middle of its edge side; cut after forging
+             * @description radius of a half-round finger notch in the middle of its edge side
              */
             notchMm?: number;
             /** Format: double */
@@ -2024,6 +2024,8 @@ export interface components {
             c?: number;
             /** Format: double */
             e: number;
+            /** Format: double */
+            ex?: number;
             /**
              * Format: double
              * @description thickness at the edge where it is another
@@ -2032,7 +2034,14 @@ export interface components {
             /** Format: double */
             s: number;
             /** Format: double */
+            sx?: number;
+            /** Format: double */
             t: number;
+            /**
+             * Format: double
+             * @description twisted by so much, counted from the ricasso
+             */
+            w?: number;
             /** Format: double */
             x: number;
             z: string;
@@ -2047,6 +2056,11 @@ export interface components {
             /** Format: double */
             blows: number;
             cautionCodes: string[];
+            /**
+             * Format: double
+             * @description of the blows, those on edge
+             */
+            edgeBlows?: number;
             /**
              * Format: int64
              * @description times that it is turned on edge for light taps and back for flat blows

@@ -31,7 +31,7 @@ export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
   const f = plan.drawing.finishedZones;
   const zone = (z: string) => f.find((s) => s.zone === z) ?? { fromMm: 0, toMm: 0 };
   const heel = zone("blade").toMm;
-  const e = extent(plan.drawing.finished);
+  const e = extent(plan.drawing.finished.filter((s) => s.z !== "tang"));
   const row = l.finished;
   const out: Dim[] = [];
   const beyond = l.x(1) > l.x(0) ? -1 : 1; // toward the free end beyond the point, px

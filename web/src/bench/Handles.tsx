@@ -19,8 +19,9 @@ function handlesOf(plan: Plan, l: Layout, tang: boolean): Handle[] {
   const at = (z: string) => f.find((s) => s.zone === z)?.toMm ?? 0;
   const heel = at("blade");
   const row = l.finished;
-  const e = extent(plan.drawing.finished);
-  const lowest = plan.drawing.finished.reduce((a, s) => (s.e < a.e ? s : a));
+  const blade = plan.drawing.finished.filter((s) => s.z === "point" || s.z === "blade");
+  const e = extent(blade);
+  const lowest = blade.reduce((a, s) => (s.e < a.e ? s : a));
   const dir = (l.x(1) - l.x(0)) ** -1;
   const heelStation = plan.drawing.finished.filter((s) => s.x <= heel).at(-1);
   const mid = heelStation ? row.baseY - ((heelStation.s + heelStation.e) / 2) * l.scale : row.baseY;
@@ -35,7 +36,7 @@ function handlesOf(plan: Plan, l: Layout, tang: boolean): Handle[] {
     },
     {
       field: "design.tang.lengthMm",
-      x: l.x(at("tang")),
+      x: l.x(plan.drawing.finished.at(-1)?.x ?? at("tang")),
       y: tangY(plan, l),
       perPx: { x: dir, y: 0 },
       cursor: "ew-resize",
@@ -61,8 +62,9 @@ function handlesOf(plan: Plan, l: Layout, tang: boolean): Handle[] {
 /** The taper of the tang both ways: shown while the tang is chosen. */
 function tangHandles(plan: Plan, l: Layout): Handle[] {
   const row = l.finished;
-  const ends = plan.drawing.finished.filter((s) => s.z === "tang");
-  return ends.flatMap((s, i): Handle[] => {
+  const tang = plan.drawing.finished.filter((s) => s.z === "tang");
+  return [tang[0], tang.at(-1)].flatMap((s, i): Handle[] => {
+    if (!s) return [];
     const end = i === 0 ? "Shoulder" : "End";
     const x = l.x(s.x + (i === 0 ? 4 : -4));
     return [

@@ -2,7 +2,7 @@ import { memo } from "react";
 import type { Station } from "../api/client";
 import { say } from "../text/say";
 import { glow } from "./glow";
-import { edgeOnPath, flatPath, type Layout, type Row, runs } from "./layout";
+import { edgeOnPath, flatPath, type Layout, onRow, type Row, runs, twistPath } from "./layout";
 
 interface Props {
   id: string;
@@ -50,9 +50,9 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
         const lit = selected === r.zone;
         const flat = flatPath(r.stations, row, layout);
         const edgeOn = edgeOnPath(r.stations, row, layout);
-        const mid = (layout.x(r.fromMm) + layout.x(r.toMm)) / 2;
         const wide = Math.abs(layout.x(r.toMm) - layout.x(r.fromMm));
         const m = r.stations[Math.floor(r.stations.length / 2)];
+        const mid = m?.sx === undefined ? (layout.x(r.fromMm) + layout.x(r.toMm)) / 2 : layout.x(m.x);
         const y = m ? row.baseY - ((m.s + m.e) / 2) * layout.scale : row.baseY;
         return (
           // biome-ignore lint/a11y/noStaticElementInteractions: zones are also chosen from the marks by keyboard
@@ -98,6 +98,12 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
           </g>
         );
       })}
+      <path
+        d={twistPath(stations, onRow(row, layout))}
+        stroke="var(--chalk)"
+        strokeWidth="1.2"
+        data-testid={`twist-${id}`}
+      />
       <EdgeTicks stations={stations} row={row} layout={layout} />
     </g>
   );

@@ -1,11 +1,9 @@
 import type { Station } from "../api/client";
-import { runs } from "./layout";
+import { extent, outline, runs, twistPath } from "./layout";
 
 /** A small drawing of a blade at a given scale, px a mm: point to the left, edge down. */
 export function Silhouette({ stations, scale, label }: { stations: Station[]; scale: number; label: string }) {
-  const length = stations.at(-1)?.x ?? 1;
-  const top = Math.max(...stations.map((s) => s.s));
-  const bottom = Math.min(...stations.map((s) => s.e));
+  const { length, top, bottom } = extent(stations);
   const w = length * scale + 4;
   const h = (top - bottom) * scale + 4;
   const pt = (x: number, y: number) => `${(2 + x * scale).toFixed(1)},${(2 + (top - y) * scale).toFixed(1)}`;
@@ -14,10 +12,7 @@ export function Silhouette({ stations, scale, label }: { stations: Station[]; sc
       {runs(stations).map((r) => (
         <path
           key={r.fromMm}
-          d={`M${r.stations.map((s) => pt(s.x, s.s)).join("L")}L${[...r.stations]
-            .reverse()
-            .map((s) => pt(s.x, s.e))
-            .join("L")}Z`}
+          d={outline(r.stations, pt)}
           fill={`var(--zone-${r.zone})`}
           fillOpacity="0.55"
           stroke="var(--chalk)"
@@ -25,6 +20,7 @@ export function Silhouette({ stations, scale, label }: { stations: Station[]; sc
           strokeLinejoin="round"
         />
       ))}
+      <path d={twistPath(stations, pt)} stroke="var(--chalk)" strokeWidth="1" />
     </svg>
   );
 }

@@ -62,10 +62,10 @@ export function extent(stations: Station[]): { top: number; bottom: number; thic
   let thick = 0;
   let length = 0;
   for (const s of stations) {
-    top = Math.max(top, s.s);
-    bottom = Math.min(bottom, s.e);
+    top = Math.max(top, s.s, s.e);
+    bottom = Math.min(bottom, s.e, s.s);
     thick = Math.max(thick, s.t);
-    length = Math.max(length, s.x);
+    length = Math.max(length, s.x, s.sx ?? 0, s.ex ?? 0);
   }
   return { top, bottom, thick, length };
 }
@@ -172,6 +172,40 @@ function breaksOf(marks: Span[], hideMm: number): { fromMm: number; toMm: number
   });
 }
 
+/** No step between two stations; where the piece is bent they are compared by their height. */
+function near(a: Station, b: Station): boolean {
+  const high = (s: Station) => Math.hypot((s.sx ?? s.x) - (s.ex ?? s.x), s.s - s.e);
+  if (a.sx !== undefined || b.sx !== undefined) return Math.abs(high(a) - high(b)) < 1.5;
+  return Math.abs(a.s - b.s) < 0.75 && Math.abs(a.e - b.e) < 0.75;
+}
+
+/** Round a stretch: along its spine and back along its edge. */
+export function outline(stations: Station[], at: (x: number, y: number) => string): string {
+  const up = stations.map((s) => at(s.sx ?? s.x, s.s));
+  const down = [...stations].reverse().map((s) => at(s.ex ?? s.x, s.e));
+  return `M${up.join("L")}L${down.join("L")}Z`;
+}
+
+/** A line across every quarter turn of a twisted stretch, leaning the way it is twisted. */
+export function twistPath(stations: Station[], at: (x: number, y: number) => string): string {
+  let d = "";
+  for (let i = 1; i < stations.length; i++) {
+    const a = stations[i - 1];
+    const b = stations[i];
+    if (!a || !b) continue;
+    const from = a.w ?? 0;
+    const turned = (b.w ?? 0) - from;
+    for (let quarter = Math.floor(from / 90) + 1; turned > 0 && quarter * 90 <= from + turned; quarter++) {
+      const f = (quarter * 90 - from) / turned;
+      const mix = (p: number, q: number) => p + (q - p) * f;
+      const lean = Math.abs(mix(a.s, b.s) - mix(a.e, b.e)) / 3;
+      const edge = at(mix(a.ex ?? a.x, b.ex ?? b.x) - lean, mix(a.e, b.e));
+      d += `M${edge}L${at(mix(a.sx ?? a.x, b.sx ?? b.x) + lean, mix(a.s, b.s))}`;
+    }
+  }
+  return d;
+}
+
 /** Runs of stations of one zone, from the point back. */
 export function runs(stations: Station[]): { zone: string; stations: Station[]; fromMm: number; toMm: number }[] {
   const out: { zone: string; stations: Station[]; fromMm: number; toMm: number }[] = [];
@@ -179,12 +213,12 @@ export function runs(stations: Station[]): { zone: string; stations: Station[]; 
     const last = out[out.length - 1];
     if (last && last.zone === s.z) {
       last.stations.push(s);
-      last.toMm = s.x;
+      last.toMm = Math.max(last.toMm, s.x);
       continue;
     }
     // The first station of a zone closes the one before where they share it (no step between).
     const prev = last?.stations[last.stations.length - 1];
-    if (last && prev && Math.abs(prev.s - s.s) < 0.75 && Math.abs(prev.e - s.e) < 0.75) {
+    if (last && prev && near(prev, s)) {
       last.stations.push(s);
       last.toMm = s.x;
     }
@@ -196,17 +230,24 @@ export function runs(stations: Station[]): { zone: string; stations: Station[]; 
 /** Hundredths of a px; several times as fast as toFixed, and paths are drawn anew each frame. */
 const p = (n: number) => Math.round(n * 100) / 100;
 
+/** Where a point of a piece lies in its flat view. */
+export const onRow = (row: Row, l: Layout) => (x: number, y: number) => `${p(l.x(x))},${p(row.baseY - y * l.scale)}`;
+
 /** Outline of stations in the flat view. */
 export function flatPath(stations: Station[], row: Row, l: Layout): string {
-  const up = stations.map((s) => `${p(l.x(s.x))},${p(row.baseY - s.s * l.scale)}`);
-  const down = [...stations].reverse().map((s) => `${p(l.x(s.x))},${p(row.baseY - s.e * l.scale)}`);
-  return `M${up.join("L")}L${down.join("L")}Z`;
+  return outline(stations, onRow(row, l));
 }
 
 /** Outline of stations seen from the spine. */
 export function edgeOnPath(stations: Station[], row: Row, l: Layout): string {
-  const up = stations.map((s) => `${p(l.x(s.x))},${p(row.edgeOnY - (s.t * row.thickScale) / 2)}`);
-  const down = [...stations].reverse().map((s) => `${p(l.x(s.x))},${p(row.edgeOnY + (s.t * row.thickScale) / 2)}`);
+  let seen = Number.NEGATIVE_INFINITY; // an eye comes back over itself: seen once
+  const out = stations.filter((s) => {
+    if (s.x < seen) return false;
+    seen = s.x;
+    return true;
+  });
+  const up = out.map((s) => `${p(l.x(s.x))},${p(row.edgeOnY - (s.t * row.thickScale) / 2)}`);
+  const down = out.reverse().map((s) => `${p(l.x(s.x))},${p(row.edgeOnY + (s.t * row.thickScale) / 2)}`);
   return `M${up.join("L")}L${down.join("L")}Z`;
 }
 

@@ -170,7 +170,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
           {op.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / op.bendPerMm, units) })}` : ""}
         </p>
       ) : null}
-      {op.edgeTurns ? <p>{say("heat.edgeTurns", { n: op.edgeTurns })}</p> : null}
+      {op.edgeTurns ? <p>{say("heat.edgeTurns", turnsOf(op))}</p> : null}
       {op.strokes ? <p>{say("heat.strokes", { n: Math.ceil(op.strokes) })}</p> : null}
       {op.kind === "bevel" && (
         <p className="text-quiet">
@@ -187,6 +187,13 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
     </section>
   );
 });
+
+/** Taps on edge and flat blows of every turn on edge. */
+function turnsOf(op: Step) {
+  const n = op.edgeTurns ?? 1;
+  const each = (blows: number) => Math.max(1, Math.round(blows / n));
+  return { n, edge: each(op.edgeBlows ?? 0), flat: each(op.blows - (op.edgeBlows ?? 0)) };
+}
 
 function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
   const { plan, doc } = useDraftState();

@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import type { HeatStep, Plan } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
-import { extent } from "../../bench/layout";
+import { extent, outline, twistPath } from "../../bench/layout";
 import { heatColour, say } from "../../text/say";
 import { print } from "../../units/print";
 import { isCycle } from "./machine";
@@ -87,7 +87,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
       </p>
       {op?.face && (
         <p className="text-[4vmin] leading-tight text-[#9ba39f]">
-          {say(`face.${op.face}`)}
+          {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
           {op.support && op.support !== "face" ? `, ${say(`support.${op.support}`)}` : ""} ·{" "}
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
@@ -136,10 +136,7 @@ function Piece({ step }: { step: HeatStep }) {
   const e = extent(st);
   const wide = Math.max(e.length, 1);
   const high = Math.max(e.top - e.bottom, 1);
-  const d = `M${st.map((s) => `${s.x},${(e.top - s.s).toFixed(2)}`).join("L")}L${[...st]
-    .reverse()
-    .map((s) => `${s.x},${(e.top - s.e).toFixed(2)}`)
-    .join("L")}Z`;
+  const at = (x: number, y: number) => `${x.toFixed(2)},${(e.top - y).toFixed(2)}`;
   return (
     <svg
       viewBox={`-1 -1 ${wide + 2} ${high + 2}`}
@@ -148,11 +145,19 @@ function Piece({ step }: { step: HeatStep }) {
       aria-label={say("bench.forged")}
     >
       <linearGradient id="step-glow" gradientUnits="userSpaceOnUse" x1="0" x2={wide} y1="0" y2="0">
-        {st.map((s) => (
-          <stop key={s.x} offset={s.x / wide} stopColor={glow(s.c ?? 20)} />
+        {st.map((s, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the same places after every heat
+          <stop key={i} offset={s.x / wide} stopColor={glow(s.c ?? 20)} />
         ))}
       </linearGradient>
-      <path d={d} fill="url(#step-glow)" stroke="#ebe6da" strokeWidth={wide / 400} strokeLinejoin="round" />
+      <path
+        d={outline(st, at)}
+        fill="url(#step-glow)"
+        stroke="#ebe6da"
+        strokeWidth={wide / 400}
+        strokeLinejoin="round"
+      />
+      <path d={twistPath(st, at)} stroke="#ebe6da" strokeWidth={wide / 500} />
       <path
         d={`M${step.hotFromMm},${high + 0.6}H${step.hotToMm}`}
         stroke="#f0714d"
