@@ -73,16 +73,19 @@ func (s School) Allowances() Allowances {
 	}
 }
 
+// MostFaceMm is the most that is left on a face.
+const MostFaceMm = 4.0
+
 // Validate reports every allowance that cannot be.
 func (a Allowances) Validate(c fact.Check) {
-	c.Range("faceMm", a.FaceMm, 0, 4)
+	c.Range("faceMm", a.FaceMm, 0, MostFaceMm)
 	c.Range("outlineMm", a.OutlineMm, 0, 10)
 	c.Range("forgingEdgeMm", a.ForgingEdgeMm, 0.5, 6)
 	if z := a.Zones; z != nil {
 		w := c.Within("zones")
-		w.Range("pointFaceMm", z.PointFaceMm, 0, 4)
-		w.Range("ricassoFaceMm", z.RicassoFaceMm, 0, 4)
-		w.Range("tangFaceMm", z.TangFaceMm, 0, 4)
+		w.Range("pointFaceMm", z.PointFaceMm, 0, MostFaceMm)
+		w.Range("ricassoFaceMm", z.RicassoFaceMm, 0, MostFaceMm)
+		w.Range("tangFaceMm", z.TangFaceMm, 0, MostFaceMm)
 		w.Range("spineMm", z.SpineMm, 0, 10)
 		w.Range("edgeMm", z.EdgeMm, 0, 10)
 		w.Range("pointMm", z.PointMm, 0, 10)

@@ -41,11 +41,19 @@ type Warning struct {
 	Remedy *Remedy `json:"remedy,omitempty"`
 }
 
-// Remedy is a field and what it would be set to: a length, or a choice.
+// Remedy is a field and what it would be set to: a length, or a choice; and what
+// else has to be set with it.
 type Remedy struct {
+	Field string    `json:"field"`
+	Mm    float64   `json:"mm,omitempty"`
+	Text  string    `json:"text,omitempty"`
+	And   []Setting `json:"and,omitempty"`
+}
+
+// Setting is another field of a remedy.
+type Setting struct {
 	Field string  `json:"field"`
-	Mm    float64 `json:"mm,omitempty"`
-	Text  string  `json:"text,omitempty"`
+	Mm    float64 `json:"mm"`
 }
 
 // FieldError says which field cannot be as it is; its figures name what would

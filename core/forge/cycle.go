@@ -10,8 +10,41 @@ import (
 // Cycle takes the whole piece to tempC once and lets it cool in still air to
 // black (480 °C): normalising. No blows; it scales like everything hot.
 func (r *Run) Cycle(id string, tempC float64) error {
-	saved := r.soakC
-	defer func() { r.soakC = saved }()
+	return r.treat(Heat{Operation: id, StartC: tempC, EndC: blackC}, 0, func(rec *Heat) error {
+		air := thermal.Air()
+		for i := range r.Bar.Cells {
+			c := &r.Bar.Cells[i]
+			t, err := air.CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, blackC)
+			if err != nil {
+				return fmt.Errorf("forge: cooling: %w", err)
+			}
+			rec.WorkS = math.Max(rec.WorkS, t)
+			r.clocks[i].Add((c.TempC+decarbMidC)/2, t/2, thermal.AtmosphereAir)
+		}
+		return nil
+	})
+}
+
+// Harden takes the whole piece to tempC, holds it there for soakS seconds and
+// quenches it. What scale it grows comes off in the quench.
+func (r *Run) Harden(id string, tempC, soakS float64) error {
+	return r.treat(Heat{Operation: id, StartC: tempC, EndC: quenchedC}, soakS, func(rec *Heat) error {
+		rec.CarryS, rec.WorkS = r.Shop.Fire.CarryS, quenchS
+		for i := range r.Bar.Cells {
+			r.clocks[i].Add(tempC, soakS, r.Shop.Fire.Atmosphere)
+			r.decarb[i].Add(tempC, soakS)
+			r.clocks[i].Add(tempC, rec.CarryS, thermal.AtmosphereAir)
+			r.decarb[i].Add(tempC, rec.CarryS)
+		}
+		return nil
+	})
+}
+
+// treat heats the whole piece to rec.StartC, holds it and lets it come down to
+// rec.EndC as cool says.
+func (r *Run) treat(rec Heat, holdS float64, cool func(*Heat) error) error {
+	tempC := rec.StartC
+	defer func(usual float64) { r.soakC = usual }(r.soakC)
 	if tempC > r.Shop.Fire.TempC-UnderForgeC {
 		return &WindowError{SoakC: r.Shop.Fire.TempC - UnderForgeC, LowC: tempC, NeedForgeC: tempC + UnderForgeC}
 	}
@@ -19,21 +52,16 @@ func (r *Run) Cycle(id string, tempC float64) error {
 	for i := range r.Bar.Cells { // it goes in once the last heat is black
 		r.Bar.Cells[i].TempC = math.Min(r.Bar.Cells[i].TempC, blackC)
 	}
-	last := len(r.Bar.Cells) - 1
-	rec := Heat{Operation: id, Last: last, Fraction: 1, StartC: tempC, EndC: blackC, ShareTo: 1}
+	rec.Last, rec.Fraction, rec.ShareTo = len(r.Bar.Cells)-1, 1, 1
 	if err := r.fire(&rec); err != nil {
 		return err
 	}
-	air := thermal.Air()
+	rec.FireS += holdS
+	if err := cool(&rec); err != nil {
+		return err
+	}
 	for i := range r.Bar.Cells {
-		c := &r.Bar.Cells[i]
-		t, err := air.CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, blackC)
-		if err != nil {
-			return fmt.Errorf("forge: cooling: %w", err)
-		}
-		rec.WorkS = math.Max(rec.WorkS, t)
-		r.clocks[i].Add((c.TempC+decarbMidC)/2, t/2, thermal.AtmosphereAir)
-		c.TempC = blackC
+		r.Bar.Cells[i].TempC = rec.EndC
 	}
 	r.shed(&rec)
 	rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS
@@ -45,8 +73,11 @@ func (r *Run) Cycle(id string, tempC float64) error {
 }
 
 // blackC is where the last glow is gone in a dim shop; below decarbMidC scaling
-// on the way down hardly counts.
+// on the way down hardly counts. A quench takes seconds, and the piece out of it can
+// be held in the hand (judgement).
 const (
 	blackC     = 480
 	decarbMidC = 750
+	quenchedC  = 50
+	quenchS    = 10.0
 )

@@ -178,7 +178,7 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) (drive, error
 		}
 		if op.Strokes > 0 {
 			d.strokes = op.Strokes / float64(max(1, op.Passes)) * remaining
-			if op.Kind != Weld {
+			if op.Kind != Weld && op.Kind != WeldOn {
 				d.ratePerS = strokesPerS
 			}
 		}

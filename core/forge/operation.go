@@ -30,7 +30,17 @@ const (
 	TangCurve Kind = "tangCurve"
 	Loop      Kind = "loop"
 	Wrap      Kind = "wrap"
+	WeldOn    Kind = "weldOn"
+	Harden    Kind = "harden"
 )
+
+// Kinds lists the operations.
+func Kinds() []Kind {
+	return []Kind{
+		Straighten, Corners, BreakDown, Point, SetDown, DrawTang, SetUp, Profile, PreCurve, Bevel, Correct, Planish, CutOff,
+		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, Loop, Wrap, Harden,
+	}
+}
 
 // Operation carries the cells First…Last (inclusive) to their targets.
 type Operation struct {
@@ -96,7 +106,7 @@ func (op *Operation) effort(h Smith, dieMm float64, c *Cell, to *Target, remaini
 		// bent flatwise out of its curve: the outermost fibre by t/2R, half of that
 		// on the mean
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: math.Abs(op.BendPer) * c.ThicknessMm / 4, redundancy: 1, heightMm: c.ThicknessMm}
-	case Stamp, Twist, Loop, Wrap, Weld, Notch:
+	case Stamp, Twist, Loop, Wrap, Weld, WeldOn, Notch:
 		return effort{volumeMm3: c.VolumeMm3 * remaining, strain: handStrain, redundancy: 1, heightMm: c.ThicknessMm}
 	case CutOff:
 		// sheared through half the thickness from both sides

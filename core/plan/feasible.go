@@ -28,6 +28,10 @@ const (
 	noStrain      = 1e-6
 )
 
+// rounding of the last digits is no reason to call a bar too narrow: a ricasso is
+// thinned by just what it spreads.
+const rounding = 1e-9
+
 // Reach is what a bar can be forged to.
 type Reach struct {
 	SpreadNeeded      float64
@@ -57,7 +61,7 @@ func ReachOf(w0, t0, heightMm, meanMm, reachable float64) Reach {
 		r.Feasible = true
 	default:
 		r.SpreadNeeded = r.StrainWidth / r.StrainThickness
-		r.Feasible = r.SpreadNeeded <= reachable
+		r.Feasible = r.SpreadNeeded <= reachable*(1+rounding)
 		switch {
 		case !r.Feasible:
 			r.Way = TooNarrow

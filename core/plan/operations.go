@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"math"
 
 	"coldember/core/blade"
@@ -88,6 +87,7 @@ func (r *route) operations() []*forge.Operation {
 		add(forge.Straighten, forge.FlatFace, 0, all, asItIs).BendPer = 1 / r.bar.BendRadiusMm
 	}
 	r.weld(add, all)
+	r.weldOn(add, all)
 	if r.req.Choices.Corners != CornersLeft {
 		add(forge.Corners, forge.FlatFace, 0, all, asItIs)
 	}
@@ -154,6 +154,9 @@ func (r *route) operations() []*forge.Operation {
 		add(forge.Stamp, "", r0, r1, asItIs).Strokes = stampStrokes
 	}
 	r.tangEnd(add)
+	if r.hardens() {
+		add(forge.Harden, "", 0, all, asItIs).SoakC = r.steel.AustenitiseC
+	}
 	ops = inOrder(ops, r.req.Choices.Order)
 	r.aim(ops, brings)
 	r.takeTools(ops)
@@ -263,5 +266,3 @@ func (r *route) correction() float64 {
 		return residualShare*math.Abs(r.bend.CurvaturePerMm) + hand
 	}
 }
-
-func cycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }

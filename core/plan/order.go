@@ -82,19 +82,22 @@ type need struct {
 // needs is the graph of needs.
 var needs = map[forge.Kind][]need{
 	forge.Weld:      {{Code: "need.straightFirst", After: forge.Straighten}},
-	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
-	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.weldFirst", After: forge.Weld}},
+	forge.WeldOn:    {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
+	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}},
+	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}},
 	forge.Point: {
 		{Code: "need.pointFromWhatIsLeft", After: forge.SetUp, School: TangFirst},
 		{Code: "need.cornersBeforePoint", After: forge.Corners},
 		{Code: "need.flatBeforePoint", After: forge.BreakDown},
 		{Code: "need.weldFirst", After: forge.Weld},
+		{Code: "need.rodFirst", After: forge.WeldOn},
 	},
 	forge.SetDown: {
 		{Code: "need.pointFixesLength", After: forge.Point, School: PointFirst},
 		{Code: "need.tangKnowsWhatIsLeft", After: forge.Corners, School: TangFirst},
 		{Code: "need.flatBeforeShoulder", After: forge.BreakDown},
 		{Code: "need.weldFirst", After: forge.Weld},
+		{Code: "need.rodFirst", After: forge.WeldOn},
 	},
 	forge.DrawTang: {{Code: "need.shoulderBeforeTang", After: forge.SetDown}},
 	forge.SetUp:    {{Code: "need.shoulderBeforeRicasso", After: forge.SetDown}},
@@ -120,6 +123,9 @@ var needs = map[forge.Kind][]need{
 // because is why an operation stands where it stands: the first of its needs
 // that is met before it.
 func because(ops []*forge.Operation, op *forge.Operation, first First) (need, bool) {
+	if op.Kind == forge.Harden {
+		return need{Code: "need.hardenLast"}, true
+	}
 	for _, n := range needs[op.Kind] {
 		if n.School != "" && n.School != first {
 			continue
@@ -141,6 +147,11 @@ type Broken struct {
 // broken looks an order over.
 func broken(ops []*forge.Operation) (out []Broken) {
 	for i, op := range ops {
+		if op.Kind == forge.Harden {
+			for _, late := range ops[i+1:] {
+				out = append(out, Broken{Operation: late.ID, Before: op.ID, Code: "need.nothingHotAfterHardening"})
+			}
+		}
 		for _, n := range needs[op.Kind] {
 			late := n.School == "" && slices.ContainsFunc(ops[i:], func(o *forge.Operation) bool { return o.Kind == n.After })
 			if late {
@@ -159,6 +170,9 @@ func (r *route) refuseOrder(ops []*forge.Operation) error {
 	var errs fact.FieldErrors
 	for _, b := range broken(ops) {
 		errs = append(errs, fact.FieldError{Field: "choices.order", Code: b.Code})
+		if b.Before == string(forge.Harden) {
+			break // once is enough
+		}
 	}
 	if errs == nil {
 		return nil
@@ -167,8 +181,12 @@ func (r *route) refuseOrder(ops []*forge.Operation) error {
 }
 
 // warnOrder says of every need that a forced order breaks what comes of it.
-func warnOrder(ops []*forge.Operation, add adder) {
+func warnOrder(ops []*forge.Operation, soakC float64, add adder) {
 	for _, b := range broken(ops) {
-		add("warn.order."+b.Code[len("need."):], fact.Warn, fact.Where{Operation: b.Operation}, nil)
+		var f fact.Figures
+		if b.Before == string(forge.Harden) {
+			f = fact.Figures{"soakC": soakC, "limitC": temperMostC}
+		}
+		add("warn.order."+b.Code[len("need."):], fact.Warn, fact.Where{Operation: b.Operation}, f)
 	}
 }

@@ -12,7 +12,6 @@ import (
 	"coldember/core/fact"
 	"coldember/core/forge"
 	"coldember/core/plan"
-	"coldember/core/quantity"
 	"coldember/core/section"
 	"coldember/core/steel"
 	"coldember/core/stock"
@@ -332,126 +331,6 @@ func TestTheRemedyClearsTheWarning(t *testing.T) {
 	}
 }
 
-// TestWarningsKnowTheirLimit: just inside nothing, just outside the warning.
-func TestWarningsKnowTheirLimit(t *testing.T) {
-	p := makePlan(t, request())
-	// the thickness at which the end is twice as long as it is thick
-	blunt := math.Sqrt(p.Bar.Marks[0].ToMm * 25 * 5 / (2 * 25))
-	for code, c := range map[string]struct{ in, out func(*plan.Request) }{
-		"warn.volumeShort": {
-			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm + .1 },
-			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm - .1 },
-		},
-		"warn.edgeThin": {
-			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.5 },
-			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.49 },
-		},
-		"warn.ricassoThin": {
-			func(r *plan.Request) { r.Design.Ricasso.LengthMm, r.Design.Ricasso.ThicknessMm = 30, 5 },
-			func(r *plan.Request) { r.Design.Ricasso.LengthMm, r.Design.Ricasso.ThicknessMm = 30, 5.01 }, // too long to upset
-		},
-		"warn.decarb": {
-			func(r *plan.Request) { r.Allowances.FaceMm = p.Totals.DecarbMm + .1 },
-			func(r *plan.Request) { r.Allowances.FaceMm = .01 },
-		},
-		"warn.tangWall": {
-			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20 },
-			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20.1 },
-		},
-		"warn.handleWall": {
-			func(r *plan.Request) { handle(r).TopDropMm = r.Design.Tang.DropMm - 3 },
-			func(r *plan.Request) { handle(r).TopDropMm = r.Design.Tang.DropMm - 2.8 },
-		},
-		"warn.shoulderSharp": {
-			func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = 1.5 },
-			func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = 1.4 },
-		},
-		"warn.weldSeam": {
-			func(r *plan.Request) { r.Design.Tang.WeldAtMm = 25 },
-			func(r *plan.Request) { r.Design.Tang.WeldAtMm = 24.9 },
-		},
-		"warn.holeShoulder": {
-			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 14, DiameterMm: 4}} },
-			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 13.9, DiameterMm: 4}} },
-		},
-		"warn.holeRim": {
-			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 20, DiameterMm: 4}} },
-			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 80, DiameterMm: 5}} },
-		},
-		"warn.tangLong": {
-			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm },
-			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm - 1 },
-		},
-		"warn.tangShort": {
-			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm * 2 },
-			func(r *plan.Request) { handle(r).LengthMm = r.Design.Tang.LengthMm*2 + 1 },
-		},
-		"warn.spineStepDown": {
-			func(r *plan.Request) { handle(r).TopDropMm = 1.5 },
-			func(r *plan.Request) { handle(r).TopDropMm = 1.6 },
-		},
-		"warn.spineStepUp": {
-			func(r *plan.Request) { handle(r).TopDropMm = -1.5 },
-			func(r *plan.Request) { handle(r).TopDropMm = -1.6 },
-		},
-		"warn.pointLow": {
-			func(r *plan.Request) { handle(r).ButtDropMm = 0 },
-			func(r *plan.Request) { handle(r).ButtDropMm = 60 },
-		},
-		"warn.pointHigh": {
-			func(r *plan.Request) { handle(r).ButtDropMm = 0 },
-			func(r *plan.Request) { handle(r).ButtDropMm = -60 },
-		},
-		"warn.assumedSteel": {
-			func(r *plan.Request) { r.SteelID = "5160" },
-			func(r *plan.Request) { r.SteelID = "unknown-spring" },
-		},
-		"warn.lip": {
-			func(r *plan.Request) { r.Choices.Corners, r.Bar = plan.CornersLeft, flat(25, blunt*1.03, 900) },
-			func(r *plan.Request) { r.Choices.Corners, r.Bar = plan.CornersLeft, flat(25, blunt*.97, 900) },
-		},
-		"warn.hot": {
-			func(r *plan.Request) { r.Fire.SoakC = p.Steel.ForgeHighC },
-			func(r *plan.Request) { r.Fire.SoakC = p.Steel.ForgeHighC + 1 },
-		},
-		"warn.burning": {
-			func(r *plan.Request) { r.Fire.TempC, r.Fire.SoakC = 1400, p.Steel.ForgeHighC+120 },
-			func(r *plan.Request) { r.Fire.TempC, r.Fire.SoakC = 1400, p.Steel.ForgeHighC+121 },
-		},
-		"warn.cold": {
-			func(r *plan.Request) { r.Fire.StopC = p.Steel.ForgeLowC },
-			func(r *plan.Request) { r.Fire.StopC = p.Steel.ForgeLowC - 1 },
-		},
-		"warn.order.cornersBeforePoint": {
-			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"corners", "point"}, true },
-			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"point", "corners"}, true },
-		},
-		"warn.edgewise": {
-			func(r *plan.Request) { r.Bar = flat(25, 25./3, 900) },
-			func(r *plan.Request) { r.Bar = flat(25, 8.2, 900) },
-		},
-		"warn.edgewiseFolds": {
-			func(r *plan.Request) { r.Bar = flat(28, 28./6, 900) },
-			func(r *plan.Request) { r.Bar = flat(28, 4.6, 900) },
-		},
-		"warn.thickSection": {
-			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25, LengthMm: 300} },
-			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25.1, LengthMm: 300} },
-		},
-	} {
-		in, out := request(), request()
-		c.in(&in)
-		c.out(&out)
-		assert.Empty(t, warning(makePlan(t, in), code).Code, "%s, inside", code)
-		w := warning(makePlan(t, out), code)
-		clears(t, out, w)
-		assert.Equal(t, code, w.Code, "%s, outside", code)
-		if code != "warn.assumedSteel" && !strings.HasPrefix(code, "warn.order.") {
-			assert.NotEmpty(t, w.Figures, code)
-		}
-	}
-}
-
 func TestASpineThickerThanTheBarIsRefusedByName(t *testing.T) {
 	r := request()
 	r.Design.SpineMm = 4.2 // with 0.6 left on each face: 5.4 over a bar of 5
@@ -598,40 +477,6 @@ func TestTheSuggestionCoversSkinAndMarks(t *testing.T) {
 		r.Allowances.FaceMm = s.FaceMm
 		assert.Empty(t, warning(makePlan(t, r), "warn.decarb").Code, "taking it clears the warning")
 	}
-}
-
-// clears proves a warning's remedy: with it the warning is gone.
-func clears(t *testing.T, r plan.Request, w fact.Warning) {
-	t.Helper()
-	if w.Remedy == nil {
-		return
-	}
-	set, ok := map[string]func(*plan.Request){
-		"allowances.forgingEdgeMm":     func(r *plan.Request) { r.Allowances.ForgingEdgeMm = w.Remedy.Mm },
-		"allowances.faceMm":            func(r *plan.Request) { r.Allowances.FaceMm = w.Remedy.Mm },
-		"choices.curve":                func(r *plan.Request) { r.Choices.Curve = plan.Curve(w.Remedy.Text) },
-		"choices.corners":              func(r *plan.Request) { r.Choices.Corners = plan.Corners(w.Remedy.Text) },
-		"choices.order":                func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = nil, false },
-		"fire.soakC":                   func(r *plan.Request) { r.Fire.SoakC = degrees(t, w.Remedy.Text) },
-		"fire.stopC":                   func(r *plan.Request) { r.Fire.StopC = degrees(t, w.Remedy.Text) },
-		"bar.widthMm":                  func(r *plan.Request) { r.Bar.WidthMm = w.Remedy.Mm },
-		"bar.thicknessMm":              func(r *plan.Request) { r.Bar.ThicknessMm = w.Remedy.Mm },
-		"design.tang.shoulderRadiusMm": func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = w.Remedy.Mm },
-		"design.tang.weldAtMm":         func(r *plan.Request) { r.Design.Tang.WeldAtMm = w.Remedy.Mm },
-		"design.tang.lengthMm":         func(r *plan.Request) { r.Design.Tang.LengthMm = w.Remedy.Mm },
-		"design.handle.topDropMm":      func(r *plan.Request) { r.Design.Handle.TopDropMm = 0 },
-		"design.ricasso.thicknessMm":   func(r *plan.Request) { r.Design.Ricasso.ThicknessMm = w.Remedy.Mm },
-	}[w.Remedy.Field]
-	require.True(t, ok, w.Remedy.Field)
-	set(&r)
-	assert.Empty(t, warning(makePlan(t, r), w.Code).Code, "%s: its remedy clears it", w.Code)
-}
-
-func degrees(t *testing.T, text string) float64 {
-	t.Helper()
-	c, err := quantity.Parse(text, quantity.Temperature, quantity.Metric)
-	require.NoError(t, err)
-	return c
 }
 
 // TestTheSchoolsOfOrderAndTaper plan the same blade another way round.

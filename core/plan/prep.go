@@ -45,12 +45,15 @@ func (r *route) prepare(cutShare float64) []Prep {
 		add("prep.weldSolid", 0, nil, "caution.plating", "caution.flux")
 	}
 	if r.req.Choices.Holding == WeldedRod {
-		code, f := "prep.weldRod", fact.Figures(nil)
+		code, f, caution := "prep.weldRod", fact.Figures(nil), "caution.welding"
 		if seam := r.req.seamMm(); seam > 0 {
 			high, thick := r.req.Design.Tang.At(seam)
 			code, f = "prep.weldTang", fact.Figures{"heightMm": high, "thicknessMm": thick, "lengthMm": r.req.Design.Tang.LengthMm - seam, "atMm": seam}
 		}
-		add(code, 0, f, "caution.welding")
+		if r.req.Choices.RodWeld == InTheFire {
+			code, caution = code+"Fire", "caution.grinder"
+		}
+		add(code, 0, f, caution)
 	}
 	return out
 }

@@ -111,6 +111,9 @@ type Choices struct {
 	Tools   []ToolUse `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
 	Corners Corners   `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
 	Notch   Notch     `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
+	Harden  Harden    `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
+	Figure  Figure    `json:"figure,omitempty" enum:"none,quarter,middle" doc:"which figure of a patterned steel is to show; none if not said"`
+	RodWeld RodWeld   `json:"rodWeld,omitempty" enum:"arc,fire" doc:"how a rod is welded on; by arc, cold, if not said"`
 	Stamp   bool      `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
 	Order   []string  `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
 	Forced  bool      `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
@@ -218,6 +221,9 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once, SlowAnneal)
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
 	fact.OneOf(k, "notch", r.Choices.Notch, NotchCut, NotchForged, "")
+	fact.OneOf(k, "harden", r.Choices.Harden, HardenLater, HardenForged, "")
+	fact.OneOf(k, "figure", r.Choices.Figure, NoFigure, QuarterDeep, NearMiddle, "")
+	fact.OneOf(k, "rodWeld", r.Choices.RodWeld, ByArc, InTheFire, "")
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
 	for _, t := range r.Choices.Tools {
 		own := k.Within("tools").Within(t.Operation)

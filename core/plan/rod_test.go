@@ -52,3 +52,29 @@ func TestARodThatStaysIsNotOfTheBar(t *testing.T) {
 	r.Choices.Holding = plan.WholeBar
 	assert.Zero(t, makePlan(t, r).Bar.RodMm3, "no rod, no seam")
 }
+
+// TestARodIsWeldedOnInTheFire where that is wished: the first heat of all, over bar
+// and rod beside the seam, at a welding heat.
+func TestARodIsWeldedOnInTheFire(t *testing.T) {
+	r := request()
+	r.Choices.Holding, r.Choices.RodWeld = plan.WeldedRod, plan.InTheFire
+	for _, at := range []float64{0, 40} {
+		r.Design.Tang.WeldAtMm = at
+		p := makePlan(t, r)
+		st := p.Operations[0]
+		require.Equal(t, "weldOn", st.ID)
+		assert.Equal(t, []string{plan.ZoneTang}, st.Zones)
+		assert.Contains(t, st.CautionCodes, "caution.flux")
+		assert.GreaterOrEqual(t, st.Strokes, 2.0)
+		assert.InDelta(t, st.Strokes, st.Blows, .01)
+		assert.Equal(t, "weldOn", p.Heats[0].Parts[0].Operation)
+		assert.Equal(t, "need.rodFirst", stepOf(p, "corners").BecauseCode)
+		assert.Contains(t, p.Prep[0].Code, "Fire")
+		h := p.Heats[0]
+		seam := p.Bar.CutLengthMm - r.Sizing.TrimMm - r.Sizing.KerfMm
+		assert.LessOrEqual(t, h.HotFrom, seam-10, "the bar's end")
+		assert.Less(t, h.HotTo-h.HotFrom, 90.0, "no more than the lap")
+	}
+	r.Choices.RodWeld = plan.ByArc
+	assert.Empty(t, stepOf(makePlan(t, r), "weldOn").ID)
+}

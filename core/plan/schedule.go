@@ -40,6 +40,7 @@ type Step struct {
 	CautionCodes []string   `json:"cautionCodes"`
 	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
 	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
+	SoakS        float64    `json:"soakS,omitempty" doc:"held at heat before the quench"`
 	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
@@ -84,8 +85,11 @@ type Moment struct {
 	C float64 `json:"c"`
 }
 
-// isCycle tells a thermal cycle from an operation of the hammer.
-func isCycle(kind string) bool { return kind == kindNormalise || kind == kindAnneal }
+// isTreatment tells a thermal cycle or the hardening from an operation of the
+// hammer.
+func isTreatment(kind string) bool {
+	return kind == kindNormalise || kind == kindAnneal || kind == string(forge.Harden)
+}
 
 // leastRest is the least part of a heat worth starting another operation in.
 const leastRest = 0.15
@@ -95,15 +99,7 @@ const leastRest = 0.15
 // stretch.
 func (r *route) schedule(p *Plan, s *settled) {
 	byOp := map[string]*Step{}
-	for _, op := range s.ops {
-		p.Operations = append(p.Operations, r.step(s.ops, op))
-	}
-	for i, c := range thermalCycles(r.req.Choices.Cycles, s.run.Shop.Steel) {
-		p.Operations = append(p.Operations, Step{
-			ID: cycleID(i), Kind: c.kind, Zones: r.zonesIn(0, len(r.cells)-1), TargetC: c.c, Passes: 1,
-			BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.kind),
-		})
-	}
+	p.Operations = r.steps(s.ops)
 	for i := range p.Operations {
 		byOp[p.Operations[i].ID] = &p.Operations[i]
 	}
@@ -115,7 +111,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 		h := &s.run.Heats[i]
 		step := byOp[h.Operation]
 		addTo(step, h)
-		cycle := isCycle(step.Kind)
+		cycle := isTreatment(step.Kind)
 		todo, from := h.Fraction, h.ShareFrom
 		for todo > 1e-9 {
 			if cur == nil || cycle || left < math.Min(leastRest, todo) || !r.sameFire(before, h) || byOp[before.Operation].TargetC != step.TargetC {
@@ -154,8 +150,10 @@ func (r *route) schedule(p *Plan, s *settled) {
 		t := h.FireS + h.CarryS + h.WorkS + h.BrushS
 		hot += t
 		h.HotSoFar = hot
-		if isCycle(byOp[h.Parts[0].Operation].Kind) {
-			p.Totals.Cycles++
+		if kind := byOp[h.Parts[0].Operation].Kind; isTreatment(kind) {
+			if kind != string(forge.Harden) {
+				p.Totals.Cycles++
+			}
 			p.Totals.CycleTimeS += t
 		} else {
 			p.Totals.Heats++
@@ -166,7 +164,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 	}
 	r.rests(p)
 	for _, st := range p.Operations {
-		if !isCycle(st.Kind) {
+		if !isTreatment(st.Kind) {
 			p.Totals.FractionalHeats += st.Heats
 		}
 	}
@@ -287,6 +285,9 @@ func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 	}
 	st.Strokes, st.EdgeTurns = op.Strokes, r.edgeTurns(op)
 	st.TargetC, st.LowC, st.Support = op.SoakC, op.LowC, string(op.Support)
+	if op.Kind == forge.Harden {
+		st.SoakS = r.steel.SoakMin * 60
+	}
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm
 	}
@@ -397,7 +398,7 @@ func cautions(kind string) []string {
 		return []string{"caution.sharpFromNow"}
 	case string(forge.Notch):
 		return []string{"caution.easedEdge"}
-	case string(forge.Weld):
+	case string(forge.Weld), string(forge.WeldOn):
 		return []string{"caution.flux", "caution.weldSpits"}
 	case string(forge.Twist), string(forge.Loop), string(forge.Wrap), string(forge.Upset):
 		return []string{"caution.hotLooksCold"}
@@ -405,6 +406,8 @@ func cautions(kind string) []string {
 		return []string{"caution.scaleFlies"}
 	case string(forge.CutOff):
 		return []string{"caution.hotCut"}
+	case string(forge.Harden):
+		return []string{"caution.quench", "caution.brittle", "caution.grindCool"}
 	case kindNormalise, kindAnneal:
 		return []string{"caution.hotLooksCold"}
 	}

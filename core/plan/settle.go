@@ -5,7 +5,6 @@ import (
 	"math"
 
 	"coldember/core/forge"
-	"coldember/core/steel"
 )
 
 // The fixed point of loss and bar length: from firstGuess of each cell's volume,
@@ -101,13 +100,12 @@ func (r *route) settleBy(ctx context.Context, shop forge.Shop, hasty int) (*sett
 	if zone, burnt := out.run.BurntAway(); burnt {
 		return out, &BurntError{Zone: zone, Heats: len(out.run.Heats)}
 	}
-	for i, c := range thermalCycles(r.req.Choices.Cycles, shop.Steel) {
-		// the cycles scale away what is ground off anyway: they do not size the bar
-		if err := out.run.Cycle(cycleID(i), c.c); err != nil {
-			return out, err
-		}
+	if heatAfterHardening(out.ops) {
+		return out, nil
 	}
-	return out, nil
+	// cycles and hardening scale away what is ground off anyway: they do not size the
+	// bar, but where it has to go back to the fire after them
+	return out, r.treat(out.run)
 }
 
 // found is what a round came to, as the next may begin from: first the share of
@@ -173,10 +171,18 @@ func (r *route) once(shop forge.Shop, x []float64, out *settled) error {
 	run.KeepStates = out.rounds >= firstStates
 	out.run, out.ops = run, r.operations()
 	toCome := x[len(r.cells):]
-	for _, op := range out.ops {
+	for i, op := range out.ops {
+		if op.Kind == forge.Harden {
+			if i+1 < len(out.ops) {
+				if err := r.treat(run); err != nil {
+					return err
+				}
+			}
+			continue
+		}
 		if n := op.Last - op.First + 1; len(toCome) >= n {
-			for i := range op.Targets {
-				grow(&op.Targets[i], 2*toCome[i])
+			for k := range op.Targets {
+				grow(&op.Targets[k], 2*toCome[k])
 			}
 			toCome = toCome[n:]
 		}
@@ -214,53 +220,4 @@ func grow(t *forge.Target, by float64) {
 	t.ThicknessMm += by
 	t.EdgeMm *= k
 	t.SpineMm *= k
-}
-
-// cycle is a thermal cycle: its kind and the temperature it goes to.
-type cycle struct {
-	kind string
-	c    float64
-}
-
-// Kinds of thermal cycles.
-const (
-	kindNormalise = "normalise"
-	kindAnneal    = "anneal"
-)
-
-// Softening: a plain steel is let fall slowly from just above its critical point,
-// one with much carbon is held just below, since coarse carbides come of the
-// slow way; so are those that harden in air.
-const (
-	slowAnnealC   = 760.0
-	subcriticalC  = 680.0
-	muchCarbonPct = 0.9
-)
-
-// thermalCycles of the school for a steel.
-func thermalCycles(c Cycles, g steel.Grade) []cycle {
-	t := g.NormalisingC()
-	normalise := func(at ...float64) []cycle {
-		var out []cycle
-		for _, x := range at {
-			out = append(out, cycle{kindNormalise, x})
-		}
-		return out
-	}
-	switch {
-	case t == nil:
-		return nil
-	case c == Once:
-		return normalise(t[0])
-	case c == Equal:
-		return normalise(t[0], t[0], t[0])
-	case c == SlowAnneal:
-		soft := slowAnnealC
-		if g.CarbonPct > muchCarbonPct || g.ID == "L6" || g.ID == "O1" {
-			soft = subcriticalC
-		}
-		return append(normalise(t[0]), cycle{kindAnneal, soft})
-	default:
-		return normalise(t...)
-	}
 }

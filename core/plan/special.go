@@ -38,14 +38,64 @@ func (r *route) weld(add adding, all int) {
 	if f := r.req.Bar.Form; f != stock.Cable && f != stock.Layers {
 		return
 	}
-	op := add(forge.Weld, forge.FlatFace, 0, all, asItIs)
+	r.atWeldingHeat(add(forge.Weld, forge.FlatFace, 0, all, asItIs))
+}
+
+// atWeldingHeat gives an operation its temperatures, and blows enough to go over its
+// stretch of the bar twice.
+func (r *route) atWeldingHeat(op *forge.Operation) {
 	op.SoakC = math.Max(weldLeastC, math.Min(r.req.Fire.TempC-forge.UnderForgeC, math.Min(weldMostC, math.Max(weldUsualC, r.steel.ForgeHighC+weldOverC))))
 	op.LowC = op.SoakC - weldWindowC
 	length := 0.0
-	for i := range r.cells {
-		length += r.cells[i].volume / r.bar.AreaMm2
+	for i := op.First; i <= op.Last; i++ {
+		if r.cells[i].rod {
+			length += r.cells[i].to - r.cells[i].from
+		} else {
+			length += r.cells[i].volume / r.bar.AreaMm2
+		}
 	}
 	op.Strokes = math.Ceil(weldTwice * length / (weldBlowStep * r.req.Smith.FaceMm))
+}
+
+// RodWeld is how a rod is welded on.
+type RodWeld string
+
+// ByArc is done cold, before the first fire; InTheFire is a heat, scarf on scarf.
+const (
+	ByArc     RodWeld = "arc"
+	InTheFire RodWeld = "fire"
+)
+
+// scarfMm of bar, and of rod, lie on each other where they are welded in the fire
+// (judgement: three or four times as long as thick).
+const (
+	scarfMm      = 20.0
+	scarfStrokes = 8.0 // of both faces, its thin lips last (judgement)
+)
+
+// weldOn makes one piece of the bar's end and a rod, in the fire.
+func (r *route) weldOn(add adding, all int) {
+	if r.req.Choices.Holding != WeldedRod || r.req.Choices.RodWeld != InTheFire || r.req.Forged != nil {
+		return
+	}
+	first, last := all, all
+	seam := r.cells[all].to
+	for i := range r.cells {
+		if r.cells[i].rod {
+			first, last, seam = i-1, i, r.cells[i].from
+			break
+		}
+	}
+	onBar := func() float64 { return r.cells[first].volume / r.bar.AreaMm2 }
+	for lap := onBar(); lap < scarfMm && first > 0 && r.cells[first-1].zone == ZoneTang; lap += onBar() {
+		first-- // but never into the ricasso
+	}
+	for last < all && r.cells[last].to-seam < scarfMm {
+		last++
+	}
+	op := add(forge.WeldOn, forge.FlatFace, first, last, asItIs)
+	r.atWeldingHeat(op)
+	op.Strokes = math.Max(op.Strokes, scarfStrokes)
 }
 
 // tangEnd is what is done to the tang once it is drawn, and the cut, which has
@@ -172,6 +222,9 @@ func (r *route) warnUpset(add adder) {
 	at := fact.Where{Zone: r.cells[first].zone, Operation: string(forge.Upset), FromMm: r.cells[first].from, ToMm: r.cells[last].to}
 	if f["freeMm"] > f["limitMm"] {
 		at.Operation = ""
+		for i := first; i <= last; i++ {
+			f["needMm"] = math.Max(f["needMm"], r.cells[i].preform.WidthMm*r.cells[i].preform.ThicknessMm/r.bar.WidthMm)
+		}
 		add("warn.upsetBends", fact.Warn, at, f)
 		return
 	}

@@ -2,11 +2,9 @@ package plan
 
 import (
 	"math"
-	"strings"
 
 	"coldember/core/fact"
 	"coldember/core/forge"
-	"coldember/core/stock"
 	"coldember/core/thermal"
 )
 
@@ -27,11 +25,13 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	r.warnBar(p, add)
 	r.warnReach(p, add)
 	r.warnHeats(p, s, add)
-	warnOrder(s.ops, add)
+	warnOrder(s.ops, p.Totals.SoakC, add)
 	r.warnTools(p, add)
 	r.warnHeavy(p, add)
 	r.warnTired(p, add)
 	r.warnGouge(add)
+	r.warnHardening(add)
+	r.warnFigure(p, add)
 	if e := r.req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.req.Forged == nil {
 		add("warn.edgeThin", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
 	}
@@ -54,67 +54,6 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 		add("warn.unsettled", fact.Note, fact.Where{}, fact.Figures{"byMm": by})
 	}
 	return out
-}
-
-// remedyFor is the edit that clears a warning, where one does.
-func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
-	if strings.HasPrefix(w.Code, "warn.order.") {
-		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
-	}
-	switch w.Code {
-	case "warn.edgeThin":
-		return &fact.Remedy{Field: "allowances.forgingEdgeMm", Mm: w.Figures["leastMm"]}
-	case "warn.faceSpread":
-		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}
-	case "warn.lip":
-		if r.req.Choices.Corners == CornersLeft {
-			return &fact.Remedy{Field: "choices.corners", Text: string(CornersFirst)}
-		}
-		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
-	case "warn.cold":
-		return &fact.Remedy{Field: "fire.stopC", Text: celsius(w.Figures["lowC"])}
-	case "warn.hot", "warn.burning":
-		return &fact.Remedy{Field: "fire.soakC", Text: celsius(w.Figures["limitC"])}
-	case "warn.tooNarrow", "warn.tooNarrowUpset":
-		if r.req.Bar.Form == stock.Flat {
-			return &fact.Remedy{Field: "bar.widthMm", Mm: math.Ceil(w.Figures["widthMm"]*10) / 10}
-		}
-	case "warn.edgewiseFolds":
-		if r.req.Bar.Form == stock.Flat {
-			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(r.bar.WidthMm/w.Figures["limit"]*100) / 100}
-		}
-	case "warn.barThin":
-		if r.req.Bar.Form == stock.Flat {
-			return &fact.Remedy{Field: "bar.thicknessMm", Mm: math.Ceil(w.Figures["needMm"]*10) / 10}
-		}
-	case "warn.barHeavy":
-		if r.req.Bar.Form == stock.Flat {
-			return &fact.Remedy{Field: "bar.thicknessMm", Mm: w.Figures["needMm"]}
-		}
-	case "warn.gouge":
-		return r.gougeRemedy(w)
-	case "warn.shortHeat":
-		return r.shortRemedy(p, w)
-	case "warn.decarb":
-		if p.Suggested.FaceMm > r.req.Allowances.FaceMm {
-			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
-		}
-	case "warn.sweep":
-		return &fact.Remedy{Field: "choices.curve", Text: string(PreCurveFirst)}
-	case "warn.shoulderSharp":
-		return &fact.Remedy{Field: "design.tang.shoulderRadiusMm", Mm: w.Figures["leastMm"]}
-	case "warn.weldSeam":
-		if r.req.Design.Tang.LengthMm > w.Figures["leastMm"] {
-			return &fact.Remedy{Field: "design.tang.weldAtMm", Mm: w.Figures["leastMm"]}
-		}
-	case "warn.tangLong":
-		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: math.Floor(w.Figures["handleMm"]*10) / 10}
-	case "warn.spineStepDown", "warn.spineStepUp":
-		return &fact.Remedy{Field: "design.handle.topDropMm", Text: "0mm"}
-	case "warn.ricassoThin":
-		return &fact.Remedy{Field: "design.ricasso.thicknessMm", Mm: math.Floor(w.Figures["barMm"]*100) / 100}
-	}
-	return nil
 }
 
 type adder func(code string, sev fact.Severity, w fact.Where, f fact.Figures)

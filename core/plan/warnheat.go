@@ -53,7 +53,7 @@ func (r *route) warnWindow(p *Plan, s *settled, add adder) {
 		add(code, sev, fact.Where{}, fact.Figures{"soakC": soak, "limitC": high - forge.UnderSteelC, "heats": heats, "aboveS": aboveS(p, s, high), "cycles": float64(p.Totals.Cycles)})
 	}
 	for _, st := range p.Operations {
-		if st.Kind == string(forge.Weld) && st.TargetC > high {
+		if (st.Kind == string(forge.Weld) || st.Kind == string(forge.WeldOn)) && st.TargetC > high {
 			add("warn.weldHeat", fact.Note, fact.Where{Operation: st.ID}, fact.Figures{"weldC": st.TargetC, "limitC": high, "workS": p.workedS(st.ID)})
 		}
 	}

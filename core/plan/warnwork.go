@@ -94,27 +94,10 @@ func (r *route) warnGouge(add adder) {
 	}
 	d := r.req.Design.Ricasso.ThicknessMm
 	left := math.Min(r.req.Allowances.ByZone().RicassoFaceMm, (r.bar.ThicknessMm-d)/2)
-	if marks := r.req.Smith.Skill.MarksMm(); left >= 0 && left < marks {
+	if marks := r.req.Smith.Skill.MarksMm(); left >= 0 && left < marks-1e-9 {
 		add("warn.gouge", fact.Warn, fact.Where{Zone: ZoneRicasso, Operation: string(forge.SetDown)},
 			fact.Figures{"leftMm": left, "marksMm": marks, "barMm": math.Max(r.bar.ThicknessMm, d+2*marks)})
 	}
-}
-
-// gougeRemedy leaves more, on a bar that has it.
-func (r *route) gougeRemedy(w fact.Warning) *fact.Remedy {
-	more := func(field string, mm float64) *fact.Remedy {
-		return &fact.Remedy{Field: field, Mm: math.Ceil(mm*20-1e-9) / 20}
-	}
-	if r.bar.ThicknessMm < w.Figures["barMm"]-1e-9 {
-		if r.req.Bar.Form != stock.Flat || r.req.Allowances.ByZone().RicassoFaceMm < w.Figures["marksMm"] {
-			return nil // two things at once are the smith's to weigh
-		}
-		return more("bar.thicknessMm", w.Figures["barMm"])
-	}
-	if r.req.Allowances.Zones != nil {
-		return more("allowances.zones.ricassoFaceMm", w.Figures["marksMm"])
-	}
-	return more("allowances.faceMm", w.Figures["marksMm"])
 }
 
 // warnShort: heats that leave hardly any time at the anvil.
@@ -128,20 +111,4 @@ func (r *route) warnShort(s *settled, low float64, add adder) {
 				fact.Figures{"workS": h.WorkS, "lowC": low, "startC": h.StartC, "soakC": s.run.SoakC()})
 		}
 	}
-}
-
-// shortRemedy is a hotter fire, where steel and forge allow one that lasts.
-func (r *route) shortRemedy(p *Plan, w fact.Warning) *fact.Remedy {
-	soak := p.Steel.ForgeHighC - forge.UnderSteelC
-	hotter := soak - w.Figures["soakC"]
-	if hotter <= 0 || w.Figures["workS"]*(1+coolsFaster*hotter/(w.Figures["startC"]-w.Figures["lowC"])) < shortWindowS {
-		return nil
-	}
-	if fire := soak + forge.UnderForgeC; r.req.Fire.TempC < fire {
-		if r.req.Fire.SoakC > 0 || fire > hottestForgeC {
-			return nil
-		}
-		return &fact.Remedy{Field: "fire.tempC", Text: celsius(math.Ceil(fire))}
-	}
-	return &fact.Remedy{Field: "fire.soakC", Text: celsius(math.Floor(soak))}
 }

@@ -99,8 +99,9 @@ func TestAGougeDeeperThanWhatIsLeftIsSaid(t *testing.T) {
 	z.RicassoFaceMm = w.Remedy.Mm
 	assert.Empty(t, warning(makePlan(t, q), "warn.gouge").Code)
 	z.RicassoFaceMm = marks / 2
-	_, w = with(.5, enough-.02)
-	assert.Nil(t, w.Remedy, "two things at once")
+	q, w = with(.5, enough-.02)
+	require.Len(t, w.Remedy.And, 1, "two things at once")
+	clears(t, q, w)
 }
 
 // TestAShortHeatIsSaid where the fire leaves less than six seconds at the anvil;

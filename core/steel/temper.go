@@ -14,6 +14,12 @@ func HollomonJaffe(tempC, hours float64) float64 {
 // OneHourEquivalentC is the one-hour temper with this parameter.
 func OneHourEquivalentC(parameter float64) float64 { return parameter*1000/20 - kelvin }
 
+// SameTemperC is the temperature at which so many hours temper as far as the
+// parameter: the shorter, the hotter. Hours is more than 0.
+func SameTemperC(parameter, hours float64) float64 {
+	return parameter*1000/(20+math.Log10(hours)) - kelvin
+}
+
 // HardnessHRC interpolates the grade's table at the one-hour equivalent
 // temperature tempC. ok is false outside 200–260 °C or where the grade has no
 // table: no figure is invented.

@@ -88,7 +88,7 @@ func TestEveryChoiceHasWords(t *testing.T) {
 	for _, s := range blade.Starters() {
 		codes = append(codes, "starter."+s.ID)
 	}
-	for _, k := range []forge.Kind{forge.Straighten, forge.Corners, forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.PreCurve, forge.Bevel, forge.Correct, forge.Planish, forge.CutOff, "normalise", "anneal"} {
+	for _, k := range append(forge.Kinds(), "normalise", "anneal") {
 		codes = append(codes, "op."+string(k), "op.short."+string(k), "how."+string(k))
 	}
 	for _, f := range []forge.Face{forge.FlatFace, forge.PeenAcross, forge.PeenAlong, forge.OnEdge, forge.BevelFace, forge.AnvilEdge} {

@@ -3,6 +3,7 @@ package work
 import (
 	"context"
 	"errors"
+	"strings"
 	"time"
 
 	"coldember/core/fact"
@@ -187,10 +188,11 @@ func (w *Work) SavePiece(ctx context.Context, id string, version int, edits []Ed
 	if err != nil {
 		return Piece{}, nil, err
 	}
-	label := ""
-	if len(edits) > 0 {
-		label = edits[len(edits)-1].Field
+	fields := make([]string, len(edits)) // several at once are a step of their own
+	for i, e := range edits {
+		fields[i] = e.Field
 	}
+	label := strings.Join(fields, " ")
 	err = w.store.Write(ctx, func(tx store.Tx) error { return w.step(tx, id, version, d, p, label) })
 	if err != nil {
 		return Piece{}, nil, w.current(ctx, id, err)

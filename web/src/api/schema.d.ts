@@ -837,12 +837,22 @@ export interface components {
             /** @enum {string} */
             cycles: "descending" | "equal" | "once" | "anneal";
             /**
+             * @description which figure of a patterned steel is to show; none if not said
+             * @enum {string}
+             */
+            figure?: "none" | "quarter" | "middle";
+            /**
              * @description point if not said
              * @enum {string}
              */
             first?: "point" | "tang";
             /** @description the order is wanted although it breaks a need */
             forced?: boolean;
+            /**
+             * @description when it is hardened; later, once ground, if not said
+             * @enum {string}
+             */
+            harden?: "later" | "forged";
             /** @enum {string} */
             holding: "wholeBar" | "tongs" | "weldedRod";
             /** @enum {string} */
@@ -854,6 +864,11 @@ export interface components {
             notch?: "cut" | "forged";
             /** @description operations as the smith takes them; the planner's order if empty */
             order?: string[];
+            /**
+             * @description how a rod is welded on; by arc, cold, if not said
+             * @enum {string}
+             */
+            rodWeld?: "arc" | "fire";
             /** @description a mark is stamped while it is soft and hot */
             stamp?: boolean;
             /**
@@ -1821,6 +1836,7 @@ export interface components {
             zone: string;
         };
         Remedy: {
+            and?: components["schemas"]["Setting"][];
             field: string;
             /** Format: double */
             mm?: number;
@@ -1918,6 +1934,11 @@ export interface components {
             t: number[];
             /** Format: double */
             x: number;
+        };
+        Setting: {
+            field: string;
+            /** Format: double */
+            mm: number;
         };
         Settings: {
             /** @description this database holds the demonstration */
@@ -2088,6 +2109,11 @@ export interface components {
             readings?: components["schemas"]["Reading"][];
             /** Format: double */
             scaleMm3: number;
+            /**
+             * Format: double
+             * @description held at heat before the quench
+             */
+            soakS?: number;
             /**
              * Format: double
              * @description by this face; of operations whose face the smith chooses

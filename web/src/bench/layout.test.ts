@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { planOf } from "../test/plan";
 import { glow } from "./glow";
-import { extent, flatPath, layOut, runs } from "./layout";
+import { edgeOnPath, extent, flatPath, layOut, outline, runs, twistPath } from "./layout";
 import { linesFor } from "./Readings";
 
 const view = { widthPx: 880, heightPx: 640, zoom: 1, flip: false };
@@ -79,5 +79,37 @@ describe("the labels of the calipers", () => {
     expect(linesFor([100, 300, 500])).toEqual([0, 0, 0]);
     expect(linesFor([519, 570, 599])).toEqual([0, 1, 2]);
     expect(linesFor([100, 180, 260])).toEqual([0, 1, 0]);
+  });
+});
+
+describe("a bent and twisted piece", () => {
+  const st = (x: number, s: number, e: number, more = {}) => ({ x, s, e, t: 4, z: "tang", ...more });
+  const at = (x: number, y: number) => `${x} ${y}`;
+
+  it("is outlined by the points of its spine and edge, wherever they lie", () => {
+    const turned = [st(0, 2, -2), st(10, 2, -2, { sx: 12, ex: 8 })];
+    expect(outline(turned, at)).toBe("M0 2L12 2L8 -2L0 -2Z");
+    expect(extent(turned).length).toBe(12);
+  });
+
+  it("hangs as far as its eye does, whichever side is up", () => {
+    expect(extent([st(0, 2, -2), st(5, -20, -16)])).toMatchObject({ top: 2, bottom: -20 });
+  });
+
+  it("is one run where only its lean changes, and two at a shoulder", () => {
+    const lean = [st(0, 2, -2, { z: "ricasso" }), st(1, 1, -2.9, { sx: 1.9, ex: 1 })];
+    expect(runs(lean)[0]?.stations).toHaveLength(2);
+    expect(runs([st(0, 9, -9, { z: "ricasso" }), st(0, 2, -2)])[0]?.stations).toHaveLength(1);
+  });
+
+  it("has a line for every quarter turn", () => {
+    const lines = (w: number) => twistPath([st(0, 2, -2), st(50, 2, -2, { w })], at).split("M").length - 1;
+    expect([0, 89, 90, 359, 360, 720].map(lines)).toEqual([0, 0, 1, 3, 4, 8]);
+  });
+
+  it("is seen once from the spine where it comes back over itself", () => {
+    const l = layOut(planOf(), view);
+    const eye = [st(0, 2, -2), st(10, 2, -2), st(6, -6, -9), st(9, 1, -1)];
+    expect(edgeOnPath(eye, l.finished, l).split("L")).toHaveLength(4);
   });
 });

@@ -3,7 +3,8 @@ import { memo } from "react";
 import type { Warning } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { useDraft, useDraftState } from "../draft/context";
-import { figures, say } from "../text/say";
+import { count, figures, say } from "../text/say";
+import { remedyWords } from "./remedy";
 
 /** Which stage mends a warning: there it is shown. Stops are shown everywhere. */
 const home: Record<string, string[]> = {
@@ -19,6 +20,7 @@ const home: Record<string, string[]> = {
   "warn.unsettled": ["cut"],
   "warn.edgeThin": ["blade"],
   "warn.decarb": ["blade"],
+  "warn.figureDeep": ["blade", "heats"],
   ...Object.fromEntries(
     [
       "tangWall",
@@ -58,33 +60,55 @@ export const Warnings = memo(function Warnings({ stage, operations, onShow }: Pr
   for (const w of here) {
     const words = say(w.code, figures(w.figures, units));
     const same = lines.find((l) => l.words === words);
-    if (same && w.where.zone) same.zones.push(w.where.zone);
+    if (same) same.zones.push(...(w.where.zone ? [w.where.zone] : []));
     else lines.push({ warning: w, words, zones: w.where.zone ? [w.where.zone] : [] });
   }
   if (lines.length === 0) return null;
-  return (
-    <ul className="mb-3 grid gap-1.5">
-      {lines.map((l) => (
-        <li key={l.words} className="flex items-start gap-2">
+  const list = (of: typeof lines) => (
+    <ul className="grid gap-1.5">
+      {of.map((l) => (
+        <li key={l.words}>
           <Line {...l} onShow={onShow} />
           {l.warning.remedy && <Remedy remedy={l.warning.remedy} />}
         </li>
       ))}
     </ul>
   );
+  const notes = lines.filter((l) => l.warning.severity === "note");
+  const fold = notes.length > fewNotes;
+  return (
+    <div className="mb-3 grid gap-1.5">
+      {list(fold ? lines.filter((l) => !notes.includes(l)) : lines)}
+      {fold && (
+        <details>
+          <summary className="cursor-pointer py-1 text-quiet" data-testid="notes">
+            {count("warn.notes", notes.length)}
+          </summary>
+          {list(notes)}
+        </details>
+      )}
+    </div>
+  );
 });
+
+/** More notes than this are folded away: what has to be decided stands alone. */
+const fewNotes = 1;
 
 /** One press that clears a warning. */
 function Remedy({ remedy }: { remedy: NonNullable<Warning["remedy"]> }) {
   const draft = useDraft();
+  const units = useUnits();
   return (
     <button
       type="button"
-      className="press shrink-0"
+      className="press ml-[1.9rem] mt-1"
       data-remedy={remedy.field}
-      onClick={() => draft.choose(remedy.field, remedy.text || `${remedy.mm}mm`)}
+      onClick={() => {
+        for (const s of remedy.and ?? []) draft.type(s.field, `${s.mm}mm`);
+        draft.choose(remedy.field, remedy.text || `${remedy.mm}mm`);
+      }}
     >
-      {say("warn.remedy")}
+      {remedyWords(remedy, units)}
     </button>
   );
 }

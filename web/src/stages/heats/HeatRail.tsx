@@ -1,7 +1,7 @@
 import { memo, useEffect, useRef, useState } from "react";
 import type { Plan } from "../../api/client";
 import { say } from "../../text/say";
-import { isCycle } from "./machine";
+import { isTreatment } from "./machine";
 
 /** How long each heat is shown while the heats play. */
 const playMs = 700;
@@ -74,7 +74,12 @@ export const HeatRail = memo(function HeatRail({
           </button>
         )}
       </div>
-      <div ref={rail} className="flex gap-3 overflow-x-auto pb-1" role="group" aria-label={say("heats.name")}>
+      <div
+        ref={rail}
+        className="more-beside flex gap-3 overflow-x-auto pb-1"
+        role="group"
+        aria-label={say("heats.name")}
+      >
         {groups.map((g) => (
           <div key={g.heats[0]?.number} className="shrink-0">
             <span
@@ -113,7 +118,7 @@ const Bead = memo(function Bead({
       aria-label={say("heats.bead", { n, op: say(`op.${kind}`) })}
       aria-pressed={on}
       onClick={() => onHeat(on ? undefined : n)}
-      className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isCycle(kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
+      className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isTreatment(kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
     >
       {n}
     </button>

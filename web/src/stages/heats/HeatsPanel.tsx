@@ -11,7 +11,7 @@ import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
 import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
-import { diesOf, isCycle, machineFields, machineLabel, machineNote, machines } from "./machine";
+import { diesOf, isTreatment, machineFields, machineLabel, machineNote, machines } from "./machine";
 import { OrderList } from "./OrderList";
 import { HandAndHammer, Hearth } from "./Sets";
 import { StepView } from "./StepView";
@@ -25,7 +25,7 @@ export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number
   const at = (path: string) => `/api/v1/pieces/${piece.id}/${path}`;
   return (
     <>
-      <div className="mb-3 flex flex-wrap gap-1.5">
+      <div className="mb-3 flex flex-wrap gap-1.5 [&>*]:!px-2">
         <button type="button" className="press press-act" onClick={() => setThrough(heat ?? 1)} data-testid="step-open">
           {say("step.open")}
         </button>
@@ -49,7 +49,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
   const { plan } = useDraftState();
   const units = useUnits();
   const ops = step.parts.map((p) => ({ part: p, op: plan.operations.find((o) => o.id === p.operation) }));
-  const cycle = isCycle(ops[0]?.op?.kind);
+  const cycle = isTreatment(ops[0]?.op?.kind);
   const still = useStill(step.number);
   const low = ops[0]?.op?.lowC ?? plan.totals.lowC;
   const soak = ops[0]?.op?.targetC ?? plan.totals.soakC;
@@ -73,7 +73,10 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
       <dl className="grid grid-cols-[1fr_auto] gap-x-4 border-y border-line py-2">
         <Figure name={say("heat.fire")} value={print.duration(step.fireS)} />
         {cycle ? (
-          <Figure name={say("heat.toBlack")} value={print.duration(step.workS)} />
+          <Figure
+            name={say(ops[0]?.op?.kind === "harden" ? "heat.quench" : "heat.toBlack")}
+            value={print.duration(step.workS)}
+          />
         ) : (
           <>
             <Figure
@@ -154,6 +157,9 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
       <h3 className="narrow text-xl leading-tight">
         {say(`op.${op.kind}`)}
         {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
+        {op.soakS ? (
+          <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(op.soakS) })}</span>
+        ) : null}
         {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}
       </h3>
       {op.face && (
@@ -300,7 +306,7 @@ function MachineFields() {
 
 function Schools() {
   const { doc, plan } = useDraftState();
-  const { first, taper, corners, stamp, notch } = doc.request.choices;
+  const { first, taper, corners, stamp, notch, harden, figure, rodWeld, holding } = doc.request.choices;
   const suggest = plan.suggestFirst;
   const pick = (field: string, values: string[], prefix: string, value?: string) => (
     <DraftPick
@@ -324,6 +330,9 @@ function Schools() {
       {(doc.request.design.ricasso.notchMm ?? 0) > 0 && pick("notch", ["cut", "forged"], "notch", notch ?? "cut")}
       {pick("stamp", ["no", "yes"], "stamp", stamp ? "yes" : "no")}
       {pick("holding", ["wholeBar", "tongs", "weldedRod"], "holding")}
+      {holding === "weldedRod" && pick("rodWeld", ["arc", "fire"], "rodWeld", rodWeld ?? "arc")}
+      {pick("harden", ["later", "forged"], "harden", harden ?? "later")}
+      {pick("figure", ["none", "quarter", "middle"], "figure", figure ?? "none")}
     </Group>
   );
 }

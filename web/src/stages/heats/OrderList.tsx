@@ -5,7 +5,7 @@ import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart, useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { print } from "../../units/print";
-import { isCycle } from "./machine";
+import { isCycle, isTreatment } from "./machine";
 import { moved } from "./order";
 
 const field = "choices.order";
@@ -23,7 +23,13 @@ export function OrderList({ onOperation }: { onOperation: (id: string) => void }
   const asked = wanted && wanted !== "planner" ? wanted.split(",").filter((id) => ids.includes(id)) : ids;
   const shown = drag ? moved(asked, drag.id, drag.to) : asked;
   const byId = new Map(plan.operations.map((o) => [o.id, o]));
-  const steps = [...shown.map((id) => byId.get(id)), ...plan.operations.filter((o) => isCycle(o.kind))];
+  const hardened = shown.indexOf("harden");
+  const forging = shown.map((id) => byId.get(id));
+  const steps = forging.toSpliced(
+    hardened < 0 ? forging.length : hardened,
+    0,
+    ...plan.operations.filter((o) => isCycle(o.kind)),
+  );
   const take = (id: string, to: number) => {
     const next = moved(asked, id, to);
     if (next.join() !== asked.join()) draft.choose(field, next.join());
@@ -157,8 +163,8 @@ function Row({
             )}
           </span>
           <span className="narrow text-right text-[16px]">
-            {isCycle(op.kind)
-              ? say("heats.cycle")
+            {isTreatment(op.kind)
+              ? say(op.kind === "harden" ? "heats.hardening" : "heats.cycle")
               : say("heats.opFigures", {
                   heats: op.heats < 0.95 ? say("heats.part") : say("heats.opHeats", { n: op.heats.toFixed(1) }),
                   blows: Math.max(1, Math.round(op.blows)),

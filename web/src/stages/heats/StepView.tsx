@@ -5,7 +5,7 @@ import { glow } from "../../bench/glow";
 import { extent, outline, twistPath } from "../../bench/layout";
 import { heatColour, say } from "../../text/say";
 import { print } from "../../units/print";
-import { isCycle } from "./machine";
+import { isTreatment } from "./machine";
 
 interface Props {
   plan: Plan;
@@ -76,7 +76,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
   const units = useUnits();
   const ops = step.parts.map((p) => plan.operations.find((o) => o.id === p.operation)).filter((o) => !!o);
   const op = ops[0];
-  const cycle = isCycle(op?.kind);
+  const cycle = isTreatment(op?.kind);
   const soak = op?.targetC || plan.totals.soakC;
   const reading = step.readings.at(Math.floor(step.readings.length / 2));
   const cautions = [...new Set([...ops.flatMap((o) => o.cautionCodes), ...(step.rest ? ["heat.rest"] : [])])];

@@ -31,5 +31,8 @@ export const machineNote = (kind: MachineKind): string => {
   return say(has(own) ? own : "machine.note");
 };
 
-/** A thermal cycle, as against an operation of the hammer. */
+/** A thermal cycle: it comes when all is forged. */
 export const isCycle = (kind: string | undefined) => kind === "normalise" || kind === "anneal";
+
+/** A thermal cycle or the hardening, as against an operation of the hammer. */
+export const isTreatment = (kind: string | undefined) => isCycle(kind) || kind === "harden";
