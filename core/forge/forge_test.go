@@ -52,7 +52,7 @@ func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation)
 // scale, whatever the sequence of operations.
 func TestVolumeIsConserved(t *testing.T) {
 	kinds := []forge.Kind{forge.Straighten, forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff, forge.TangCurve}
-	strokes := []forge.Kind{forge.Weld, forge.Notch, forge.Stamp, forge.Twist, forge.Loop}
+	strokes := []forge.Kind{forge.Weld, forge.Notch, forge.Stamp, forge.Twist, forge.Loop, forge.Wrap, forge.WeldOn}
 	shaping := []forge.Kind{forge.BreakDown, forge.Point, forge.SetDown, forge.DrawTang, forge.SetUp, forge.Profile, forge.Bevel, forge.FalseEdge}
 	machines := []forge.MachineKind{"", forge.Striker, forge.PowerHammer, forge.Press, forge.RollingMill}
 	rapid.Check(t, func(t *rapid.T) {
@@ -77,7 +77,8 @@ func TestVolumeIsConserved(t *testing.T) {
 				op = draw(first, last, c.WidthMm*1.03, c.ThicknessMm*1.05)
 				op.Kind, op.Face, op.FreeMm = forge.Upset, forge.FlatFace, c.LengthMm()*float64(last-first+1)
 			case 2:
-				op = &forge.Operation{Kind: rapid.SampledFrom(strokes).Draw(t, "kind"), First: first, Last: last, Passes: 1, Strokes: rapid.Float64Range(1, 30).Draw(t, "strokes")}
+				op = &forge.Operation{Kind: rapid.SampledFrom(strokes).Draw(t, "kind"), First: first, Last: last, Passes: rapid.IntRange(1, 2).Draw(t, "passes"), Strokes: rapid.Float64Range(1, 30).Draw(t, "strokes")}
+				op.Turning = forge.Turning{Brings: true, ToPerMm: .1, FromEnd: rapid.Bool().Draw(t, "fromEnd"), Turns: 2}
 			default:
 				op = &forge.Operation{Kind: rapid.SampledFrom(kinds).Draw(t, "kind"), First: first, Last: last, Passes: rapid.IntRange(1, 3).Draw(t, "passes"), BendPer: .002}
 			}
@@ -85,6 +86,7 @@ func TestVolumeIsConserved(t *testing.T) {
 			require.NoError(t, r.Do(op))
 		}
 		require.NoError(t, r.Cycle("cycle", 870))
+		require.NoError(t, r.Harden("harden", 815, 300))
 		booked := 0.0
 		for _, h := range r.Heats {
 			booked += h.ScaleMm3

@@ -92,7 +92,7 @@ export const Warnings = memo(function Warnings({ stage, operations, onShow }: Pr
 });
 
 /** More notes than this are folded away: what has to be decided stands alone. */
-const fewNotes = 1;
+const fewNotes = 2;
 
 /** One press that clears a warning. */
 function Remedy({ remedy }: { remedy: NonNullable<Warning["remedy"]> }) {
