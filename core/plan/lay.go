@@ -2,6 +2,8 @@ package plan
 
 import (
 	"math"
+	"slices"
+	"sort"
 
 	"coldember/core/blade"
 	"coldember/core/forge"
@@ -34,44 +36,59 @@ func (f frame) along(l limb, s float64) frame {
 	return f
 }
 
-// outAlong is the frame s mm out along limbs, from a straight one at nought; past the
-// last it goes straight on.
-func outAlong(limbs []limb, s float64) (f frame) {
-	for _, l := range limbs {
-		if s <= l.longMm {
-			return f.along(l, s)
-		}
-		f, s = f.along(l, l.longMm), s-l.longMm
-	}
-	return f.along(limb{}, s)
+// limbs are a centre line from the ricasso outward, with the frames where each
+// begins and the last ends.
+type limbs struct {
+	of    []limb
+	ends  []float64 // how far out each limb ends
+	start []frame
 }
 
-// bent tells whether any of the limbs is.
-func bent(limbs []limb) bool {
-	for _, l := range limbs {
-		if l.perMm != 0 || l.turns != 0 {
-			return true
-		}
+// newLimbs joins limbs; nil where none of them is bent or twisted.
+func newLimbs(of []limb) *limbs {
+	if !slices.ContainsFunc(of, func(l limb) bool { return l.perMm != 0 || l.turns != 0 }) {
+		return nil
 	}
-	return false
+	out := &limbs{of: of, ends: make([]float64, len(of)), start: make([]frame, len(of)+1)}
+	end := 0.0
+	for i, l := range of {
+		end += l.longMm
+		out.ends[i], out.start[i+1] = end, out.start[i].along(l, l.longMm)
+	}
+	return out
+}
+
+// at is the frame s mm out; past the last limb it goes straight on.
+func (k *limbs) at(s float64) frame {
+	i := sort.SearchFloat64s(k.ends, s)
+	from := 0.0
+	if i > 0 {
+		from = k.ends[i-1]
+	}
+	if i == len(k.of) {
+		return k.start[i].along(limb{}, s-from)
+	}
+	return k.start[i].along(k.of[i], s-from)
 }
 
 // lay bends a straight drawing: it stays where it is at anchorMm from the point;
-// ahead of that it follows one run of limbs, about the height y0 of its centre
-// line there, and behind it the other.
-func lay(st []Station, anchorMm, aheadY, behindY float64, ahead, behind []limb) {
+// ahead of that it follows one run of limbs, about the height of its centre line
+// there, and behind it the other. nil limbs leave it straight.
+func lay(st []Station, anchorMm float64, ahead, behind *limbs) {
+	aheadY, behindY := midway(st, ZoneBlade), midway(st, ZoneTang)
 	for i := range st {
 		s := &st[i]
-		limbs, y0, side := behind, behindY, 1.0
+		k, y0, side := behind, behindY, 1.0
 		if s.XMm < anchorMm {
-			limbs, y0, side = ahead, aheadY, -1
+			k, y0, side = ahead, aheadY, -1
 		}
-		if !bent(limbs) {
+		if k == nil {
 			continue
 		}
-		f := outAlong(limbs, math.Abs(s.XMm-anchorMm))
+		f := k.at(math.Abs(s.XMm - anchorMm))
+		sin, cos := math.Sincos(f.angle)
 		put := func(y float64) (float64, float64) {
-			return micron(anchorMm + side*(f.x-(y-y0)*math.Sin(f.angle))), micron(y0 + f.y + (y-y0)*math.Cos(f.angle))
+			return micron(anchorMm + side*(f.x-(y-y0)*sin)), micron(y0 + f.y + (y-y0)*cos)
 		}
 		s.TwistDeg = math.Round(f.turns * 360)
 		s.XMm, _ = put((s.SpineY + s.EdgeY) / 2)
@@ -121,21 +138,20 @@ func (r *route) anchor() int {
 // bendAsItIs bends the straight drawing of a state as its cells are bent.
 func (r *route) bendAsItIs(st []Station, bar forge.Bar) {
 	k := r.anchor()
-	of := func(i int) limb {
-		c := &bar.Cells[i]
-		return limb{c.LengthMm(), c.CurvePerMm, c.TwistTurns}
-	}
-	var ahead, behind []limb
+	all := make([]limb, len(bar.Cells))
 	at := 0.0
 	for i := range bar.Cells {
+		c := &bar.Cells[i]
+		all[i] = limb{c.LengthMm(), c.CurvePerMm, c.TwistTurns}
 		if i < k {
-			at += bar.Cells[i].LengthMm()
-			ahead = append([]limb{of(i)}, ahead...)
-		} else {
-			behind = append(behind, of(i))
+			at += all[i].longMm
 		}
 	}
-	lay(st, at, midway(st, ZoneBlade), midway(st, ZoneTang), ahead, behind)
+	slices.Reverse(all[:k])
+	ahead, behind := newLimbs(all[:k]), newLimbs(all[k:])
+	if ahead != nil || behind != nil {
+		lay(st, at, ahead, behind)
+	}
 }
 
 // midway is the height of the centre line at the handle's end of a zone that lies
@@ -159,8 +175,8 @@ const bentStations = 72
 // its tang is to be bent.
 func bendTang(st []Station, spans []Span, d *blade.Design) []Station {
 	z := &spans[len(spans)-1]
-	limbs := tangLimbs(&d.Tang, d.TangKind)
-	if z.Zone != ZoneTang || !bent(limbs) {
+	tang := newLimbs(tangLimbs(&d.Tang, d.TangKind))
+	if z.Zone != ZoneTang || tang == nil {
 		return st
 	}
 	first, last := st[len(st)-2], st[len(st)-1]
@@ -172,7 +188,7 @@ func bendTang(st []Station, spans []Span, d *blade.Design) []Station {
 		s.XMm, s.SpineY, s.EdgeY, s.ThicknessMm = mix(s.XMm, last.XMm), mix(s.SpineY, last.SpineY), mix(s.EdgeY, last.EdgeY), mix(s.ThicknessMm, last.ThicknessMm)
 		st = append(st, s)
 	}
-	lay(st, z.FromMm, 0, midway(st, ZoneTang), nil, limbs)
+	lay(st, z.FromMm, nil, tang)
 	z.ToMm = z.FromMm
 	for i := range st[len(st)-bentStations-1:] {
 		z.ToMm = math.Max(z.ToMm, st[len(st)-1-i].XMm)
