@@ -130,6 +130,9 @@ func at(b *blade.Body, zones []zone, x float64) Station {
 // perCell is how many stations a simulated cell is drawn with.
 const perCell = 3
 
+// curledPerCell is how many where a tang is turned into an eye or folded back.
+const curledPerCell = 10
+
 // shape draws the piece in a state of its forging. Within a cell it follows the
 // forged outline as far as the cell has come from the bar toward it.
 func (r *route) shape(bar forge.Bar) []Station {

@@ -36,6 +36,13 @@ type route struct {
 // bevels.
 func newRoute(req *Request, bar stock.Start, f *blade.Body, zones []zone) *route {
 	r := &route{req: req, bar: bar, cells: cellsOf(f, zones, req.CellCount, req.Choices.Method, req.seamMm())}
+	if t := &req.Design.Tang; req.Forged == nil && (t.LoopMm > 0 || req.Design.TangKind == blade.WrappedTang) {
+		for i := range r.cells {
+			if c := &r.cells[i]; c.zone == ZoneTang {
+				c.trace(f, zones, curledPerCell)
+			}
+		}
+	}
 	r.withinBar()
 	return r
 }

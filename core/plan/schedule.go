@@ -40,6 +40,8 @@ type Step struct {
 	CautionCodes []string   `json:"cautionCodes"`
 	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
 	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
+	BathLowC     float64    `json:"bathLowC,omitempty" doc:"how warm the oil of a quench is kept"`
+	BathHighC    float64    `json:"bathHighC,omitempty"`
 	SoakS        float64    `json:"soakS,omitempty" doc:"held at heat before the quench"`
 	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
@@ -133,7 +135,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 				cur.Readings[i].WithinMm = r.req.Smith.Skill.MarksMm()
 			}
 			cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
-			cur.hotWhereBent(h.First, h.Last)
+			r.hotWhereBent(cur, h.First, h.Last)
 		}
 		if cycle {
 			cur = nil
@@ -287,6 +289,7 @@ func (r *route) step(ops []*forge.Operation, op *forge.Operation) Step {
 	st.TargetC, st.LowC, st.Support = op.SoakC, op.LowC, string(op.Support)
 	if op.Kind == forge.Harden {
 		st.SoakS = r.steel.SoakMin * 60
+		st.BathLowC, st.BathHighC, _ = r.steel.Quench.BathC()
 	}
 	if op.Kind == forge.PreCurve {
 		st.BendRiseMm = r.bend.RiseMm
@@ -340,8 +343,14 @@ func extent(b forge.Bar, first, last int) (from, to float64) {
 }
 
 // hotWhereBent moves the mark of a stretch that is bent to where it lies.
-func (h *HeatStep) hotWhereBent(first, last int) {
-	part := h.Shape[first*perCell : (last+1)*perCell]
+func (r *route) hotWhereBent(h *HeatStep, first, last int) {
+	from, to := 0, 0
+	for i := range r.cells[:last+1] {
+		if to += len(r.cells[i].drawn); i < first {
+			from = to
+		}
+	}
+	part := h.Shape[from:to]
 	low, high, bent := math.Inf(1), math.Inf(-1), false
 	for i := range part {
 		low, high, bent = math.Min(low, part[i].XMm), math.Max(high, part[i].XMm), bent || part[i].SpineX != nil

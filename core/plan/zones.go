@@ -108,7 +108,7 @@ type cell struct {
 	preform  forge.Target
 	bevelled forge.Target // before its false edge or its notch
 	centre   float64      // height of its centre line over the spine of the heel
-	drawn    [perCell]drawnSlice
+	drawn    []drawnSlice
 	rod      bool // of a rod welded on, not of the bar
 }
 
@@ -136,7 +136,7 @@ func cellsOf(b *blade.Body, zones []zone, count int, m forge.Method, seamMm floa
 		for i := range n {
 			c := cell{zone: name, from: from + (to-from)*float64(i)/float64(n), to: from + (to-from)*float64(i+1)/float64(n), rod: rod}
 			c.fill(b, zones, m)
-			c.trace(b, zones)
+			c.trace(b, zones, perCell)
 			out = append(out, c)
 		}
 	}
@@ -153,14 +153,15 @@ func cellsOf(b *blade.Body, zones []zone, count int, m forge.Method, seamMm floa
 	return out
 }
 
-// trace notes the forged shape at the stations the cell is drawn through.
-func (c *cell) trace(b *blade.Body, zones []zone) {
+// trace notes the forged shape at the n stations the cell is drawn through.
+func (c *cell) trace(b *blade.Body, zones []zone, n int) {
+	c.drawn = make([]drawnSlice, n)
 	for k := range c.drawn {
-		d := drawnSlice{u: (float64(k) + .5) / perCell, height: c.final.WidthMm, spine: c.final.SpineMm, centre: c.centre}
+		d := drawnSlice{u: (float64(k) + .5) / float64(n), height: c.final.WidthMm, spine: c.final.SpineMm, centre: c.centre}
 		switch k {
 		case 0:
 			d.u = 0.001
-		case perCell - 1:
+		case n - 1:
 			d.u = 0.999
 		}
 		if p, ok := sliceAt(b, zones, c.from+d.u*(c.to-c.from)); ok {

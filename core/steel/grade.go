@@ -12,6 +12,39 @@ import (
 // DensityGPerCm3 is the density that masses are computed with.
 const DensityGPerCm3 = 7.85
 
+// Quench is the class of bath that a grade is hardened in.
+type Quench string
+
+// The classes of quench, from the slowest; NoQuench does not harden, and of what is
+// not known only a coupon tells.
+const (
+	NoQuench        Quench = "none"
+	ByCoupon        Quench = "coupon"
+	MediumOil       Quench = "medium"
+	MediumToFast    Quench = "mediumToFast"
+	FastOil         Quench = "fast"
+	VeryFastOil     Quench = "veryFast"
+	VeryFastOrBrine Quench = "veryFastOrBrine"
+	WaterOrVeryFast Quench = "waterOrVeryFast"
+)
+
+// Quenches lists them.
+func Quenches() []Quench {
+	return []Quench{NoQuench, ByCoupon, MediumOil, MediumToFast, FastOil, VeryFastOil, VeryFastOrBrine, WaterOrVeryFast}
+}
+
+// BathC is how warm the oil is kept, °C: very fast oils work cool, the others run
+// off best warmed. ok is false where there is no oil to warm.
+func (q Quench) BathC() (lowC, highC float64, ok bool) {
+	switch q {
+	case MediumOil, MediumToFast, FastOil:
+		return 50, 60, true
+	case VeryFastOil, VeryFastOrBrine, WaterOrVeryFast:
+		return 20, 50, true
+	}
+	return 0, 0, false
+}
+
 // Grade is one steel. Zero AustenitiseC means it is not hardened, or that only
 // a coupon can tell; Assumed marks a family's narrowest window standing in for
 // a steel that nobody has identified.
@@ -24,7 +57,7 @@ type Grade struct {
 	NormaliseC   float64   `json:"normaliseC,omitempty"`
 	AustenitiseC float64   `json:"austenitiseC,omitempty"`
 	SoakMin      float64   `json:"soakMin,omitempty"`
-	Quench       string    `json:"quench"`
+	Quench       Quench    `json:"quench" enum:"none,coupon,medium,mediumToFast,fast,veryFast,veryFastOrBrine,waterOrVeryFast"`
 	HRC          []float64 `json:"hrc,omitempty" doc:"as quenched, then after one hour at 200, 230 and 260 °C"`
 	FlowFactor   float64   `json:"flowFactor"`
 	Assumed      bool      `json:"assumed,omitempty"`

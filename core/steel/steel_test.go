@@ -118,3 +118,36 @@ func TestEqualTempersHaveEqualParameters(t *testing.T) {
 	assert.Greater(t, p, steel.HollomonJaffe(200, 1))
 	assert.InDelta(t, p, steel.HollomonJaffe(steel.OneHourEquivalentC(p), 1), 1e-9)
 }
+
+// TestEveryGradeHasItsBath: what hardens has an oil of its class, warm enough, and what
+// does not has none.
+func TestEveryGradeHasItsBath(t *testing.T) {
+	known := map[steel.Quench]bool{}
+	for _, q := range steel.Quenches() {
+		known[q] = true
+	}
+	for _, g := range steel.Grades() {
+		require.True(t, known[g.Quench], "%s: %q", g.ID, g.Quench)
+		low, high, ok := g.Quench.BathC()
+		assert.Equal(t, g.AustenitiseC > 0, ok, g.ID)
+		if ok {
+			assert.GreaterOrEqual(t, low, 20.0, g.ID)
+			assert.LessOrEqual(t, high, 60.0, g.ID)
+			assert.Less(t, low, high, g.ID)
+			assert.Positive(t, g.SoakMin, g.ID)
+		}
+	}
+}
+
+// TestAShortTouchTempersHotter: the shorter it lasts, the hotter it takes for the same.
+func TestAShortTouchTempersHotter(t *testing.T) {
+	p := steel.HollomonJaffe(200, 2)
+	last := 0.0
+	for _, h := range []float64{2, 1, .1, 1. / 3600} {
+		c := steel.SameTemperC(p, h)
+		assert.InDelta(t, p, steel.HollomonJaffe(c, h), 1e-12)
+		assert.Greater(t, c, last)
+		last = c
+	}
+	assert.InDelta(t, steel.OneHourEquivalentC(p), steel.SameTemperC(p, 1), 1e-9)
+}

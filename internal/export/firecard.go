@@ -210,7 +210,9 @@ func (f *fireCard) steps() {
 
 func (f *fireCard) opName(op plan.Step) string {
 	n := f.say("op."+op.Kind, nil)
-	if op.Face != "" {
+	if op.Machine != "" {
+		n += ", " + f.say("machine."+op.Machine, nil)
+	} else if op.Face != "" {
 		n += ", " + f.say("face."+string(op.Face), nil)
 		if op.Support != "" {
 			n += ", " + f.say("support."+op.Support, nil)
@@ -218,6 +220,9 @@ func (f *fireCard) opName(op plan.Step) string {
 	}
 	if op.TargetC > 0 {
 		n += ", " + f.temp(op.TargetC) + " (" + text.HeatColour(op.TargetC) + ")"
+		if op.SoakS > 0 {
+			n += ", " + f.say("heat.soaks", map[string]string{"time": text.Figure("soakS", op.SoakS, f.units)})
+		}
 	}
 	if op.BendRiseMm > 0 {
 		n += ", " + f.say("card.riseGive", map[string]string{"rise": f.len(op.BendRiseMm)})

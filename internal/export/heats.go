@@ -17,8 +17,8 @@ import (
 
 // heatLine is one heat in words, the same on the card and in the table.
 type heatLine struct {
-	work, face, zones, heatTo, stop, targets string
-	cautions                                 []string
+	work, face, zones, heat, blows, targets string
+	cautions                                []string
 }
 
 func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
@@ -63,7 +63,31 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 	if op := operation(p, h.Parts[0].Operation); op != nil && op.TargetC > 0 {
 		soak = op.TargetC
 	}
-	l.heatTo, l.stop = at(soak), at(h.EndC)
+	first, strokes := p.Operations[0], true
+	for _, part := range h.Parts {
+		op := operation(p, part.Operation)
+		strokes = strokes && op != nil && op.Strokes > 0
+	}
+	if op := operation(p, h.Parts[0].Operation); op != nil {
+		first = *op
+	}
+	code, with := "heats.cardHeat", map[string]string{"heat": at(soak), "stop": at(h.EndC)}
+	switch first.Kind {
+	case "normalise":
+		code = "heats.cardAir"
+	case "anneal":
+		code = "heats.cardSlow"
+	case "harden":
+		code, with["hold"], with["bath"] = "heats.cardQuench", text.Figure("holdS", first.SoakS, units), text.Say("quench."+string(p.Steel.Quench), nil)
+		with["low"], with["high"] = quantity.FormatTemperature(first.BathLowC, units), quantity.FormatTemperature(first.BathHighC, units)
+	}
+	l.heat = text.Say(code, with)
+	if code = "heats.cardBlows"; strokes {
+		code = "heats.cardStrokes"
+	}
+	if h.Blows > 0 {
+		l.blows = text.Say(code, map[string]string{"blows": strconv.Itoa(h.Blows), "seconds": strconv.Itoa(int(math.Ceil(h.WorkS)))})
+	}
 	var targets []string
 	for _, r := range h.Readings {
 		t := quantity.FormatLength(r.HeightMm, units) + " × " + quantity.FormatThickness(r.ThicknessMm, units)
@@ -168,10 +192,10 @@ func (s *sheet) heatRow(p *plan.Plan, h plan.HeatStep, longest float64, units qu
 		y += s.text(left, y, half, s.face("sans", 6.8, ember), c)
 	}
 	right := left + half + 2
-	z := top + s.text(right, top, wide-half-2, s.face("narrow", 8.8, ink), text.Say("heats.cardHeat", map[string]string{"heat": l.heatTo, "stop": l.stop}))
+	z := top + s.text(right, top, wide-half-2, s.face("narrow", 8.8, ink), l.heat)
 	z += s.text(right, z, wide-half-2, s.face("narrow", 8.6, ink), l.targets)
-	if h.Blows > 0 {
-		z += s.text(right, z, wide-half-2, s.face("narrow", 8, quiet), text.Say("heats.cardBlows", map[string]string{"blows": strconv.Itoa(h.Blows), "seconds": strconv.Itoa(int(math.Round(h.WorkS)))}))
+	if l.blows != "" {
+		z += s.text(right, z, wide-half-2, s.face("narrow", 8, quiet), l.blows)
 	}
 	s.y = math.Max(top+heatRowMm-1.4, math.Max(y, z)) + .7
 	s.line(x, s.y, x+s.width(), s.y, .12, hair)

@@ -113,7 +113,7 @@ func Count(code string, n int, with map[string]string) string {
 
 // heatColours is the scale of heat in dim light, °C; each holds from its value
 // up to the next.
-var heatColours = []int{550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300}
+var heatColours = []int{480, 550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300}
 
 // HeatColour names the colour of steel at tempC in dim light: the nearest of
 // the scale.

@@ -18,6 +18,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/quantity"
 	"coldember/core/section"
+	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/text"
 
@@ -93,6 +94,9 @@ func TestEveryChoiceHasWords(t *testing.T) {
 	}
 	for _, f := range []forge.Face{forge.FlatFace, forge.PeenAcross, forge.PeenAlong, forge.OnEdge, forge.BevelFace, forge.AnvilEdge} {
 		codes = append(codes, "face."+string(f))
+	}
+	for _, q := range steel.Quenches() {
+		codes = append(codes, "quench."+string(q))
 	}
 	for _, f := range stock.Families() {
 		codes = append(codes, "family."+f.ID)

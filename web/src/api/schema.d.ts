@@ -1213,7 +1213,8 @@ export interface components {
             name: string;
             /** Format: double */
             normaliseC?: number;
-            quench: string;
+            /** @enum {string} */
+            quench: "none" | "coupon" | "medium" | "mediumToFast" | "fast" | "veryFast" | "veryFastOrBrine" | "waterOrVeryFast";
             /** Format: double */
             soakMin?: number;
         };
@@ -2069,6 +2070,13 @@ export interface components {
         };
         Step: {
             after?: string;
+            /** Format: double */
+            bathHighC?: number;
+            /**
+             * Format: double
+             * @description how warm the oil of a quench is kept
+             */
+            bathLowC?: number;
             becauseCode?: string;
             /** Format: double */
             bendPerMm?: number;

@@ -25,7 +25,7 @@ export function figures(f: Record<string, number> | undefined, units: System): R
   return out;
 }
 
-const heatScale = [550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300];
+const heatScale = [480, 550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300];
 
 /** The colour of steel at this temperature in dim light. */
 export function heatColour(c: number): string {

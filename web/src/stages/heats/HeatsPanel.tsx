@@ -88,7 +88,10 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
               value={`${print.temperature(step.endC, units)}, ${heatColour(step.endC)}`}
             />
             <Figure name={say("heat.work")} value={print.duration(step.workS)} />
-            <Figure name={say("heat.blows")} value={String(step.blows)} />
+            <Figure
+              name={say(ops.every(({ op }) => op?.strokes) ? "heat.strokesCount" : "heat.blows")}
+              value={String(step.blows)}
+            />
           </>
         )}
         <Figure
@@ -183,6 +186,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
           {say(two ? "heat.sideTwo" : "heat.side", { n: Math.max(1, Math.round(op.blows / (two ? 4 : 2))) })}
         </p>
       )}
+      {op.kind === "harden" && <Quench op={op} />}
       <p>{say(`how.${op.kind}`)}</p>
       {op.becauseCode && <p className="text-sm text-quiet">{say(op.becauseCode)}</p>}
       {op.cautionCodes.map((c) => (
@@ -193,6 +197,38 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
     </section>
   );
 });
+
+/** The tempers, °C, that a grade's hardness is known after. */
+const tempersC = [200, 230, 260];
+
+/** What it is quenched in, and how hard it is after. */
+function Quench({ op }: { op: Step }) {
+  const units = useUnits();
+  const steel = useDraftPart((s) => s.plan.steel);
+  const at = (c: number | undefined) => print.temperature(c ?? 0, units);
+  const [quenched, ha, hb, hc] = steel.hrc ?? [];
+  const [a, b, c] = tempersC.map(at);
+  return (
+    <>
+      <p data-testid="quench">
+        {say("harden.bath", { bath: say(`quench.${steel.quench}`), low: at(op.bathLowC), high: at(op.bathHighC) })}
+      </p>
+      {hc !== undefined && (
+        <p className="text-quiet">
+          {say("harden.temper", {
+            quenched: quenched ?? 0,
+            a: a ?? "",
+            ha: ha ?? 0,
+            b: b ?? "",
+            hb: hb ?? 0,
+            c: c ?? "",
+            hc,
+          })}
+        </p>
+      )}
+    </>
+  );
+}
 
 /** Taps on edge and flat blows of every turn on edge. */
 function turnsOf(op: Step) {

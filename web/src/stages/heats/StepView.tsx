@@ -98,6 +98,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
           <span className="text-[#9ba39f]">{say("step.heatTo")} </span>
           <span style={{ color: glow(soak) }}>{heatColour(soak)}</span>
         </span>
+        {op?.soakS ? <span>{say("step.hold", { time: print.duration(op.soakS) })}</span> : null}
         {!cycle && (
           <span>
             <span className="text-[#9ba39f]">{say("step.stopAt")} </span>
@@ -117,7 +118,10 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
         )}
         {step.blows > 0 && (
           <span className="text-[#9ba39f]">
-            {say("step.blows", { blows: step.blows, seconds: Math.round(step.workS) })}
+            {say(ops.every((o) => o.strokes) ? "step.strokes" : "step.blows", {
+              blows: step.blows,
+              seconds: Math.ceil(step.workS),
+            })}
           </span>
         )}
       </div>
