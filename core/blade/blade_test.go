@@ -136,6 +136,38 @@ func TestForgedShapeHoldsTheFinishedBlade(t *testing.T) {
 	})
 }
 
+// TestTheAllowanceIsMetAllRound: as far from the finished outline at a steep front as
+// along a straight spine, whatever the shape.
+func TestTheAllowanceIsMetAllRound(t *testing.T) {
+	for _, s := range blade.Starters() {
+		b := s.Design.Blade()
+		fin, err := blade.New(b)
+		require.NoError(t, err)
+		const p = 1.5
+		fog, err := blade.New(b.Forged(blade.Allowances{FaceMm: .4, OutlineMm: p, ForgingEdgeMm: 2}, 0))
+		require.NoError(t, err)
+		near := func(x, y float64, curve func(float64) float64) float64 {
+			least := math.Inf(1)
+			for u := math.Max(0, x-2*p); u <= x+4*p; u += .01 {
+				least = math.Min(least, math.Hypot(u-x-p, curve(math.Min(u, fog.LengthMm()))-y))
+			}
+			return least
+		}
+		for i := 1; i < 60; i++ {
+			x := fin.LengthMm() * math.Pow(float64(i)/60, 2) * .97
+			for side, c := range map[string][2]func(float64) float64{"spine": {fin.SpineY, fog.SpineY}, "edge": {fin.EdgeY, fog.EdgeY}} {
+				d := near(x, c[0](x), c[1])
+				least := .9 * p
+				if x < p/4 {
+					least = .8 * p // the very point is a chamfer
+				}
+				assert.GreaterOrEqual(t, d, least, "%s, %s, %v mm from the point", s.ID, side, x)
+				assert.LessOrEqual(t, d, 1.1*p, "%s, %s, %v mm from the point", s.ID, side, x)
+			}
+		}
+	}
+}
+
 func TestRicassoStaysAtTheBar(t *testing.T) {
 	b := blade.Starters()[0].Design.Blade() // ricasso 3.8
 	a := blade.Allowances{FaceMm: .4, OutlineMm: 1, ForgingEdgeMm: 2}

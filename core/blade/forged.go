@@ -2,6 +2,7 @@ package blade
 
 import (
 	"math"
+	"slices"
 
 	"coldember/core/fact"
 )
@@ -116,11 +117,9 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	if f.Grind.SwedgeFraction > 0 {
 		f.Grind.SwedgeEdgeMm = math.Max(b.Grind.SwedgeEdgeMm+2*g, a.ForgingEdgeMm)
 	}
-	f.Outline = Outline{Join: b.Outline.Join, Spine: grow(b.Outline.Spine, z.SpineMm, z.PointMm), Edge: grow(b.Outline.Edge, -z.EdgeMm, z.PointMm)}
-	f.Outline.SpineCorners, f.Outline.EdgeCorners = b.Outline.SpineCorners, b.Outline.EdgeCorners
-	if z.PointMm > 0 { // growing puts one node before the others
-		f.Outline.SpineCorners, f.Outline.EdgeCorners = later(b.Outline.SpineCorners), later(b.Outline.EdgeCorners)
-	}
+	f.Outline = Outline{Join: b.Outline.Join}
+	f.Outline.Spine, f.Outline.SpineCorners = grow(b.Outline.Spine, b.Outline.SpineCorners, z.SpineMm, z.PointMm)
+	f.Outline.Edge, f.Outline.EdgeCorners = grow(b.Outline.Edge, b.Outline.EdgeCorners, -z.EdgeMm, z.PointMm)
 	f.Thickness = f.thicker(z.PointFaceMm, g, z.PointMm)
 	if b.Ricasso != nil {
 		r := *b.Ricasso
@@ -167,26 +166,65 @@ func (b Blade) thicker(pointFace, heelFace, ahead float64) []Node {
 	return out
 }
 
-func later(corners []int) []int {
-	var out []int
-	for _, c := range corners {
-		out = append(out, c+1)
+// Limits of a grown outline: how far past the allowance a corner may reach, and how
+// near to each other two nodes may come.
+const (
+	mostMiter  = 1.5
+	leastGapMm = 1e-3
+)
+
+// grow moves a curve out by p (negative: down) at right angles to where it runs, and
+// along by ahead, and closes it on the point. Nothing reaches further ahead than the
+// point does. The heel goes straight up or down, to keep its place. Corners are
+// where they were.
+func grow(nodes []Node, corners []int, p, ahead float64) (out []Node, turned []int) {
+	if p == 0 && ahead == 0 {
+		return nodes, corners
 	}
-	return out
+	out = append(out, Node{0, nodes[0][1]})
+	last := len(nodes) - 1
+	for i, n := range nodes {
+		ux, uy := 0.0, 1.0
+		if i < last {
+			ux, uy = outward(nodes, i)
+		}
+		g := Node{n[0] + ahead + max(-ahead, ux*p), n[1] + uy*p}
+		if i == 0 && g[0] <= leastGapMm {
+			continue // it runs straight up from the point
+		}
+		if i == last {
+			g[0] = n[0] + ahead
+		}
+		for len(out) > 1 && g[0]-out[len(out)-1][0] < leastGapMm && i == last {
+			out = out[:len(out)-1]
+		}
+		if g[0]-out[len(out)-1][0] < leastGapMm {
+			continue // the inside of a bend closes up
+		}
+		out = append(out, g)
+		if slices.Contains(corners, i) {
+			turned = append(turned, len(out)-1)
+		}
+	}
+	return out, turned
 }
 
-// grow moves a curve up by p (negative: down) and along by ahead, and closes it
-// on the point.
-func grow(nodes []Node, p, ahead float64) []Node {
-	if p == 0 && ahead == 0 {
-		return nodes
+// outward is a step of one off the curve at a node, at right angles to it; at a
+// corner along the middle, and as much longer as that needs.
+func outward(nodes []Node, i int) (x, y float64) {
+	unit := func(a, b Node) (float64, float64) {
+		dx, dy := b[0]-a[0], b[1]-a[1]
+		l := math.Hypot(dx, dy)
+		return -dy / l, dx / l
 	}
-	out := make([]Node, 0, len(nodes)+1)
-	if ahead > 0 {
-		out = append(out, Node{0, nodes[0][1]})
+	x1, y1 := unit(nodes[i], nodes[i+1])
+	if i == 0 {
+		return x1, y1
 	}
-	for _, n := range nodes {
-		out = append(out, Node{n[0] + ahead, n[1] + p})
-	}
-	return out
+	x0, y0 := unit(nodes[i-1], nodes[i])
+	x, y = x0+x1, y0+y1
+	// the half angle between them: |sum| is twice its cosine
+	half := math.Hypot(x, y) / 2
+	long := math.Min(mostMiter, 1/half) / (2 * half)
+	return x * long, y * long
 }
