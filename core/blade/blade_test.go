@@ -129,7 +129,9 @@ func TestForgedShapeHoldsTheFinishedBlade(t *testing.T) {
 		for i := 1; i < 40; i++ {
 			x := fin.LengthMm() * float64(i) / 40
 			s, g := fin.SectionAt(x), fog.SectionAt(x+a.OutlineMm)
-			if g.HeightMm < s.HeightMm+2*a.OutlineMm-1e-6 || g.SpineMm < s.SpineMm+2*a.FaceMm-1e-6 || g.EdgeMm < a.ForgingEdgeMm-1e-9 {
+			// at right angles to the outline, so at least as much straight up and down; a
+			// little for the curve between its nodes
+			if g.HeightMm < s.HeightMm+2*a.OutlineMm-.02 || g.SpineMm < s.SpineMm+2*a.FaceMm-1e-6 || g.EdgeMm < a.ForgingEdgeMm-1e-9 {
 				t.Fatalf("at %v: %+v does not hold %+v", x, g, s)
 			}
 		}
@@ -166,6 +168,52 @@ func TestTheAllowanceIsMetAllRound(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestAnyOutlineGrows: whatever nodes and corners it has, the grown one can be made,
+// keeps its heel, and has the finished one inside it.
+func TestAnyOutlineGrows(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		side := func(name string, low, high float64) (nodes []blade.Node, corners []int) {
+			nodes = append(nodes, blade.Node{0, 0})
+			n := rapid.IntRange(1, 7).Draw(t, name)
+			for i := range n {
+				x := 160 * (float64(i) + 1) / float64(n)
+				if i+1 < n {
+					x -= rapid.Float64Range(0, 15).Draw(t, name+"X")
+				}
+				nodes = append(nodes, blade.Node{x, rapid.Float64Range(low, high).Draw(t, name+"Y")})
+				if i+1 < n && rapid.Bool().Draw(t, name+"Corner") {
+					corners = append(corners, i+1)
+				}
+			}
+			return nodes, corners
+		}
+		d := blade.Starters()[0].Design
+		b := d.Blade()
+		b.Outline = blade.Outline{Join: rapid.SampledFrom([]blade.Join{blade.Straight, blade.Smooth}).Draw(t, "join")}
+		b.Outline.Spine, b.Outline.SpineCorners = side("spine", 2, 14)
+		b.Outline.Edge, b.Outline.EdgeCorners = side("edge", -34, -6)
+		b.Thickness = []blade.Node{{0, 2}, {160, 4}}
+		fin, err := blade.New(b)
+		if err != nil {
+			t.Skip("no blade")
+		}
+		z := blade.ZoneAllowances{SpineMm: rapid.Float64Range(0, 3).Draw(t, "s"), EdgeMm: rapid.Float64Range(0, 3).Draw(t, "e"), PointMm: rapid.Float64Range(0, 3).Draw(t, "p")}
+		fog, err := blade.New(b.Forged(blade.Allowances{ForgingEdgeMm: 1, Zones: &z}, 0))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := fog.LengthMm() - fin.LengthMm() - z.PointMm; math.Abs(got) > 1e-9 {
+			t.Fatalf("the heel moved by %v", got)
+		}
+		for x := 4.0; x < 156; x += 3 {
+			up, down := fog.SpineY(x+z.PointMm)-fin.SpineY(x), fin.EdgeY(x)-fog.EdgeY(x+z.PointMm)
+			if up < -.1 || down < -.1 { // a little for the curve between its nodes
+				t.Fatalf("at %v: %v over the spine, %v under the edge", x, up, down)
+			}
+		}
+	})
 }
 
 func TestRicassoStaysAtTheBar(t *testing.T) {

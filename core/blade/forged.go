@@ -5,6 +5,8 @@ import (
 	"slices"
 
 	"coldember/core/fact"
+
+	"gonum.org/v1/gonum/interp"
 )
 
 // Allowances are what the hammer leaves for the grinder.
@@ -118,8 +120,8 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 		f.Grind.SwedgeEdgeMm = math.Max(b.Grind.SwedgeEdgeMm+2*g, a.ForgingEdgeMm)
 	}
 	f.Outline = Outline{Join: b.Outline.Join}
-	f.Outline.Spine, f.Outline.SpineCorners = grow(b.Outline.Spine, b.Outline.SpineCorners, z.SpineMm, z.PointMm)
-	f.Outline.Edge, f.Outline.EdgeCorners = grow(b.Outline.Edge, b.Outline.EdgeCorners, -z.EdgeMm, z.PointMm)
+	f.Outline.Spine, f.Outline.SpineCorners = grow(b.Outline.Spine, b.Outline.SpineCorners, b.Outline.Join, z.SpineMm, z.PointMm)
+	f.Outline.Edge, f.Outline.EdgeCorners = grow(b.Outline.Edge, b.Outline.EdgeCorners, b.Outline.Join, -z.EdgeMm, z.PointMm)
 	f.Thickness = f.thicker(z.PointFaceMm, g, z.PointMm)
 	if b.Ricasso != nil {
 		r := *b.Ricasso
@@ -171,22 +173,44 @@ func (b Blade) thicker(pointFace, heelFace, ahead float64) []Node {
 const (
 	mostMiter  = 1.5
 	leastGapMm = 1e-3
+
+	besideMm = 1e-3
+
+	denseMm    = 4.0
+	denseRad   = 0.05
+	denseDepth = 7
 )
 
 // grow moves a curve out by p (negative: down) at right angles to where it runs, and
 // along by ahead, and closes it on the point. Nothing reaches further ahead than the
 // point does. The heel goes straight up or down, to keep its place. Corners are
 // where they were.
-func grow(nodes []Node, corners []int, p, ahead float64) (out []Node, turned []int) {
+func grow(nodes []Node, corners []int, join Join, p, ahead float64) (out []Node, turned []int) {
 	if p == 0 && ahead == 0 {
 		return nodes, corners
+	}
+	beside := func(i, by int) Node { return nodes[i+by] }
+	if join == Smooth {
+		c, err := fit(nodes, Smooth, corners, "")
+		if err != nil {
+			return nodes, corners // it is refused as it is
+		}
+		nodes, corners = dense(c, nodes, corners)
+		beside = func(i, by int) Node {
+			x := nodes[i][0] + float64(by)*besideMm
+			return Node{x, c.Predict(x)}
+		}
 	}
 	out = append(out, Node{0, nodes[0][1]})
 	last := len(nodes) - 1
 	for i, n := range nodes {
 		ux, uy := 0.0, 1.0
 		if i < last {
-			ux, uy = outward(nodes, i)
+			before := nodes[i] // at the point it runs one way only
+			if i > 0 {
+				before = beside(i, -1)
+			}
+			ux, uy = outward(before, nodes[i], beside(i, 1))
 		}
 		g := Node{n[0] + ahead + max(-ahead, ux*p), n[1] + uy*p}
 		if i == 0 && g[0] <= leastGapMm {
@@ -209,19 +233,47 @@ func grow(nodes []Node, corners []int, p, ahead float64) (out []Node, turned []i
 	return out, turned
 }
 
-// outward is a step of one off the curve at a node, at right angles to it; at a
-// corner along the middle, and as much longer as that needs.
-func outward(nodes []Node, i int) (x, y float64) {
+// dense puts nodes on a smooth curve between its own, closer where it turns more, so
+// that it can be moved without changing.
+func dense(c interp.Predictor, nodes []Node, corners []int) (out []Node, turned []int) {
+	runs := func(from, to float64) float64 { return math.Atan2(c.Predict(to)-c.Predict(from), to-from) }
+	var between func(from, to Node, depth int)
+	between = func(from, to Node, depth int) {
+		turns := math.Abs(runs(from[0], from[0]+besideMm) - runs(to[0]-besideMm, to[0]))
+		if l := to[0] - from[0]; depth == 0 || l < denseMm && (turns < denseRad || l < 4*besideMm) {
+			return
+		}
+		x := (from[0] + to[0]) / 2
+		mid := Node{x, c.Predict(x)}
+		between(from, mid, depth-1)
+		out = append(out, mid)
+		between(mid, to, depth-1)
+	}
+	for i, n := range nodes {
+		if i > 0 {
+			between(nodes[i-1], n, denseDepth)
+		}
+		if slices.Contains(corners, i) {
+			turned = append(turned, len(out))
+		}
+		out = append(out, n)
+	}
+	return out, turned
+}
+
+// outward is a step of one off a curve that runs from before through at to after, at
+// right angles to it; at a corner along the middle, and as much longer as that needs.
+func outward(before, at, after Node) (x, y float64) {
 	unit := func(a, b Node) (float64, float64) {
 		dx, dy := b[0]-a[0], b[1]-a[1]
 		l := math.Hypot(dx, dy)
 		return -dy / l, dx / l
 	}
-	x1, y1 := unit(nodes[i], nodes[i+1])
-	if i == 0 {
+	x1, y1 := unit(at, after)
+	if before == at {
 		return x1, y1
 	}
-	x0, y0 := unit(nodes[i-1], nodes[i])
+	x0, y0 := unit(before, at)
 	x, y = x0+x1, y0+y1
 	// the half angle between them: |sum| is twice its cosine
 	half := math.Hypot(x, y) / 2

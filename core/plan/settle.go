@@ -12,7 +12,7 @@ import (
 const (
 	settleWithin    = 1e-5
 	settleMaxRounds = 16
-	hasteRounds     = 7
+	hasteRounds     = 12
 	hasteMost       = 0.7 // of the last step
 	firstGuess      = 0.08
 	firstStates     = 3 // no round before it is the last

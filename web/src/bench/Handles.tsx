@@ -23,7 +23,7 @@ function handlesOf(plan: Plan, l: Layout, tang: boolean): Handle[] {
   const e = extent(blade);
   const lowest = blade.reduce((a, s) => (s.e < a.e ? s : a));
   const dir = (l.x(1) - l.x(0)) ** -1;
-  const heelStation = plan.drawing.finished.filter((s) => s.x <= heel).at(-1);
+  const heelStation = blade.at(-1);
   const mid = heelStation ? row.baseY - ((heelStation.s + heelStation.e) / 2) * l.scale : row.baseY;
   return [
     { field: "design.lengthMm", x: l.x(heel), y: mid, perPx: { x: dir, y: 0 }, cursor: "ew-resize" },
