@@ -33,15 +33,15 @@ func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
 	case "warn.volumeShort":
 		return r.longerBar(w.Figures["shortMm"])
 	case "warn.tooNarrow", "warn.tooNarrowUpset":
-		return r.otherFlat("widthMm", up(w.Figures["widthMm"], 10))
+		return r.otherFlat("widthMm", w.Figures["widthMm"])
 	case "warn.tooLight":
-		return r.otherFlat("thicknessMm", up(w.Figures["thicknessMm"], 10))
+		return r.otherFlat("thicknessMm", w.Figures["thicknessMm"])
 	case "warn.upsetBends":
-		return r.otherFlat("thicknessMm", up(w.Figures["needMm"], 10))
+		return r.otherFlat("thicknessMm", w.Figures["needMm"])
 	case "warn.edgewiseFolds":
-		return r.otherFlat("thicknessMm", up(r.bar.WidthMm/w.Figures["limit"], 100))
+		return r.otherFlat("thicknessMm", r.bar.WidthMm/w.Figures["limit"])
 	case "warn.barThin":
-		return r.otherFlat("thicknessMm", up(w.Figures["needMm"], 10))
+		return r.otherFlat("thicknessMm", w.Figures["needMm"])
 	case "warn.barHeavy":
 		return r.otherFlat("thicknessMm", w.Figures["needMm"])
 	case "warn.grindHot", "warn.noHardening":
@@ -97,12 +97,17 @@ const leastHoleMm = 2.0
 func up(mm, parts float64) float64   { return math.Ceil(mm*parts-1e-9) / parts }
 func down(mm, parts float64) float64 { return math.Floor(mm*parts+1e-9) / parts }
 
-// otherFlat is another flat bar; other forms are what they are.
+// otherFlat is another flat bar, of a size that is sold: half millimetres of thickness,
+// whole ones of width. Other forms are what they are.
 func (r *route) otherFlat(figure string, mm float64) *fact.Remedy {
 	if r.req.Bar.Form != stock.Flat {
 		return nil
 	}
-	return &fact.Remedy{Field: "bar." + figure, Mm: mm}
+	parts := 2.0
+	if figure == "widthMm" {
+		parts = 1
+	}
+	return &fact.Remedy{Field: "bar." + figure, Mm: up(mm, parts)}
 }
 
 // longerBar is a bar that is as much longer as this one is short.
@@ -124,7 +129,7 @@ func (r *route) gougeRemedy(w fact.Warning) *fact.Remedy {
 	if r.bar.ThicknessMm >= w.Figures["barMm"]-1e-9 {
 		return &fact.Remedy{Field: face.Field, Mm: face.Mm}
 	}
-	out := r.otherFlat("thicknessMm", up(w.Figures["barMm"], 20))
+	out := r.otherFlat("thicknessMm", w.Figures["barMm"])
 	if out != nil && little {
 		out.And = []fact.Setting{face}
 	}

@@ -277,6 +277,9 @@ func TestWarningsKnowTheirLimit(t *testing.T) {
 		require.Equal(t, code, w.Code, "%s, outside", code)
 		assert.Equal(t, wordsOnly[code], w.Remedy == nil, "%s: remedy %v", code, w.Remedy)
 		clears(t, out, w)
+		if w.Remedy != nil && strings.HasPrefix(w.Remedy.Field, "bar.") {
+			assert.InDelta(t, math.Round(2*w.Remedy.Mm), 2*w.Remedy.Mm, 1e-9, "%s: a bar that is sold", code)
+		}
 	}
 }
 
