@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"math"
+
 	"coldember/core/blade"
 )
 
@@ -28,6 +30,13 @@ type Push struct {
 	Butt  blade.Node `json:"butt"`
 	Front blade.Node `json:"front"`
 	Point blade.Node `json:"point"`
+}
+
+// angleDeg is how far the point lies above the line along the grip, seen from the
+// middle of the grip.
+func (u *Push) angleDeg() float64 {
+	x, y := (u.Butt[0]+u.Front[0])/2, (u.Butt[1]+u.Front[1])/2
+	return (math.Atan2(u.Point[1]-y, x-u.Point[0]) - math.Atan2(u.Front[1]-u.Butt[1], u.Butt[0]-u.Front[0])) * 180 / math.Pi
 }
 
 // addHandle draws handle, fittings and holes on the finished blade.

@@ -217,3 +217,42 @@ func tangLimbs(t *blade.Tang, k blade.TangKind) []limb {
 	}
 	return out
 }
+
+// bendHandle bends handle, holes and the line of the push with the tang that is still
+// drawn straight; it tells whether there is a push that turned by it.
+func (d *Drawing) bendHandle(design *blade.Design) bool {
+	z := d.FinishedZones[len(d.FinishedZones)-1]
+	tang := newLimbs(tangLimbs(&design.Tang, design.TangKind))
+	if z.Zone != ZoneTang || tang == nil {
+		return false
+	}
+	y0 := midway(d.Finished, ZoneTang)
+	move := func(n blade.Node) blade.Node {
+		if n[0] <= z.FromMm {
+			return n
+		}
+		f := tang.at(n[0] - z.FromMm)
+		sin, cos := math.Sincos(f.angle)
+		return blade.Node{micron(z.FromMm + f.x - (n[1]-y0)*sin), micron(y0 + f.y + (n[1]-y0)*cos)}
+	}
+	for i := range d.Handle {
+		part := &d.Handle[i]
+		for k, n := range part.Outline {
+			part.Outline[k] = move(n)
+		}
+		part.FromMm, part.ToMm = math.Inf(1), 0
+		for _, n := range part.Outline {
+			part.FromMm, part.ToMm = math.Min(part.FromMm, n[0]), math.Max(part.ToMm, n[0])
+		}
+	}
+	for i := range d.Holes {
+		h := &d.Holes[i]
+		at := move(blade.Node{h.XMm, h.YMm})
+		h.XMm, h.YMm = at[0], at[1]
+	}
+	if d.Push == nil {
+		return false
+	}
+	d.Push.Butt, d.Push.Front = move(d.Push.Butt), move(d.Push.Front)
+	return true
+}

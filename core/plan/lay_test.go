@@ -181,3 +181,36 @@ func TestADrivenNotchIsForged(t *testing.T) {
 	}
 	assert.InDelta(t, 5, lowest(cut)-lowest(driven), .3)
 }
+
+// TestTheHandleBendsWithItsTang: no wall is lost by it, and the holes stay in the
+// tang.
+func TestTheHandleBendsWithItsTang(t *testing.T) {
+	r := request()
+	r.Design.SetTang(blade.FullTang)
+	r.Design.AddHole()
+	handle(&r)
+	straight := makePlan(t, r)
+	r.Design.Tang.CurveMm = 5
+	p := makePlan(t, r)
+	require.Len(t, p.Drawing.Handle, len(straight.Drawing.Handle))
+	butt := func(p *plan.Plan) (lowest float64) {
+		for _, n := range p.Drawing.Handle[len(p.Drawing.Handle)-1].Outline {
+			lowest = math.Min(lowest, n[1])
+		}
+		return lowest
+	}
+	k, long := r.Design.Tang.CurvePerMm(), r.Design.Tang.LengthMm
+	assert.InDelta(t, (1-math.Cos(k*long))/k, butt(straight)-butt(p), 4)
+	assert.InDelta(t, straight.Whole.LeastWallMm, p.Whole.LeastWallMm, 1e-9)
+	assert.Less(t, p.Drawing.Push.Butt[1], straight.Drawing.Push.Butt[1]-5)
+	assert.Greater(t, math.Abs(straight.Whole.PointAngleDeg-p.Whole.PointAngleDeg), 3.0, "the push is turned with it")
+	r.Design.Tang.CurveMm = 1e-6
+	assert.InDelta(t, straight.Whole.PointAngleDeg, makePlan(t, r).Whole.PointAngleDeg, .1, "by the same measure")
+	hole, tang := p.Drawing.Holes[0], ofTang(p.Drawing.Finished)
+	least := math.Inf(1)
+	for _, s := range tang {
+		x, y := middle(s)
+		least = math.Min(least, math.Hypot(x-hole.XMm, y-hole.YMm))
+	}
+	assert.Less(t, least, 2.0, "still on the centre line")
+}

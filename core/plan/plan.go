@@ -161,6 +161,9 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		p.Nodes = req.Design.OwnOutline()
 		p.Whole = fin.Assemble(req.Design)
 		p.Drawing.addHandle(fin, req.Design)
+		if p.Drawing.bendHandle(&req.Design) {
+			p.Whole.PointAngleDeg = p.Drawing.Push.angleDeg()
+		}
 		p.Drawing.Finished = bendTang(p.Drawing.Finished, p.Drawing.FinishedZones, &req.Design)
 		p.Drawing.Forged = bendTang(p.Drawing.Forged, p.Drawing.ForgedZones, &req.Design)
 	}
