@@ -153,7 +153,7 @@ type Assembled struct {
 }
 
 // Assemble puts the handle of the design on the body; nil for a bare tang or
-// where no handle is drawn, but a wrapped tang is folded back.
+// where no handle is drawn, but a bent tang is bent.
 func (b *Body) Assemble(d Design) Assembled {
 	m := b.Measure()
 	out := Assembled{MassG: m.MassG, BalanceFromPointMm: m.BalanceFromPointMm}
@@ -170,11 +170,11 @@ func (b *Body) Assemble(d Design) Assembled {
 		out.MassG += g
 		moment += g * x
 	}
-	if d.TangKind == WrappedTang {
+	if c := t.Centreline(d.TangKind); c != nil {
 		v, vm := t.volume()
 		g := v * steel.DensityGPerCm3 / 1000
 		if v > 0 {
-			moment += g * (t.foldedMoment() - vm/v)
+			moment += g * (t.bentMoment(c) - vm/v)
 		}
 	}
 	if h := d.Handle; h != nil {
@@ -261,16 +261,16 @@ func (h *Handle) scales(high, thick float64) float64 {
 	return a
 }
 
-// foldedMoment is where the middle of a wrapped tang lies behind the shoulder
-// once its rear half is turned back over the front.
-func (t *Tang) foldedMoment() float64 {
+// bentMoment is how far behind the shoulder the middle of a tang lies that follows a
+// centre line.
+func (t *Tang) bentMoment(c *Centreline) float64 {
 	const n = 200
 	v, m := 0.0, 0.0
 	for i := range n {
 		s := t.LengthMm * (float64(i) + .5) / n
 		h, k := t.At(s)
 		v += h * k
-		m += h * k * math.Min(s, t.LengthMm-s)
+		m += h * k * c.At(s).X
 	}
 	return m / v
 }

@@ -141,9 +141,13 @@ func TestAWrappedTangIsFoldedBack(t *testing.T) {
 	require.NoError(t, err)
 	a, m := body.Assemble(d), body.Measure()
 	assert.InEpsilon(t, m.MassG, a.MassG, 1e-12, "nothing is added")
-	// an even tang of length l moves its middle from l/2 to l/4
-	moved := m.Zones["tang"] / m.VolumeMm3 * d.Tang.LengthMm / 4
-	assert.InDelta(t, m.BalanceFromPointMm-moved, a.BalanceFromPointMm, .05)
+	// both straight halves of an even tang have their middle at half their length, the
+	// half circle between them at 2r/π past their end
+	turn := d.Tang.TurnMm()
+	half := (d.Tang.LengthMm - turn) / 2
+	middle := (half*half + turn*(half+2*turn/math.Pi/math.Pi)) / d.Tang.LengthMm
+	moved := m.Zones["tang"] / m.VolumeMm3 * (d.Tang.LengthMm/2 - middle)
+	assert.InDelta(t, m.BalanceFromPointMm-moved, a.BalanceFromPointMm, .005)
 	d.SetTang(blade.HiddenTang)
 	assert.InDelta(t, starterDesign("utility").Tang.LengthMm, d.Tang.LengthMm, 1e-9, "and back again")
 }

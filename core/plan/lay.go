@@ -3,78 +3,15 @@ package plan
 import (
 	"math"
 	"slices"
-	"sort"
 
 	"coldember/core/blade"
 	"coldember/core/forge"
 )
 
-// limb is a stretch of a centre line, from the ricasso outward.
-type limb struct {
-	longMm float64
-	perMm  float64 // curvature toward the spine
-	turns  float64 // twisted into it
-}
-
-// frame is a place on a centre line: where it is, which way it runs, and how far
-// it is twisted.
-type frame struct{ x, y, angle, turns float64 }
-
-// along goes s mm into a limb.
-func (f frame) along(l limb, s float64) frame {
-	if l.longMm > 0 {
-		f.turns += l.turns * s / l.longMm
-	}
-	if math.Abs(l.perMm) < 1e-12 {
-		f.x, f.y = f.x+s*math.Cos(f.angle), f.y+s*math.Sin(f.angle)
-		return f
-	}
-	next := f.angle + l.perMm*s
-	f.x += (math.Sin(next) - math.Sin(f.angle)) / l.perMm
-	f.y += (math.Cos(f.angle) - math.Cos(next)) / l.perMm
-	f.angle = next
-	return f
-}
-
-// limbs are a centre line from the ricasso outward, with the frames where each
-// begins and the last ends.
-type limbs struct {
-	of    []limb
-	ends  []float64 // how far out each limb ends
-	start []frame
-}
-
-// newLimbs joins limbs; nil where none of them is bent or twisted.
-func newLimbs(of []limb) *limbs {
-	if !slices.ContainsFunc(of, func(l limb) bool { return l.perMm != 0 || l.turns != 0 }) {
-		return nil
-	}
-	out := &limbs{of: of, ends: make([]float64, len(of)), start: make([]frame, len(of)+1)}
-	end := 0.0
-	for i, l := range of {
-		end += l.longMm
-		out.ends[i], out.start[i+1] = end, out.start[i].along(l, l.longMm)
-	}
-	return out
-}
-
-// at is the frame s mm out; past the last limb it goes straight on.
-func (k *limbs) at(s float64) frame {
-	i := sort.SearchFloat64s(k.ends, s)
-	from := 0.0
-	if i > 0 {
-		from = k.ends[i-1]
-	}
-	if i == len(k.of) {
-		return k.start[i].along(limb{}, s-from)
-	}
-	return k.start[i].along(k.of[i], s-from)
-}
-
 // lay bends a straight drawing: it stays where it is at anchorMm from the point;
-// ahead of that it follows one run of limbs, about the height of its centre line
-// there, and behind it the other. nil limbs leave it straight.
-func lay(st []Station, anchorMm float64, ahead, behind *limbs) {
+// ahead of that it follows one centre line, about its own height there, and behind it
+// the other. A nil one leaves it straight.
+func lay(st []Station, anchorMm float64, ahead, behind *blade.Centreline) {
 	aheadY, behindY := midway(st, ZoneBlade), midway(st, ZoneTang)
 	for i := range st {
 		s := &st[i]
@@ -85,17 +22,17 @@ func lay(st []Station, anchorMm float64, ahead, behind *limbs) {
 		if k == nil {
 			continue
 		}
-		f := k.at(math.Abs(s.XMm - anchorMm))
-		sin, cos := math.Sincos(f.angle)
+		f := k.At(math.Abs(s.XMm - anchorMm))
+		sin, cos := math.Sincos(f.Angle)
 		put := func(y float64) (float64, float64) {
-			return micron(anchorMm + side*(f.x-(y-y0)*sin)), micron(y0 + f.y + (y-y0)*cos)
+			return micron(anchorMm + side*(f.X-(y-y0)*sin)), micron(y0 + f.Y + (y-y0)*cos)
 		}
-		s.TwistDeg = math.Round(f.turns * 360)
+		s.TwistDeg = math.Round(f.Turns * 360)
 		s.XMm, _ = put((s.SpineY + s.EdgeY) / 2)
 		var spineX, edgeX float64
 		spineX, s.SpineY = put(s.SpineY)
 		edgeX, s.EdgeY = put(s.EdgeY)
-		if f.angle != 0 {
+		if f.Angle != 0 {
 			s.SpineX, s.EdgeX = &spineX, &edgeX
 		}
 	}
@@ -138,17 +75,17 @@ func (r *route) anchor() int {
 // bendAsItIs bends the straight drawing of a state as its cells are bent.
 func (r *route) bendAsItIs(st []Station, bar forge.Bar) {
 	k := r.anchor()
-	all := make([]limb, len(bar.Cells))
+	all := make([]blade.Limb, len(bar.Cells))
 	at := 0.0
 	for i := range bar.Cells {
 		c := &bar.Cells[i]
-		all[i] = limb{c.LengthMm(), c.CurvePerMm, c.TwistTurns}
+		all[i] = blade.Limb{LongMm: c.LengthMm(), PerMm: c.CurvePerMm, Turns: c.TwistTurns}
 		if i < k {
-			at += all[i].longMm
+			at += all[i].LongMm
 		}
 	}
 	slices.Reverse(all[:k])
-	ahead, behind := newLimbs(all[:k]), newLimbs(all[k:])
+	ahead, behind := blade.NewCentreline(all[:k]), blade.NewCentreline(all[k:])
 	if ahead != nil || behind != nil {
 		lay(st, at, ahead, behind)
 	}
@@ -175,7 +112,7 @@ const bentStations = 72
 // its tang is to be bent.
 func bendTang(st []Station, spans []Span, d *blade.Design) []Station {
 	z := &spans[len(spans)-1]
-	tang := newLimbs(tangLimbs(&d.Tang, d.TangKind))
+	tang := d.Tang.Centreline(d.TangKind)
 	if z.Zone != ZoneTang || tang == nil {
 		return st
 	}
@@ -196,33 +133,11 @@ func bendTang(st []Station, spans []Span, d *blade.Design) []Station {
 	return st
 }
 
-// tangLimbs are the bends of a finished tang, from the shoulder.
-func tangLimbs(t *blade.Tang, k blade.TangKind) []limb {
-	long, eye := t.LengthMm, t.LoopRodMm()
-	twist := func(l limb) limb {
-		l.turns = t.TwistTurns * l.longMm / long
-		return l
-	}
-	var out []limb
-	straight := long - eye
-	if k == blade.WrappedTang {
-		turn := t.TurnMm()
-		front := (long - turn) / 2
-		out = append(out, twist(limb{front, -t.CurvePerMm(), 0}), twist(limb{turn, -math.Pi / turn, 0}))
-		straight -= front + turn
-	}
-	out = append(out, twist(limb{straight, -t.CurvePerMm(), 0}))
-	if eye > 0 {
-		out = append(out, twist(limb{eye, -2 * math.Pi / eye, 0}))
-	}
-	return out
-}
-
 // bendHandle bends handle, holes and the line of the push with the tang that is still
 // drawn straight; it tells whether there is a push that turned by it.
 func (d *Drawing) bendHandle(design *blade.Design) bool {
 	z := d.FinishedZones[len(d.FinishedZones)-1]
-	tang := newLimbs(tangLimbs(&design.Tang, design.TangKind))
+	tang := design.Tang.Centreline(design.TangKind)
 	if z.Zone != ZoneTang || tang == nil {
 		return false
 	}
@@ -231,9 +146,9 @@ func (d *Drawing) bendHandle(design *blade.Design) bool {
 		if n[0] <= z.FromMm {
 			return n
 		}
-		f := tang.at(n[0] - z.FromMm)
-		sin, cos := math.Sincos(f.angle)
-		return blade.Node{micron(z.FromMm + f.x - (n[1]-y0)*sin), micron(y0 + f.y + (n[1]-y0)*cos)}
+		f := tang.At(n[0] - z.FromMm)
+		sin, cos := math.Sincos(f.Angle)
+		return blade.Node{micron(z.FromMm + f.X - (n[1]-y0)*sin), micron(y0 + f.Y + (n[1]-y0)*cos)}
 	}
 	for i := range d.Handle {
 		part := &d.Handle[i]
