@@ -23,6 +23,7 @@ func TestARodHandleIsDrawnAsItIsBent(t *testing.T) {
 	s.fill("design.tang.lengthMm", "150")
 	s.fill("design.tang.twistTurns", "2")
 	s.fill("design.tang.loopMm", "10")
+	s.until("the marks end where it ends", `(() => { const right = q => Math.max(...[...document.querySelectorAll(q)].map(e => e.getBoundingClientRect().right)); return right("[data-way]") <= right("svg g[data-zone=tang] path") + 4; })()`)
 	s.until("twisted on the finished blade", `document.querySelector("[data-testid=twist-finished]").getAttribute("d").split("M").length === 9`)
 	s.saved()
 	s.bench(demo.Rigging, "heats")
@@ -48,6 +49,11 @@ func TestARodHandleIsDrawnAsItIsBent(t *testing.T) {
 // refused before a heat with the reason, and put off again with one press.
 func TestHardeningIsLastOrForcedOtherwise(t *testing.T) {
 	s := open(t)
+	s.bench(demo.Rigging, "heats")
+	s.pick("choices.cycles", "One, then a slow anneal")
+	s.until("its operation", `document.querySelector("[data-operation=cycle2]")`)
+	s.click("[data-operation=cycle2]")
+	s.until("it cools slowly", `document.querySelector("[data-testid=heat-detail] dl").textContent.includes("until cold") && !document.querySelector("[data-testid=heat-detail] dl").textContent.includes("still air")`)
 	s.bench(demo.Rigging, "heats")
 	s.pick("choices.harden", "From the forge, ground hard")
 	s.until("last of all", `[...document.querySelectorAll("[data-operation]")].at(-1).dataset.operation === "harden"`)

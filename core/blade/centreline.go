@@ -13,9 +13,20 @@ type Limb struct {
 	Turns  float64 // twisted into it
 }
 
-// Frame is a place on a centre line: where it is, which way it runs, and how far
-// it is twisted.
-type Frame struct{ X, Y, Angle, Turns float64 }
+// Frame is a place on a centre line: where it is, out from its beginning and up toward
+// the spine, which way it runs, and how far it is twisted.
+type Frame struct {
+	XMm, YMm float64
+	AngleRad float64
+	Turns    float64
+}
+
+// Off is the point that lies so far to the spine's side of the centre line, at right
+// angles to it.
+func (f Frame) Off(mm float64) (xMm, yMm float64) {
+	sin, cos := math.Sincos(f.AngleRad)
+	return f.XMm - mm*sin, f.YMm + mm*cos
+}
 
 // along goes s mm into a limb.
 func (f Frame) along(l Limb, s float64) Frame {
@@ -27,8 +38,8 @@ func (f Frame) along(l Limb, s float64) Frame {
 	if math.Abs(half) > 1e-6 {
 		chord *= math.Sin(half) / half
 	}
-	f.X, f.Y = f.X+chord*math.Cos(f.Angle+half), f.Y+chord*math.Sin(f.Angle+half)
-	f.Angle += 2 * half
+	f.XMm, f.YMm = f.XMm+chord*math.Cos(f.AngleRad+half), f.YMm+chord*math.Sin(f.AngleRad+half)
+	f.AngleRad += 2 * half
 	return f
 }
 

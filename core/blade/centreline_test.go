@@ -29,13 +29,13 @@ func TestACentreLineKeepsItsLength(t *testing.T) {
 			t.Skip("straight")
 		}
 		end := c.At(long)
-		require.InDelta(t, angle, end.Angle, 1e-9)
+		require.InDelta(t, angle, end.AngleRad, 1e-9)
 		require.InDelta(t, turns, end.Turns, 1e-9)
 		const step = .01
 		for s := 0.0; s < long+20; s += long / 37 {
 			a, b := c.At(s), c.At(s+step)
-			require.InDelta(t, step, math.Hypot(b.X-a.X, b.Y-a.Y), 1e-6)
-			require.InDelta(t, a.Angle, b.Angle, .1*step+1e-9)
+			require.InDelta(t, step, math.Hypot(b.XMm-a.XMm, b.YMm-a.YMm), 1e-6)
+			require.InDelta(t, a.AngleRad, b.AngleRad, .1*step+1e-9)
 		}
 	})
 }

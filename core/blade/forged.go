@@ -168,17 +168,15 @@ func (b Blade) thicker(pointFace, heelFace, ahead float64) []Node {
 	return out
 }
 
-// Limits of a grown outline: how far past the allowance a corner may reach, and how
-// near to each other two nodes may come.
+// How an outline is grown.
 const (
-	mostMiter  = 1.5
-	leastGapMm = 1e-3
+	mostMiter  = 1.5  // times the allowance that a corner may reach
+	leastGapMm = 1e-3 // between two nodes
+	besideMm   = 1e-3 // of a node, where the curve's direction is taken
 
-	besideMm = 1e-3
-
-	denseMm    = 4.0
-	denseRad   = 0.05
-	denseDepth = 7
+	denseMm    = 4.0  // between nodes put on a smooth curve,
+	denseRad   = 0.05 // or so much of a turn
+	denseDepth = 7    // halvings, at the most
 )
 
 // grow moves a curve out by p (negative: down) at right angles to where it runs, and

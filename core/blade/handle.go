@@ -270,7 +270,7 @@ func (t *Tang) bentMoment(c *Centreline) float64 {
 		s := t.LengthMm * (float64(i) + .5) / n
 		h, k := t.At(s)
 		v += h * k
-		m += h * k * c.At(s).X
+		m += h * k * c.At(s).XMm
 	}
 	return m / v
 }

@@ -23,16 +23,16 @@ func lay(st []Station, anchorMm float64, ahead, behind *blade.Centreline) {
 			continue
 		}
 		f := k.At(math.Abs(s.XMm - anchorMm))
-		sin, cos := math.Sincos(f.Angle)
 		put := func(y float64) (float64, float64) {
-			return micron(anchorMm + side*(f.X-(y-y0)*sin)), micron(y0 + f.Y + (y-y0)*cos)
+			out, up := f.Off(y - y0)
+			return micron(anchorMm + side*out), micron(y0 + up)
 		}
 		s.TwistDeg = math.Round(f.Turns * 360)
 		s.XMm, _ = put((s.SpineY + s.EdgeY) / 2)
 		var spineX, edgeX float64
 		spineX, s.SpineY = put(s.SpineY)
 		edgeX, s.EdgeY = put(s.EdgeY)
-		if f.Angle != 0 {
+		if f.AngleRad != 0 {
 			s.SpineX, s.EdgeX = &spineX, &edgeX
 		}
 	}
@@ -146,9 +146,8 @@ func (d *Drawing) bendHandle(design *blade.Design) bool {
 		if n[0] <= z.FromMm {
 			return n
 		}
-		f := tang.At(n[0] - z.FromMm)
-		sin, cos := math.Sincos(f.Angle)
-		return blade.Node{micron(z.FromMm + f.X - (n[1]-y0)*sin), micron(y0 + f.Y + (n[1]-y0)*cos)}
+		out, up := tang.At(n[0] - z.FromMm).Off(n[1] - y0)
+		return blade.Node{micron(z.FromMm + out), micron(y0 + up)}
 	}
 	for i := range d.Handle {
 		part := &d.Handle[i]

@@ -46,7 +46,7 @@ func (r *route) remedyFor(p *Plan, w fact.Warning) *fact.Remedy {
 		return r.otherFlat("thicknessMm", w.Figures["needMm"])
 	case "warn.grindHot", "warn.noHardening":
 		return &fact.Remedy{Field: "choices.harden", Text: string(HardenLater)}
-	case "warn.figureDeep":
+	case "warn.patternDeep":
 		if need := w.Figures["needMm"]; need <= blade.MostFaceMm {
 			return &fact.Remedy{Field: "allowances.faceMm", Mm: up(need, 20)}
 		}

@@ -16,7 +16,7 @@ import (
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
-	LawsVersion    = 1
+	LawsVersion    = 2
 )
 
 // Curve is the school of dealing with the sweep that bevelling gives.
@@ -108,15 +108,15 @@ type Choices struct {
 	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
 	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
 
-	Tools   []ToolUse `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
-	Corners Corners   `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
-	Notch   Notch     `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
-	Harden  Harden    `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
-	Figure  Figure    `json:"figure,omitempty" enum:"none,quarter,middle" doc:"which figure of a patterned steel is to show; none if not said"`
-	RodWeld RodWeld   `json:"rodWeld,omitempty" enum:"arc,fire" doc:"how a rod is welded on; by arc, cold, if not said"`
-	Stamp   bool      `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
-	Order   []string  `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
-	Forced  bool      `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
+	Tools        []ToolUse    `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
+	Corners      Corners      `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
+	Notch        Notch        `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
+	Harden       Harden       `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
+	SteelPattern SteelPattern `json:"steelPattern,omitempty" enum:"none,quarter,middle" doc:"what of a patterned steel is to show; none if not said"`
+	RodWeld      RodWeld      `json:"rodWeld,omitempty" enum:"arc,fire" doc:"how a rod is welded on; by arc, cold, if not said"`
+	Stamp        bool         `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
+	Order        []string     `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
+	Forced       bool         `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
 }
 
 // first is the school of what is forged first.
@@ -222,7 +222,7 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
 	fact.OneOf(k, "notch", r.Choices.Notch, NotchCut, NotchForged, "")
 	fact.OneOf(k, "harden", r.Choices.Harden, HardenLater, HardenForged, "")
-	fact.OneOf(k, "figure", r.Choices.Figure, NoFigure, QuarterDeep, NearMiddle, "")
+	fact.OneOf(k, "steelPattern", r.Choices.SteelPattern, NoPattern, LoopsQuarterDeep, StarsNearMiddle, "")
 	fact.OneOf(k, "rodWeld", r.Choices.RodWeld, ByArc, InTheFire, "")
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
 	for _, t := range r.Choices.Tools {

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"math"
 
 	"coldember/core/fact"
 	"coldember/core/forge"
@@ -21,12 +20,12 @@ const (
 
 // Hardening as it leaves the forge.
 const (
-	longSoakS     = 300.0 // past it an oven, or cover from scale
-	grindHardMm   = 1.5   // edge at the quench past which much is ground off hardened steel
-	temperC       = 200.0 // the coolest usual temper
-	temperMostC   = 260.0 // and the hottest
-	temperHours   = 2.0   // two cycles of an hour
-	grindingTouch = 1.0   // s that a grain of the wheel's heat stays in an edge
+	longSoakS   = 300.0 // past it an oven, or cover from scale
+	grindHardMm = 1.5   // edge at the quench past which much is ground off hardened steel
+	temperC     = 200.0 // the coolest usual temper
+	temperMostC = 260.0 // and the hottest
+	temperHours = 2.0   // two cycles of an hour
+	touchS      = 1.0   // that the heat of a touch of the wheel stays in an edge
 )
 
 // hardens tells whether hardening is part of the plan.
@@ -95,14 +94,9 @@ func (r *route) warnHardening(add adder) {
 	if s := r.steel.SoakMin * 60; s > longSoakS {
 		add("warn.longSoak", fact.Note, fact.Where{Operation: string(forge.Harden)}, fact.Figures{"soakS": s, "limitS": longSoakS})
 	}
-	edge := 0.0
-	for _, c := range r.cells {
-		if c.zone == ZoneBlade {
-			edge = math.Max(edge, c.final.EdgeMm)
-		}
-	}
+	edge := r.req.Design.Blade().Forged(r.req.Allowances, r.bar.ThicknessMm).Grind.EdgeMm
 	if edge > grindHardMm+1e-9 {
-		flash := steel.SameTemperC(steel.HollomonJaffe(temperC, temperHours), grindingTouch/3600)
+		flash := steel.SameTemperC(steel.HollomonJaffe(temperC, temperHours), touchS/3600)
 		add("warn.grindHot", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Harden)}, fact.Figures{
 			"edgeMm": edge, "limitMm": grindHardMm, "finishedMm": r.req.Design.Grind.EdgeMm, "temperC": temperC, "flashC": flash,
 		})

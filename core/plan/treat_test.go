@@ -70,20 +70,24 @@ func TestATouchOfTheWheelDrawsTheTemper(t *testing.T) {
 	assert.InDelta(t, steel.HollomonJaffe(f["temperC"], 2), steel.HollomonJaffe(f["flashC"], 1./3600), 1e-9)
 	assert.Greater(t, f["flashC"], f["temperC"])
 	assert.Greater(t, f["edgeMm"], f["finishedMm"])
+	r.Design.Grind.PlungeMm = 20
+	assert.InDelta(t, f["edgeMm"], warning(makePlan(t, r), "warn.grindHot").Figures["edgeMm"], 1e-9, "where the bevel runs out is no edge")
+	edge(&r, 1.5)
+	assert.Empty(t, warning(makePlan(t, r), "warn.grindHot").Code)
 }
 
-// TestAFigureLiesAsDeepAsItsShare of what is forged; near the middle it asks for more
+// TestAPatternLiesAsDeepAsItsShare of what is forged; near the middle it asks for more
 // than can be left.
-func TestAFigureLiesAsDeepAsItsShare(t *testing.T) {
+func TestAPatternLiesAsDeepAsItsShare(t *testing.T) {
 	r := request()
-	r.Choices.Figure = plan.QuarterDeep
-	w := warning(makePlan(t, r), "warn.figureDeep")
+	r.Choices.SteelPattern = plan.LoopsQuarterDeep
+	w := warning(makePlan(t, r), "warn.patternDeep")
 	assert.InEpsilon(t, w.Figures["forgedMm"]/4, w.Figures["depthMm"], 1e-9)
 	assert.InEpsilon(t, r.Allowances.FaceMm, w.Figures["groundMm"], 1e-6)
 	assert.InEpsilon(t, r.Design.SpineMm/2, w.Figures["needMm"], 1e-6, "half as thick again on either side")
 	require.NotNil(t, w.Remedy)
-	r.Choices.Figure = plan.NearMiddle
-	w = warning(makePlan(t, r), "warn.figureDeep")
+	r.Choices.SteelPattern = plan.StarsNearMiddle
+	w = warning(makePlan(t, r), "warn.patternDeep")
 	assert.Greater(t, w.Figures["needMm"], 4.0)
 	assert.Nil(t, w.Remedy)
 }

@@ -31,7 +31,7 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	r.warnTired(p, add)
 	r.warnGouge(add)
 	r.warnHardening(add)
-	r.warnFigure(p, add)
+	r.warnPattern(p, add)
 	if e := r.req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.req.Forged == nil {
 		add("warn.edgeThin", fact.Warn, fact.Where{Zone: ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
 	}

@@ -201,12 +201,12 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged; edge(r, 1.5) },
 			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged; edge(r, 1.51) },
 		},
-		"warn.figureDeep": {
+		"warn.patternDeep": {
 			func(r *plan.Request) {
-				r.Bar.ThicknessMm, r.Choices.Figure, r.Allowances.FaceMm = 8, plan.QuarterDeep, r.Design.SpineMm/2
+				r.Bar.ThicknessMm, r.Choices.SteelPattern, r.Allowances.FaceMm = 8, plan.LoopsQuarterDeep, r.Design.SpineMm/2
 			},
 			func(r *plan.Request) {
-				r.Bar.ThicknessMm, r.Choices.Figure, r.Allowances.FaceMm = 8, plan.QuarterDeep, r.Design.SpineMm/2-.01
+				r.Bar.ThicknessMm, r.Choices.SteelPattern, r.Allowances.FaceMm = 8, plan.LoopsQuarterDeep, r.Design.SpineMm/2-.01
 			},
 		},
 		"warn.order.nothingHotAfterHardening": {

@@ -837,11 +837,6 @@ export interface components {
             /** @enum {string} */
             cycles: "descending" | "equal" | "once" | "anneal";
             /**
-             * @description which figure of a patterned steel is to show; none if not said
-             * @enum {string}
-             */
-            figure?: "none" | "quarter" | "middle";
-            /**
              * @description point if not said
              * @enum {string}
              */
@@ -871,6 +866,11 @@ export interface components {
             rodWeld?: "arc" | "fire";
             /** @description a mark is stamped while it is soft and hot */
             stamp?: boolean;
+            /**
+             * @description what of a patterned steel is to show; none if not said
+             * @enum {string}
+             */
+            steelPattern?: "none" | "quarter" | "middle";
             /**
              * @description forged if not said
              * @enum {string}

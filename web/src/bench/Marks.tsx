@@ -58,10 +58,13 @@ export function Ways({ plan, layout }: { plan: Plan; layout: Layout }) {
   const groups: { way: string; from: number; to: number }[] = [];
   const f = plan.feasibility;
   const half = ((f[1]?.xMm ?? 1) - (f[0]?.xMm ?? 0)) / 2;
+  // A bent tang reaches less far than it is long.
+  const end = plan.drawing.forgedZones.at(-1)?.toMm ?? Number.POSITIVE_INFINITY;
   for (const s of f) {
     const last = groups[groups.length - 1];
-    if (last && last.way === s.way) last.to = s.xMm + half;
-    else groups.push({ way: s.way, from: s.xMm - half, to: s.xMm + half });
+    const to = Math.min(end, s.xMm + half);
+    if (last && last.way === s.way) last.to = to;
+    else if (s.xMm - half < end) groups.push({ way: s.way, from: s.xMm - half, to });
   }
   return (
     <g>

@@ -20,7 +20,7 @@ const home: Record<string, string[]> = {
   "warn.unsettled": ["cut"],
   "warn.edgeThin": ["blade"],
   "warn.decarb": ["blade"],
-  "warn.figureDeep": ["blade", "heats"],
+  "warn.patternDeep": ["blade", "heats"],
   ...Object.fromEntries(
     [
       "tangWall",

@@ -73,10 +73,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
       <dl className="grid grid-cols-[1fr_auto] gap-x-4 border-y border-line py-2">
         <Figure name={say("heat.fire")} value={print.duration(step.fireS)} />
         {cycle ? (
-          <Figure
-            name={say(ops[0]?.op?.kind === "harden" ? "heat.quench" : "heat.toBlack")}
-            value={print.duration(step.workS)}
-          />
+          <Cooling kind={ops[0]?.op?.kind} seconds={step.workS} />
         ) : (
           <>
             <Figure
@@ -148,6 +145,12 @@ const Figure = ({ name, value }: { name: string; value: string }) => (
     <dd className="narrow text-right text-[17px]">{value}</dd>
   </>
 );
+
+/** What a thermal cycle or a hardening cools in. */
+function Cooling({ kind, seconds }: { kind?: string; seconds: number }) {
+  if (kind === "anneal") return <Figure name={say("heat.slow")} value={say("heat.slowTime")} />;
+  return <Figure name={say(kind === "harden" ? "heat.quench" : "heat.toBlack")} value={print.duration(seconds)} />;
+}
 
 /** Grinds with an edge on either side. */
 const twoEdged = new Set(["diamond", "lens"]);
@@ -342,7 +345,7 @@ function MachineFields() {
 
 function Schools() {
   const { doc, plan } = useDraftState();
-  const { first, taper, corners, stamp, notch, harden, figure, rodWeld, holding } = doc.request.choices;
+  const { first, taper, corners, stamp, notch, harden, steelPattern, rodWeld, holding } = doc.request.choices;
   const suggest = plan.suggestFirst;
   const pick = (field: string, values: string[], prefix: string, value?: string) => (
     <DraftPick
@@ -368,7 +371,7 @@ function Schools() {
       {pick("holding", ["wholeBar", "tongs", "weldedRod"], "holding")}
       {holding === "weldedRod" && pick("rodWeld", ["arc", "fire"], "rodWeld", rodWeld ?? "arc")}
       {pick("harden", ["later", "forged"], "harden", harden ?? "later")}
-      {pick("figure", ["none", "quarter", "middle"], "figure", figure ?? "none")}
+      {pick("steelPattern", ["none", "quarter", "middle"], "steelPattern", steelPattern ?? "none")}
     </Group>
   );
 }
