@@ -21,7 +21,6 @@ type Cell struct {
 	TwistTurns  float64 // between its ends
 	decarb      thermal.DecarbClock
 	hot         bool
-	burnt       bool
 }
 
 // LengthMm is volume over area.
@@ -39,11 +38,11 @@ func (c *Cell) Decarb(fraction float64) float64 {
 const burnShare = 0.45
 
 // scaleOff takes x mm from each face; the length stays, the section shrinks. A
-// cell that would burn away keeps a sliver and is marked.
-func (c *Cell) scaleOff(x float64) (lostMm3 float64) {
+// cell that would burn away is left as it is, and told of.
+func (c *Cell) scaleOff(x float64) (lostMm3 float64, burnt bool) {
 	l := c.LengthMm()
-	if most := burnShare * math.Min(c.WidthMm, c.ThicknessMm); 2*x > most {
-		x, c.burnt = most/2, true
+	if !(2*x <= burnShare*math.Min(c.WidthMm, c.ThicknessMm)) {
+		return 0, true
 	}
 	before := c.VolumeMm3
 	k := (c.ThicknessMm - 2*x) / c.ThicknessMm
@@ -53,7 +52,7 @@ func (c *Cell) scaleOff(x float64) (lostMm3 float64) {
 	c.SpineMm *= k
 	c.ScaleMm += x
 	c.VolumeMm3 = l * c.WidthMm * c.ThicknessMm
-	return before - c.VolumeMm3
+	return before - c.VolumeMm3, false
 }
 
 // Bar is the state of the piece: its cells from the point back.

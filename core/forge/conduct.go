@@ -162,7 +162,7 @@ func (r *Run) ahead(rec *Heat, low, timeS float64) float64 {
 	hotFirst, hotLast := r.hotSpan()
 	r.lie(rec.First, rec.Last)
 	now, spent := coldest(), 0.0
-	for spent < timeS-1e-9 && now > low {
+	for spent < timeS-1e-9 && now > low && r.Budget.Spend(hotLast-hotFirst+1) == nil {
 		dt := math.Min(aheadStepS, timeS-spent)
 		for i := range cells {
 			if cells[i].hot {

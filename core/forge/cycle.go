@@ -63,7 +63,9 @@ func (r *Run) treat(rec Heat, holdS float64, cool func(*Heat) error) error {
 	for i := range r.Bar.Cells {
 		r.Bar.Cells[i].TempC = rec.EndC
 	}
-	r.shed(&rec)
+	if err := r.shed(&rec); err != nil {
+		return err
+	}
 	rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS
 	if r.KeepStates {
 		rec.After = r.Bar.Clone()

@@ -103,6 +103,7 @@ type Run struct {
 	Bar        Bar
 	Heats      []Heat
 	KeepStates bool
+	Budget     *Budget              // nil: no end
 	DoneAt     map[string][]float64 // cumulative scale of each worked cell when the operation was done
 	soakC      float64
 	outOfRange bool
@@ -139,21 +140,12 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 // rates, temperatures or strains (hand hammering always is, in rate).
 func (r *Run) OutOfRange() bool { return r.outOfRange }
 
-// BurntAway names the zone of a spot that burnt away in the fire; ok is false
-// where none did.
-func (r *Run) BurntAway() (zone string, ok bool) {
-	for i := range r.Bar.Cells {
-		if c := &r.Bar.Cells[i]; c.burnt {
-			return c.Zone, true
-		}
-	}
-	return "", false
-}
-
 // SoakC is the temperature of every forging heat.
 func (r *Run) SoakC() float64 { return r.soakC }
 
-// Do works an operation to its end, one pass after the other.
+// Do works an operation to its end, one pass after the other. Errors are
+// *WindowError, *StallError, *TooWeakError, *BurntError at the first spot that burns
+// away, and those of the budget.
 func (r *Run) Do(op *Operation) error {
 	if own := op.SoakC; own > 0 {
 		if own > r.Shop.Fire.TempC-UnderForgeC {
@@ -204,13 +196,18 @@ func (r *Run) pass(op *Operation, pass, first, last int, done []float64) error {
 		}
 		rec.ShareTo = share
 		r.rest(r.Shop.Fire.BrushS)
-		r.shed(&rec)
+		if err := r.shed(&rec); err != nil {
+			return err
+		}
 		rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS * rec.Fraction
 		if r.KeepStates {
 			rec.After = r.Bar.Clone()
 		}
 		r.Heats = append(r.Heats, rec)
 		r.useUp(&rec)
+		if err := r.Budget.Err(); err != nil {
+			return err
+		}
 	}
 	return nil
 }
@@ -240,6 +237,9 @@ func (r *Run) hotRange(first, last int) {
 // fire brings the hot cells to the soak temperature: the slowest worked cell
 // sets the time, and the smith keeps thin cells from going past it.
 func (r *Run) fire(rec *Heat) error {
+	if err := r.Budget.Spend(heatingSteps * len(r.Bar.Cells)); err != nil {
+		return err
+	}
 	r.hotRange(rec.First, rec.Last)
 	cells := r.Bar.Cells
 	slowest, thickest := 0.0, 0.0
@@ -273,6 +273,9 @@ func (r *Run) fire(rec *Heat) error {
 // heatingStepC is the temperature step of the heating integral: the midpoint
 // rule over 20 °C is within 0.3 % of over 1 °C outside the transformation.
 const heatingStepC = 20
+
+// heatingSteps is about how many of them a cell takes, as the budget counts them.
+const heatingSteps = 16
 
 // soak heats cell i to the soak temperature, scaling on the way, and returns
 // the time it takes; a cell that is hotter is let come down to it.
@@ -341,14 +344,20 @@ func (r *Run) rest(dt float64) {
 }
 
 // shed lets the scale of the heat fall; a heat that was needed in part is
-// counted in part, so that loss follows work without steps.
-func (r *Run) shed(rec *Heat) {
+// counted in part, so that loss follows work without steps. The first spot that
+// burns away by it ends the work with a *BurntError.
+func (r *Run) shed(rec *Heat) error {
 	for i := range r.Bar.Cells {
 		if c := &r.Bar.Cells[i]; c.hot {
-			rec.ScaleMm3 += c.scaleOff(r.clocks[i].LossMm() * rec.Fraction)
+			lost, burnt := c.scaleOff(r.clocks[i].LossMm() * rec.Fraction)
+			if burnt {
+				return &BurntError{Zone: c.Zone, Heats: len(r.Heats) + 1}
+			}
+			rec.ScaleMm3 += lost
 			c.decarb.AddShare(r.decarb[i], rec.Fraction)
 		}
 	}
+	return nil
 }
 
 // coldest of the worked cells.
@@ -410,6 +419,9 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 			cut := (temp - low) / (temp - next)
 			part *= cut
 			need *= cut
+		}
+		if err := r.Budget.Spend(rec.Last - rec.First + 1); err != nil {
+			return 0, err
 		}
 		q += need
 		rec.Blows += part

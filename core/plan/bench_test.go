@@ -3,6 +3,7 @@ package plan_test
 import (
 	"context"
 	"testing"
+	"time"
 
 	"coldember/core/plan"
 
@@ -23,4 +24,24 @@ func BenchmarkSettled(b *testing.B) {
 			}
 		})
 	}
+}
+
+// BenchmarkLetsGo is how long a plan of many hundreds of heats goes on after it was
+// cancelled.
+func BenchmarkLetsGo(b *testing.B) {
+	worst := time.Duration(0)
+	for b.Loop() {
+		ctx, cancel := context.WithCancel(context.Background())
+		done := make(chan error)
+		go func() {
+			_, err := plan.Make(ctx, slow())
+			done <- err
+		}()
+		time.Sleep(20 * time.Millisecond)
+		cancel()
+		left := time.Now()
+		require.ErrorIs(b, <-done, context.Canceled)
+		worst = max(worst, time.Since(left))
+	}
+	b.ReportMetric(float64(worst.Microseconds())/1000, "ms-worst")
 }

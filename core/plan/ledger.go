@@ -18,8 +18,11 @@ type Line struct {
 	Parts     []Line       `json:"parts,omitempty" doc:"what an addition is made of"`
 }
 
-// ledger from the finished blade up to the bar.
-func ledger(p *Plan, req *Request, bar stock.Start) []Line {
+// leastSpareShare of the forged volume is the least that the ledger tells apart.
+const leastSpareShare = 1e-4
+
+// ledger from the finished blade up to the bar; spareMm3 of it the plan leaves over.
+func ledger(p *Plan, req *Request, bar stock.Start, spareMm3 float64) []Line {
 	a := p.Bar.AreaMm2
 	line := func(code string, v float64, total bool, f fact.Figures) Line {
 		return Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
@@ -27,8 +30,12 @@ func ledger(p *Plan, req *Request, bar stock.Start) []Line {
 	lost := p.Bar.StartMm3 - (p.Forged.VolumeMm3 - p.Bar.RodMm3) - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
 	code := "ledger.scale"
 	if req.Sizing.LossMode == ThumbLoss {
-		code = "ledger.thumb"
+		code, spareMm3 = "ledger.thumb", 0
 	}
+	if spareMm3 < leastSpareShare*p.Forged.VolumeMm3 {
+		spareMm3 = 0
+	}
+	lost -= spareMm3
 	grind := line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm})
 	if req.Forged == nil {
 		for _, part := range grindParts(*req, bar) {
@@ -42,6 +49,9 @@ func ledger(p *Plan, req *Request, bar stock.Start) []Line {
 	}
 	if rod := p.Bar.RodMm3; rod > 0 {
 		out = append(out, line("ledger.rod", -rod, false, fact.Figures{"lengthMm": p.Bar.RodMm}))
+	}
+	if spareMm3 > 0 {
+		out = append(out, line("ledger.spare", spareMm3, false, nil))
 	}
 	out = append(out,
 		line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}),

@@ -142,9 +142,10 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 		return nil, err
 	}
 	shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade}
-	s, err := r.settle(ctx, shop)
+	work := forge.NewBudget(ctx, workBoundACell*len(r.cells))
+	s, err := r.settle(work, shop)
 	if err != nil {
-		return nil, r.refusal(ctx, err, along, shop)
+		return nil, r.refusal(work, err, along, shop)
 	}
 	p := &Plan{Version: RequestVersion, Laws: LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.bend}
 	p.ForgedZones = map[string]float64{}
@@ -153,7 +154,7 @@ func Make(ctx context.Context, req Request) (*Plan, error) {
 	}
 	p.Bar = r.barPlan(s, zones)
 	p.Prep = r.prepare(p.Bar.StartMm3 / (bar.AreaMm2 * bar.WholeMm))
-	p.Ledger = ledger(p, &req, r.bar)
+	p.Ledger = ledger(p, &req, r.bar, s.spareMm3(r.cells))
 	p.Feasibility = along
 	p.Drawing = drawing(fin, fog, zones)
 	p.Sections = sections(fin)
@@ -205,10 +206,11 @@ func (r Request) forgedShape(b blade.Blade, bar stock.Start) blade.Blade {
 
 // refusal tells whether a hammer that stalls is too light or the bar too small:
 // a bar that would have to be upset all along burns away before it is there.
-func (r *route) refusal(ctx context.Context, err error, along []Feasibility, shop forge.Shop) error {
+func (r *route) refusal(work *forge.Budget, err error, along []Feasibility, shop forge.Shop) error {
 	var stall *forge.StallError
-	var burnt *BurntError
-	if !errors.As(err, &stall) && !errors.As(err, &burnt) {
+	var burnt *forge.BurntError
+	var tooMuch *forge.TooMuchWorkError
+	if !errors.As(err, &stall) && !errors.As(err, &burnt) && !errors.As(err, &tooMuch) {
 		return fieldError(err)
 	}
 	field := map[stock.Form]string{stock.Square: "sideMm", stock.Round: "diameterMm", stock.Hex: "acrossFlatsMm", stock.Octagon: "acrossFlatsMm"}[r.req.Bar.Form]
@@ -224,22 +226,31 @@ func (r *route) refusal(ctx context.Context, err error, along []Feasibility, sho
 	if burnt != nil { // a heavier hammer may save it or not: no promise
 		return fieldError(err)
 	}
-	if kg := r.hammerThatMoves(ctx, shop); kg > 0 {
+	kg, err := r.hammerThatMoves(work, shop)
+	switch {
+	case errors.As(err, &tooMuch):
+		return fact.FieldErrors{{Field: "bar." + field, Code: "plan.tooMuchWork"}}
+	case err != nil:
+		return err
+	case kg > 0:
 		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": kg}}}
 	}
 	return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooLarge"}}
 }
 
 // hammerThatMoves finds a hammer that does not stall on this piece, kg; 0 if
-// none that an arm can swing does.
-func (r *route) hammerThatMoves(ctx context.Context, shop forge.Shop) float64 {
+// none that an arm can swing does. Errors are those of the budget.
+func (r *route) hammerThatMoves(work *forge.Budget, shop forge.Shop) (kg float64, err error) {
 	for kg := shop.Smith.HammerKg * 1.25; kg <= forge.MaxHammerKg; kg *= 1.25 {
 		shop.Smith.HammerKg = math.Ceil(kg*10) / 10
-		if _, err := r.settle(ctx, shop); err == nil {
-			return shop.Smith.HammerKg
+		if _, err := r.settle(work, shop); err == nil {
+			return shop.Smith.HammerKg, nil
+		}
+		if err := work.Err(); err != nil {
+			return 0, err
 		}
 	}
-	return 0
+	return 0, nil
 }
 
 // fieldError puts what the geometry or the physics refused beside the field
@@ -249,7 +260,7 @@ func fieldError(err error) error {
 	var we *forge.WindowError
 	var weak *forge.TooWeakError
 	var sec *section.Error
-	var burnt *BurntError
+	var burnt *forge.BurntError
 	switch {
 	case errors.As(err, &burnt):
 		return fact.FieldErrors{{Field: "allowances.forgingEdgeMm", Code: "plan.burnsAway." + burnt.Zone, Figures: fact.Figures{"heats": float64(burnt.Heats)}}}

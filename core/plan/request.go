@@ -16,7 +16,7 @@ import (
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
-	LawsVersion    = 2
+	LawsVersion    = 3
 )
 
 // Curve is the school of dealing with the sweep that bevelling gives.

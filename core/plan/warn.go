@@ -13,7 +13,7 @@ const (
 	lipRatio     = 2.0 // height over bite of a blow that rolls the surface over
 	thinEdgeMm   = 1.5
 	shortWindowS = 6.0
-	unsettledMm  = 0.1 // two bars nearer than this are printed alike
+	unsettledMm  = 0.1 // a shape that is missed by less is forged as near as calipers tell
 )
 
 // warnings looks the plan over.
@@ -50,8 +50,8 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
 	}
-	if by := s.unsure * p.Bar.CutLengthMm; by > unsettledMm {
-		add("warn.unsettled", fact.Note, fact.Where{}, fact.Figures{"byMm": by})
+	if s.missMm > unsettledMm {
+		add("warn.unsettled", fact.Stop, fact.Where{}, fact.Figures{"byMm": s.missMm})
 	}
 	return out
 }

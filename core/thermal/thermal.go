@@ -26,6 +26,8 @@ const (
 	kelvin           = 273.15
 	maxTimeS         = 6 * 3600.0
 	maxStepC         = 15.0
+	stiff            = 0.5   // of the time a section takes to follow its surroundings
+	leastHeatJPerKgK = 425.0 // no steel of this law takes up less
 	decarbThresholdC = 800.0
 )
 
@@ -96,15 +98,25 @@ func (e Exchange) Rate(tempC float64) float64 {
 	return (e.constant - e.quartic*tk*tk - e.linear*tempC) / SpecificHeat(tempC)
 }
 
-// Step advances tempC by dtS with the midpoint rule in steps of at most 15 °C.
+// Step advances tempC by dtS, in steps of at most 15 °C: with the midpoint rule,
+// or, where a section is so thin or so near to its surroundings that the step is
+// stiff, with the exponential of the law made straight (Rosenbrock–Euler), which no
+// length of step can make unstable.
 func (e Exchange) Step(tempC, dtS float64) float64 {
 	for dtS > 0 {
-		r := e.Rate(tempC)
-		h := dtS
+		r, h := e.Rate(tempC), dtS
 		if math.Abs(r)*h > maxStepC {
 			h = maxStepC / math.Abs(r)
 		}
-		tempC += h * e.Rate(tempC+r*h/2)
+		// how much faster it cools for each degree that it is hotter, 1/s
+		tk := tempC + kelvin
+		pull := (4*e.quartic*tk*tk*tk + e.linear) / leastHeatJPerKgK
+		if pull*h <= stiff {
+			tempC += h * e.Rate(tempC+r*h/2)
+		} else {
+			pull *= leastHeatJPerKgK / SpecificHeat(tempC)
+			tempC -= r / pull * math.Expm1(-h*pull)
+		}
 		dtS -= h
 	}
 	return tempC
