@@ -262,3 +262,13 @@ func BevelSpread(m Method, biteMm, widthMm float64) float64 {
 	}
 	return s
 }
+
+// MostSpread is the most spread that any face a smith may take gives on this
+// width.
+func MostSpread(m Method, widthMm float64) float64 {
+	most := BevelSpread(m, BevelBiteMm, widthMm)
+	if along, _ := Spread(1.5*widthMm, widthMm); m == PinchOut && along > most {
+		most = along
+	}
+	return most
+}

@@ -133,16 +133,16 @@ const perCell = 3
 // curledPerCell is how many where a tang is turned into an eye or folded back.
 const curledPerCell = 10
 
-// shape draws the piece in a state of its forging. Within a cell it follows the
-// forged outline as far as the cell has come from the bar toward it.
-func (r *route) shape(bar forge.Bar) []Station {
-	out := make([]Station, 0, len(r.cells)*perCell)
+// shapeOf draws the piece in a state of its forging. Within a cell it follows the
+// forged outline as far as the cell has come from a bar of this section toward it.
+func shapeOf(cells []cell, barAreaMm2 float64, bar forge.Bar) []Station {
+	out := make([]Station, 0, len(cells)*perCell)
 	x := 0.0
-	barCentre := (r.cells[0].centre + r.cells[len(r.cells)-1].centre) / 2
+	barCentre := (cells[0].centre + cells[len(cells)-1].centre) / 2
 	for i := range bar.Cells {
-		c, f := &bar.Cells[i], &r.cells[i]
+		c, f := &bar.Cells[i], &cells[i]
 		l := c.LengthMm()
-		done := progress(c.WidthMm*c.ThicknessMm, r.bar.AreaMm2, f.final.WidthMm*f.final.ThicknessMm)
+		done := progress(c.WidthMm*c.ThicknessMm, barAreaMm2, f.final.WidthMm*f.final.ThicknessMm)
 		if whole := f.bevelled.WidthMm; f.zone == ZoneRicasso && whole > f.final.WidthMm {
 			done = progress(c.WidthMm, whole, f.final.WidthMm) // a notch is not seen before it is driven in
 		}
@@ -158,7 +158,7 @@ func (r *route) shape(bar forge.Bar) []Station {
 		}
 		x += l
 	}
-	r.bendAsItIs(out, bar)
+	bendAsItIs(cells, out, bar)
 	return out
 }
 

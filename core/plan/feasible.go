@@ -88,16 +88,6 @@ type Feasibility struct {
 	Way               Way     `json:"way" enum:"lengthen,either,spread,narrow,upset,tooNarrow"`
 }
 
-// reachable is the most spread that any face a smith may take gives on this
-// width.
-func reachable(m forge.Method, w0 float64) float64 {
-	reach := forge.BevelSpread(m, forge.BevelBiteMm, w0)
-	if along, _ := forge.Spread(1.5*w0, w0); m == forge.PinchOut && along > reach {
-		reach = along
-	}
-	return reach
-}
-
 // feasibility looks along the forged shape from the bar's section. The blade is
 // reached by peening along while drawing and by the bevelling school's spread
 // after; whichever face the smith takes, the larger of the two is within reach
@@ -105,7 +95,7 @@ func reachable(m forge.Method, w0 float64) float64 {
 func feasibility(f *blade.Body, zones []zone, w0, t0 float64, m forge.Method) []Feasibility {
 	const n = 40
 	var out []Feasibility
-	reach := reachable(m, w0)
+	reach := forge.MostSpread(m, w0)
 	for i := range n {
 		x := f.OverallMm() * (float64(i) + 0.5) / n
 		s, ok := sliceAt(f, zones, x)

@@ -63,18 +63,18 @@ func (s *Station) HeightMm() float64 {
 
 // anchor is the first cell of the ricasso, or of the tang where there is none:
 // whatever is bent, it lies still. It is len(cells) for a blade alone.
-func (r *route) anchor() int {
-	for i := range r.cells {
-		if z := r.cells[i].zone; z == ZoneRicasso || z == ZoneTang {
+func anchor(cells []cell) int {
+	for i := range cells {
+		if z := cells[i].zone; z == ZoneRicasso || z == ZoneTang {
 			return i
 		}
 	}
-	return len(r.cells)
+	return len(cells)
 }
 
 // bendAsItIs bends the straight drawing of a state as its cells are bent.
-func (r *route) bendAsItIs(st []Station, bar forge.Bar) {
-	k := r.anchor()
+func bendAsItIs(cells []cell, st []Station, bar forge.Bar) {
+	k := anchor(cells)
 	all := make([]blade.Limb, len(bar.Cells))
 	at := 0.0
 	for i := range bar.Cells {

@@ -198,7 +198,7 @@ func (r Request) forgedShape(b blade.Blade, bar stock.Start) blade.Blade {
 		f.Ricasso.NotchMm = b.Ricasso.NotchMm
 	}
 	if k := f.Ricasso; k != nil && bar.ThicknessMm > 0 && k.HeightMm > bar.WidthMm {
-		spread := math.Log(k.HeightMm/bar.WidthMm) / reachable(r.Choices.Method, bar.WidthMm)
+		spread := math.Log(k.HeightMm/bar.WidthMm) / forge.MostSpread(r.Choices.Method, bar.WidthMm)
 		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, math.Min(k.ThicknessMm, bar.ThicknessMm*math.Exp(-spread)))
 	}
 	return f

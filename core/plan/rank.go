@@ -167,11 +167,7 @@ func screen(req Request, c Candidate) (Ranked, error) {
 	probe := &Plan{Feasibility: feasibility(fog, zonesOf(fog), start.WidthMm, start.ThicknessMm, req.Choices.Method)}
 	probe.Bar.LeftMm = start.LengthMm - r.CutMm
 	probe.Bar.CutLengthMm, probe.Bar.AvailableMm = r.CutMm, start.LengthMm
-	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
-		probe.Warnings = append(probe.Warnings, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
-	}
-	rt.warnBar(probe, add)
-	rt.warnReach(probe, add)
+	probe.Warnings = rt.barWarnings(probe)
 	if o := probe.Obstacle(); o.Code != "" {
 		if !r.Refused {
 			r.Obstacle = o

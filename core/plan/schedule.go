@@ -129,7 +129,7 @@ func (r *route) schedule(p *Plan, s *settled) {
 			from = to
 			before = h
 			now := r.stateAt(s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
-			cur.Shape = r.shape(now)
+			cur.Shape = shapeOf(r.cells, r.bar.AreaMm2, now)
 			cur.Readings = readings(cur.Shape, r.zonesIn(h.First, h.Last))
 			for i := range cur.Readings {
 				cur.Readings[i].WithinMm = r.req.Smith.Skill.MarksMm()

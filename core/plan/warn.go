@@ -56,6 +56,18 @@ func (r *route) warnings(p *Plan, s *settled) (out []fact.Warning) {
 	return out
 }
 
+// barWarnings are those of the bar alone, of a piece that is screened without
+// forging it.
+func (r *route) barWarnings(p *Plan) (out []fact.Warning) {
+	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
+		out = append(out, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
+	}
+	r.warnBar(p, add)
+	r.warnReach(p, add)
+	return out
+}
+
+// adder notes a warning.
 type adder func(code string, sev fact.Severity, w fact.Where, f fact.Figures)
 
 // warnBar: enough bar, thick enough.

@@ -10,8 +10,7 @@ import (
 
 // Limits of the work itself: judgement.
 const (
-	heavyOver     = 1.5   // the bar's section over the least that would do
-	restAfterKg   = 440.0 // blows times the hammer's mass, before an arm should rest
+	heavyOver     = 1.5 // the bar's section over the least that would do
 	leastSwungKg  = 0.5
 	coolsFaster   = 0.8 // of the time that more heat promises
 	wholeStepMm   = 0.5
@@ -40,6 +39,10 @@ func (r *route) warnHeavy(p *Plan, add adder) {
 		})
 	}
 }
+
+// restAfterKg is the blows times the hammer's mass, before an arm should rest
+// (judgement).
+const restAfterKg = 440.0
 
 // rests marks the heats after which an arm should rest, by the blows it has
 // struck since the last rest and what it swings.
