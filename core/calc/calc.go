@@ -14,11 +14,13 @@ import (
 	"coldember/core/blade"
 	"coldember/core/cutting"
 	"coldember/core/forge"
-	"coldember/core/plan"
+	"coldember/core/planner"
+	"coldember/core/route"
 	"coldember/core/section"
 	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/core/thermal"
+	"coldember/core/whatif"
 )
 
 // UnknownKindError is returned for a kind that Kinds does not list.
@@ -265,7 +267,7 @@ func calcReach(in struct {
 		"meanThicknessMm", in.Target.MeanThicknessMm, "biteMm", in.BiteMm); err != nil {
 		return nil, err
 	}
-	r := plan.ReachOf(in.Bar.WidthMm, in.Bar.ThicknessMm, in.Target.HeightMm, in.Target.MeanThicknessMm,
+	r := route.ReachOf(in.Bar.WidthMm, in.Bar.ThicknessMm, in.Target.HeightMm, in.Target.MeanThicknessMm,
 		forge.BevelSpread(in.Method, in.BiteMm, in.Bar.WidthMm))
 	return map[string]any{
 		"spreadNeeded": r.SpreadNeeded, "spreadReachable": r.SpreadReachable, "reachableHeightMm": r.ReachableHeightMm,
@@ -293,7 +295,7 @@ func calcSize(in struct {
 	for i, z := range in.ForgedZones {
 		names[i], volumes[i] = z.Name, z.VolumeMm3
 	}
-	marks, cut, start := plan.SizeMarks(names, volumes, in.LossFraction, in.Bar.AreaMm2, in.TrimMm, in.KerfMm)
+	marks, cut, start := planner.SizeMarks(names, volumes, in.LossFraction, in.Bar.AreaMm2, in.TrimMm, in.KerfMm)
 	type named struct {
 		Name   string  `json:"name"`
 		FromMm float64 `json:"fromMm"`
@@ -335,6 +337,6 @@ func calcLargest(in struct {
 	if err != nil {
 		return nil, err
 	}
-	k, used := plan.UniformFactor(body.Measure().VolumeMm3, solid.VolumeMm3, in.LossFraction)
+	k, used := whatif.UniformFactor(body.Measure().VolumeMm3, solid.VolumeMm3, in.LossFraction)
 	return map[string]float64{"factor": k, "volumeMm3": used}, nil
 }

@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"coldember/core/blade"
-	"coldember/core/forge"
 )
 
 // Station is one station of a drawn piece. x from the point, y over the spine
@@ -42,155 +41,64 @@ type Drawing struct {
 	Push   *Push        `json:"push,omitempty"`
 }
 
-// Sketch is the finished blade of a design ready to be drawn, without a plan.
-// Errors are fact.FieldErrors.
-func Sketch(d blade.Design) ([]Station, error) {
-	body, err := blade.New(d.Blade())
-	if err != nil {
-		return nil, fieldError(err)
-	}
-	return stations(body, zonesOf(body)), nil
+// HandlePart is the grip or a fitting, ready to be drawn: its outline in the
+// flat view, and its width seen from the spine.
+type HandlePart struct {
+	What     string         `json:"what" enum:"guard,bolster,grip,pommel"`
+	Material blade.Material `json:"material"`
+	Outline  []blade.Node   `json:"outline"`
+	FromMm   float64        `json:"fromMm"`
+	ToMm     float64        `json:"toMm"`
+	WidthMm  float64        `json:"widthMm"`
 }
 
-// Draw makes finished blade and forged shape of a design, with their drawing,
-// for what needs no bar and no heats. Errors are fact.FieldErrors.
-func Draw(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out Drawing, err error) {
-	b := d.Blade()
-	if finished, err = blade.New(b); err != nil {
-		return nil, nil, out, fieldError(err)
-	}
-	if forged, err = blade.New(b.Forged(a, 0)); err != nil {
-		return nil, nil, out, fieldError(err)
-	}
-	return finished, forged, drawing(finished, forged, zonesOf(forged)), nil
+// DrawnHole is a hole through the tang.
+type DrawnHole struct {
+	XMm        float64 `json:"x"`
+	YMm        float64 `json:"y"`
+	DiameterMm float64 `json:"diameterMm"`
 }
 
-func drawing(fin, fog *blade.Body, forgedZones []zone) Drawing {
-	fz := zonesOf(fin)
-	return Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
+// Push is the line along the grip from its butt, through its front, to where
+// the point stands against it.
+type Push struct {
+	Butt  blade.Node `json:"butt"`
+	Front blade.Node `json:"front"`
+	Point blade.Node `json:"point"`
 }
 
-func spans(zones []zone) []Span {
-	out := make([]Span, len(zones))
-	for i, z := range zones {
-		out[i] = Span{z.Name, z.From, z.To}
+// Spine is the station's point on the spine.
+func (s *Station) Spine() (x, y float64) {
+	if s.SpineX != nil {
+		return *s.SpineX, s.SpineY
 	}
-	return out
+	return s.XMm, s.SpineY
 }
 
-// drawnStations is how many stations a blade is drawn with; they crowd toward
-// the point where the outline turns.
-const drawnStations = 44
-
-func stations(b *blade.Body, zones []zone) []Station {
-	var out []Station
-	l := b.LengthMm()
-	meets := zones[0].To // drawn once for the point and once for the blade
-	done := false
-	for i := range drawnStations + 1 {
-		u := float64(i) / drawnStations
-		x := l * u * u
-		if !done && x >= meets {
-			done = true
-			for _, z := range []zone{zones[0], zones[1]} {
-				s := at(b, zones[:2], meets)
-				s.Zone = z.Name
-				out = append(out, s)
-			}
-		}
-		if x != meets {
-			out = append(out, at(b, zones[:2], x))
-		}
+// Edge is the station's point on the edge.
+func (s *Station) Edge() (x, y float64) {
+	if s.EdgeX != nil {
+		return *s.EdgeX, s.EdgeY
 	}
-	for _, z := range zones[2:] {
-		xs := []float64{z.From, z.To}
-		if r := b.Blade.Ricasso; z.Name == ZoneRicasso && r != nil {
-			xs = r.Stations()
-			for i := range xs {
-				xs[i] += z.From
-			}
-		}
-		xs[0] += 1e-6
-		for _, x := range xs {
-			out = append(out, at(b, zones, x))
-		}
-	}
-	return out
+	return s.XMm, s.EdgeY
 }
 
-func at(b *blade.Body, zones []zone, x float64) Station {
-	p, ok := sliceAt(b, zones, x)
-	if !ok { // the very point
-		y := b.SpineY(0)
-		return Station{XMm: x, SpineY: y, EdgeY: b.EdgeY(0), ThicknessMm: b.SectionAt(0).SpineMm, Zone: ZonePoint}
-	}
-	return Station{XMm: x, SpineY: p.spineY, EdgeY: p.edgeY, ThicknessMm: p.spine, Zone: p.zone}
+// HeightMm is the height of the section there.
+func (s *Station) HeightMm() float64 {
+	x0, y0 := s.Spine()
+	x1, y1 := s.Edge()
+	return math.Hypot(x0-x1, y0-y1)
 }
 
-// perCell is how many stations a simulated cell is drawn with.
-const perCell = 3
-
-// curledPerCell is how many where a tang is turned into an eye or folded back.
-const curledPerCell = 10
-
-// shapeOf draws the piece in a state of its forging. Within a cell it follows the
-// forged outline as far as the cell has come from a bar of this section toward it.
-func shapeOf(cells []cell, barAreaMm2 float64, bar forge.Bar) []Station {
-	out := make([]Station, 0, len(cells)*perCell)
-	x := 0.0
-	barCentre := (cells[0].centre + cells[len(cells)-1].centre) / 2
-	for i := range bar.Cells {
-		c, f := &bar.Cells[i], &cells[i]
-		l := c.LengthMm()
-		done := progress(c.WidthMm*c.ThicknessMm, barAreaMm2, f.final.WidthMm*f.final.ThicknessMm)
-		if whole := f.bevelled.WidthMm; f.zone == ZoneRicasso && whole > f.final.WidthMm {
-			done = progress(c.WidthMm, whole, f.final.WidthMm) // a notch is not seen before it is driven in
-		}
-		for _, d := range f.drawn {
-			h := c.WidthMm * (1 + (d.height/f.final.WidthMm-1)*done)
-			t := c.SpineMm * (1 + (d.spine/f.final.SpineMm-1)*done)
-			y := barCentre + (d.centre-barCentre)*done
-			st := Station{XMm: micron(x + d.u*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)}
-			if c.EdgeMm < c.SpineMm*.995 {
-				st.EdgeMm = micron(t * c.EdgeMm / c.SpineMm)
-			}
-			out = append(out, st)
-		}
-		x += l
-	}
-	bendAsItIs(cells, out, bar)
-	return out
-}
-
-// micron rounds a drawn figure: a plan carries thousands of them.
-func micron(mm float64) float64 { return math.Round(mm*1000) / 1000 }
-
-// progress is how far an area has come from the bar's to the final one, 0–1.
-func progress(area, from, to float64) float64 {
-	whole := math.Log(to / from)
-	if math.Abs(whole) < 1e-3 {
-		return 1
-	}
-	return math.Max(0, math.Min(1, math.Log(area/from)/whole))
-}
-
-// readings picks a few stations of the worked zones for the calipers.
-func readings(shape []Station, zones []string) []Reading {
-	var in []Station
-	for _, s := range shape {
-		for _, z := range zones {
-			if s.Zone == z {
-				in = append(in, s)
-			}
-		}
-	}
-	if len(in) == 0 {
-		return nil
-	}
-	var out []Reading
-	for _, f := range []float64{.12, .5, .95} {
-		s := in[int(f*float64(len(in)-1))]
-		out = append(out, Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.HeightMm(), ThicknessMm: s.ThicknessMm})
-	}
-	return out
+// SectionView is the cross-section of the finished blade at one station, ready
+// to be drawn: T is the full thickness at equal steps from edge to spine.
+type SectionView struct {
+	XMm         float64    `json:"x"`
+	HeightMm    float64    `json:"heightMm"`
+	T           []float64  `json:"t"`
+	BehindMm    [3]float64 `json:"behindMm" doc:"thickness 1, 5 and 10 mm above the edge; the spine's where it is lower"`
+	AngleDeg    float64    `json:"angleDeg" doc:"between the faces at the edge, before sharpening"`
+	AreaMm2     float64    `json:"areaMm2"`
+	FlatwiseMm4 float64    `json:"flatwiseMm4" doc:"second moment against bending flatwise"`
+	OneFace     bool       `json:"oneFace,omitempty" doc:"ground on one side: the other face is flat"`
 }

@@ -30,8 +30,8 @@ type Money struct {
 	Total float64 `json:"total"`
 }
 
-// cost of what is cut from the bar, of fuel (g) and time (s).
-func (p Prices) cost(startMm3, fuelG, timeS float64) Money {
+// Cost of what is cut from the bar, of fuel (g) and time (s).
+func (p Prices) Cost(startMm3, fuelG, timeS float64) Money {
 	m := Money{
 		Steel: startMm3 * steel.DensityGPerCm3 / 1e6 * p.SteelPrice,
 		Fuel:  fuelG / 1000 * p.FuelPrice,

@@ -1,5 +1,3 @@
-// Package plan turns a wanted blade, a bar and a smith into a plan: how much
-// bar, where to chalk it, and which heats in which order. Make is its one door.
 package plan
 
 import (
@@ -12,82 +10,19 @@ import (
 	"coldember/core/stock"
 )
 
+// SeamMm is where a rod that stays is welded on, behind the shoulder; 0: none.
+func (r *Request) SeamMm() float64 {
+	if r.Choices.Holding != WeldedRod || r.Forged != nil {
+		return 0
+	}
+	return r.Design.Tang.WeldAtMm
+}
+
 // RequestVersion is the version of the shape of Request and Plan; LawsVersion
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
 	LawsVersion    = 3
-)
-
-// Curve is the school of dealing with the sweep that bevelling gives.
-type Curve string
-
-// The schools of curve.
-const (
-	PreCurveFirst Curve = "preCurve"
-	CorrectAsYou  Curve = "correct"
-	LetSweep      Curve = "sweep"
-)
-
-// Holding is the school of holding the piece.
-type Holding string
-
-// WholeBar is cut off last and held by hand; Tongs hold a piece cut to length;
-// a WeldedRod holds a short piece and is cut off last.
-const (
-	WholeBar  Holding = "wholeBar"
-	Tongs     Holding = "tongs"
-	WeldedRod Holding = "weldedRod"
-)
-
-// First is the school of what is forged first.
-type First string
-
-// PointFirst fixes the blade's length in a long bar; TangFirst knows what is
-// left for the blade where stock is short.
-const (
-	PointFirst First = "point"
-	TangFirst  First = "tang"
-)
-
-// Taper is the school of thinning toward the point.
-type Taper string
-
-// Notch is how a finger notch is made.
-type Notch string
-
-// NotchCut is ground or filed after forging; NotchForged is driven in over a
-// bottom fuller.
-const (
-	NotchCut    Notch = "cut"
-	NotchForged Notch = "forged"
-)
-
-// ForgedTaper thins before the bevels; GroundTaper bevels a blade of even
-// thickness and grinds the taper, as thin stock allows.
-const (
-	ForgedTaper Taper = "forged"
-	GroundTaper Taper = "ground"
-)
-
-// Corners is whether the corners of the bar are broken before it is forged.
-type Corners string
-
-// CornersFirst breaks them all along; CornersLeft spares the heat.
-const (
-	CornersFirst Corners = "first"
-	CornersLeft  Corners = "left"
-)
-
-// Cycles is the school of normalising.
-type Cycles string
-
-// The schools of normalising.
-const (
-	Descending Cycles = "descending"
-	Equal      Cycles = "equal"
-	Once       Cycles = "once"
-	SlowAnneal Cycles = "anneal" // one, then softened slowly for grinding and drilling
 )
 
 // LossMode tells which loss sizes the bar.
@@ -98,34 +33,6 @@ const (
 	ComputedLoss LossMode = "computed"
 	ThumbLoss    LossMode = "thumb"
 )
-
-// Choices are the schools a smith chooses among.
-type Choices struct {
-	Method  forge.Method `json:"method" enum:"pinchOut,pushIn"`
-	Curve   Curve        `json:"curve" enum:"preCurve,correct,sweep"`
-	Holding Holding      `json:"holding" enum:"wholeBar,tongs,weldedRod"`
-	Cycles  Cycles       `json:"cycles" enum:"descending,equal,once,anneal"`
-	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
-	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
-
-	Tools        []ToolUse    `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
-	Corners      Corners      `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
-	Notch        Notch        `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
-	Harden       Harden       `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
-	SteelPattern SteelPattern `json:"steelPattern,omitempty" enum:"none,quarter,middle" doc:"what of a patterned steel is to show; none if not said"`
-	RodWeld      RodWeld      `json:"rodWeld,omitempty" enum:"arc,fire" doc:"how a rod is welded on; by arc, cold, if not said"`
-	Stamp        bool         `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
-	Order        []string     `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
-	Forced       bool         `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
-}
-
-// first is the school of what is forged first.
-func (c Choices) first() First {
-	if c.First == TangFirst {
-		return TangFirst
-	}
-	return PointFirst
-}
 
 // Sizing is how the bar is measured off.
 type Sizing struct {

@@ -7,6 +7,7 @@ import (
 	"mime"
 	"net/http"
 
+	"coldember/core/figure"
 	"coldember/core/plan"
 	"coldember/internal/export"
 	"coldember/internal/work"
@@ -254,7 +255,7 @@ func (h *handlers) solid(ctx context.Context, in *solidIn) (*body[Solid], error)
 	if in.Heat > 0 {
 		stations = pl.Heats[in.Heat-1].Shape
 	}
-	m, out := plan.Solid(stations), Solid{}
+	m, out := figure.Solid(stations), Solid{}
 	for _, v := range m.Vertices {
 		out.Vertices = append(out.Vertices, v[:]...)
 		out.TempC = append(out.TempC, tempAt(stations, v[0]))

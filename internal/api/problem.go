@@ -11,8 +11,8 @@ import (
 	"strconv"
 
 	"coldember/core/calc"
-	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/core/whatif"
 	"coldember/internal/text"
 	"coldember/internal/work"
 
@@ -87,7 +87,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	var in *calc.InputError
 	var kind *calc.UnknownKindError
 	var table *work.CSVError
-	var none *plan.NoFitError
+	var none *whatif.NoFitError
 	switch {
 	case err == nil:
 		return nil

@@ -4,8 +4,8 @@ import (
 	"context"
 	"net/http"
 
-	"coldember/core/plan"
 	"coldember/core/stock"
+	"coldember/core/whatif"
 	"coldember/internal/export"
 	"coldember/internal/work"
 
@@ -22,23 +22,23 @@ type Salvage struct {
 }
 
 type sureIn struct {
-	Doc        work.Doc         `json:"doc"`
-	Tolerances *plan.Tolerances `json:"tolerances,omitempty"`
-	Runs       int              `json:"runs,omitempty" doc:"2000 if not given"`
-	Seed       uint64           `json:"seed,omitempty"`
+	Doc        work.Doc           `json:"doc"`
+	Tolerances *whatif.Tolerances `json:"tolerances,omitempty"`
+	Runs       int                `json:"runs,omitempty" doc:"2000 if not given"`
+	Seed       uint64             `json:"seed,omitempty"`
 }
 
 type doubtsIn struct {
-	Doc   work.Doc      `json:"doc"`
-	Known []plan.Sample `json:"known" doc:"what earlier calls have drawn"`
-	From  int           `json:"from" minimum:"0" doc:"number of the first draw"`
-	Draws int           `json:"draws" minimum:"1" maximum:"1000"`
-	Seed  uint64        `json:"seed"`
+	Doc   work.Doc        `json:"doc"`
+	Known []whatif.Sample `json:"known" doc:"what earlier calls have drawn"`
+	From  int             `json:"from" minimum:"0" doc:"number of the first draw"`
+	Draws int             `json:"draws" minimum:"1" maximum:"1000"`
+	Seed  uint64          `json:"seed"`
 }
 
 type largestIn struct {
-	Doc     work.Doc     `json:"doc"`
-	Freedom plan.Freedom `json:"freedom"`
+	Doc     work.Doc       `json:"doc"`
+	Freedom whatif.Freedom `json:"freedom"`
 }
 
 type cutIn struct {
@@ -67,7 +67,7 @@ func (h *handlers) stockroom(api huma.API) {
 			return &body[Salvage]{Salvage{stock.Forms(), stock.Families(), stock.Tests(), stock.Origins(), stock.Hazards()}}, nil
 		})
 	huma.Register(api, op("planSure", http.MethodPost, "/plan/sure", "How much bar suffices how often"),
-		func(ctx context.Context, in *body[sureIn]) (*body[*plan.Sure], error) {
+		func(ctx context.Context, in *body[sureIn]) (*body[*whatif.Sure], error) {
 			runs := in.Body.Runs
 			if runs == 0 {
 				runs = 2000
@@ -76,17 +76,17 @@ func (h *handlers) stockroom(api huma.API) {
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planHopes", http.MethodPost, "/plan/hopes", "Ways out of what the bar cannot bear"),
-		func(ctx context.Context, in *body[work.Doc]) (*body[[]plan.Hope], error) {
+		func(ctx context.Context, in *body[work.Doc]) (*body[[]whatif.Hope], error) {
 			v, err := h.work.Hopes(ctx, in.Body)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planCosts", http.MethodPost, "/plan/costs", "What a millimetre more costs in bar"),
-		func(ctx context.Context, in *body[work.Doc]) (*body[[]plan.Cost], error) {
+		func(ctx context.Context, in *body[work.Doc]) (*body[[]whatif.Cost], error) {
 			v, err := h.work.Costs(ctx, in.Body)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planLargest", http.MethodPost, "/plan/largest", "The largest blade of a pattern from its stock"),
-		func(ctx context.Context, in *body[largestIn]) (*body[*plan.Fit], error) {
+		func(ctx context.Context, in *body[largestIn]) (*body[*whatif.Fit], error) {
 			v, err := h.work.Largest(ctx, in.Body.Doc, in.Body.Freedom)
 			return answer(ctx, h, v, err)
 		})
@@ -96,7 +96,7 @@ func (h *handlers) stockroom(api huma.API) {
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planDoubts", http.MethodPost, "/plan/doubts", "Draw whole plans around a document, in parts, for the bands of its totals"),
-		func(ctx context.Context, in *body[doubtsIn]) (*body[*plan.Doubtful], error) {
+		func(ctx context.Context, in *body[doubtsIn]) (*body[*whatif.Doubtful], error) {
 			v, err := h.work.Doubts(ctx, in.Body.Doc, in.Body.Known, in.Body.From, in.Body.Draws, in.Body.Seed)
 			return answer(ctx, h, v, err)
 		})

@@ -7,7 +7,7 @@ import (
 	"slices"
 
 	"coldember/core/blade"
-	"coldember/core/plan"
+	"coldember/core/figure"
 	"coldember/core/quantity"
 )
 
@@ -66,7 +66,7 @@ func Write(s Subject, f Format, units quantity.System, paper string) (File, erro
 	if !slices.Contains(Formats(), f) {
 		return File{}, ErrFormat
 	}
-	fin, fog, drawn, err := plan.Draw(s.Design, s.Allowances)
+	fin, fog, drawn, err := figure.Draw(s.Design, s.Allowances)
 	if err != nil {
 		return File{}, err
 	}

@@ -13,6 +13,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/plan"
+	"coldember/core/planner"
 	"coldember/core/quantity"
 	"coldember/core/stock"
 	"coldember/internal/export"
@@ -24,7 +25,7 @@ import (
 func card(t *testing.T, starter int, bar stock.Piece, units quantity.System, paper string) ([]byte, *plan.Plan) {
 	t.Helper()
 	r := plan.NewRequest(blade.Starters()[starter].Design, "80CrV2", bar, forge.Steady)
-	p, err := plan.Make(context.Background(), r)
+	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
 	pdf, err := export.FireCard("Test knife", r, p, units, paper)
 	require.NoError(t, err)
@@ -108,7 +109,7 @@ func TestALumpHasItsPrepOnTheCard(t *testing.T) {
 	d := blade.Starters()[0].Design.Scaled(.6, .6, .7)
 	r := plan.NewRequest(d, "52100", stock.Piece{Form: stock.Roller, DiameterMm: 26, LengthMm: 60}, forge.Sure)
 	r.Choices.Holding = plan.WeldedRod
-	p, err := plan.Make(context.Background(), r)
+	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
 	require.NotEmpty(t, p.Prep)
 	with, err := export.FireCard("Oyster knife", r, p, quantity.Metric, "a4")

@@ -8,6 +8,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/plan"
+	"coldember/core/planner"
 	"coldember/core/quantity"
 	"coldember/core/stock"
 
@@ -29,7 +30,7 @@ func TestTheCardTellsWhatIsNoHammering(t *testing.T) {
 		r.Choices.Harden, r.Choices.Cycles = plan.HardenForged, plan.SlowAnneal
 		r.Smith.Machine = forge.NewMachine(forge.PowerHammer)
 		var err error
-		p, err = plan.Make(context.Background(), r)
+		p, err = planner.Make(context.Background(), r)
 		require.NoError(t, err)
 	}
 	all := ""

@@ -11,7 +11,7 @@ import (
 	"strconv"
 	"testing"
 
-	"coldember/core/plan"
+	"coldember/core/whatif"
 	"coldember/internal/api"
 	"coldember/internal/demo"
 	"coldember/internal/work"
@@ -27,25 +27,25 @@ func TestTheStockroomAnswers(t *testing.T) {
 	var table api.Salvage
 	require.Equal(t, http.StatusOK, c.do("GET", "/api/v1/salvage", nil, &table).StatusCode)
 	assert.NotEmpty(t, table.Tests)
-	var sure plan.Sure
+	var sure whatif.Sure
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/sure", m{"doc": p.Doc}, &sure).StatusCode)
 	assert.Equal(t, 2000, sure.Runs)
 	var ranked []work.RankedStock
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/rank", p.Doc, &ranked).StatusCode)
 	assert.NotEmpty(t, ranked)
-	var costs []plan.Cost
+	var costs []whatif.Cost
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/costs", p.Doc, &costs).StatusCode)
-	var hopes []plan.Hope
+	var hopes []whatif.Hope
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/hopes", c.piece(demo.SlicerNarrow).Doc, &hopes).StatusCode)
 	assert.NotEmpty(t, hopes)
-	var fit plan.Fit
-	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/largest", m{"doc": p.Doc, "freedom": plan.Freedom{Length: plan.Axis{Free: true, Lowest: .5, Highest: 1.5}}}, &fit).StatusCode)
+	var fit whatif.Fit
+	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/largest", m{"doc": p.Doc, "freedom": whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .5, Highest: 1.5}}}, &fit).StatusCode)
 	assert.Greater(t, fit.Length, 1.)
-	bad := c.refused("POST", "/api/v1/plan/largest", m{"doc": p.Doc, "freedom": plan.Freedom{}}, http.StatusUnprocessableEntity)
+	bad := c.refused("POST", "/api/v1/plan/largest", m{"doc": p.Doc, "freedom": whatif.Freedom{}}, http.StatusUnprocessableEntity)
 	assert.Contains(t, bad.Fields[0].Message, "Nothing may scale")
 	tiny := p.Doc
 	tiny.Request.Bar.LengthMm = 12
-	none := c.refused("POST", "/api/v1/plan/largest", m{"doc": tiny, "freedom": plan.Freedom{Length: plan.Axis{Free: true, Lowest: .9, Highest: 1.5}}}, http.StatusUnprocessableEntity)
+	none := c.refused("POST", "/api/v1/plan/largest", m{"doc": tiny, "freedom": whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .9, Highest: 1.5}}}, http.StatusUnprocessableEntity)
 	assert.Equal(t, "problem.noFit", none.Code)
 
 	var laid work.CutPlan

@@ -300,13 +300,13 @@ func setField(root any, e Edit) *FieldProblem {
 	case reflect.String:
 		v.SetString(strings.TrimSpace(e.Text))
 	case reflect.Float64:
-		n, bad := figure(name, e)
+		n, bad := typedFigure(name, e)
 		if bad != nil {
 			return bad
 		}
 		v.SetFloat(n)
 	case reflect.Int:
-		n, bad := figure(name, e)
+		n, bad := typedFigure(name, e)
 		if bad != nil {
 			return bad
 		}
@@ -318,7 +318,7 @@ func setField(root any, e Edit) *FieldProblem {
 }
 
 // figure reads a typed figure.
-func figure(name string, e Edit) (float64, *FieldProblem) {
+func typedFigure(name string, e Edit) (float64, *FieldProblem) {
 	k, text := kindOf(name), e.Text
 	if k == quantity.Mass && strings.TrimRight(text, "0123456789., /") == "" {
 		text += " kg" // a hammer's mass is spoken of in kilograms

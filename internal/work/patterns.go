@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"coldember/core/fact"
+	"coldember/core/figure"
 	"coldember/core/plan"
 	"coldember/core/steel"
 	"coldember/internal/store"
@@ -67,7 +68,7 @@ func revisionOf(row store.PatternRevision, w, t float64) (Revision, error) {
 	if err != nil {
 		return Revision{}, err
 	}
-	fin, fog, drawn, err := plan.Draw(doc.Design, doc.Allowances)
+	fin, fog, drawn, err := figure.Draw(doc.Design, doc.Allowances)
 	if err != nil {
 		return Revision{}, err
 	}
@@ -109,7 +110,7 @@ func editPattern(d *PatternDoc, e Edit) *FieldProblem {
 		}
 		return nil
 	case "scale", "scaleLength", "scaleHeight", "scaleThickness":
-		k, bad := figure(e.Field+"Share", e) // typed in per cent
+		k, bad := typedFigure(e.Field+"Share", e) // typed in per cent
 		if bad != nil {
 			return bad
 		}

@@ -106,7 +106,7 @@ func editPicture(d *Doc, what string, e Edit) *FieldProblem {
 	case "scale":
 		return d.Picture.scale(e)
 	case "widthMm":
-		mm, bad := figure(what, e)
+		mm, bad := typedFigure(what, e)
 		if bad == nil {
 			d.Picture.MmPerPx = mm / float64(d.Picture.WidthPx)
 		}
@@ -116,7 +116,7 @@ func editPicture(d *Doc, what string, e Edit) *FieldProblem {
 	if !ok || !strings.HasSuffix(what, "Mm") && what != "turnDeg" && what != "strengthShare" {
 		return problemAt(e, "field.unknown", -1)
 	}
-	n, bad := figure(name, e)
+	n, bad := typedFigure(name, e)
 	if bad == nil {
 		v.SetFloat(n)
 	}

@@ -8,7 +8,7 @@ import (
 	"strings"
 
 	"coldember/core/fact"
-	"coldember/core/plan"
+	"coldember/core/figure"
 	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/store"
@@ -213,7 +213,7 @@ func patternOf(tx store.Tx, row store.Pattern) (Pattern, error) {
 	if doc.Tags == nil {
 		doc.Tags = []string{}
 	}
-	sketch, err := plan.Sketch(doc.Design)
+	sketch, err := figure.Sketch(doc.Design)
 	return Pattern{ID: row.ID, Version: row.Version, Revision: row.Head, PatternDoc: doc, Sketch: sketch}, err
 }
 

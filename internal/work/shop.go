@@ -140,7 +140,7 @@ func (s *Settings) editLikelihood(test, result, family string, e Edit) *FieldPro
 	if _, err := stock.Believe("bar", []stock.Finding{{Test: test, Result: result}}, nil); err != nil || !slices.ContainsFunc(stock.Families(), func(f stock.Family) bool { return f.ID == family }) {
 		return problemAt(e, "field.unknown", -1)
 	}
-	v, bad := figure("likelihoodShare", e)
+	v, bad := typedFigure("likelihoodShare", e)
 	if bad != nil {
 		return bad
 	}

@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/plan"
 	"coldember/core/stock"
+	"coldember/core/whatif"
 	"coldember/internal/store"
 )
 
@@ -31,42 +32,42 @@ func certainty(s Stock) float64 {
 }
 
 // Sure tells how much bar suffices how often for a document.
-func (w *Work) Sure(ctx context.Context, d Doc, t *plan.Tolerances, runs int, seed uint64) (*plan.Sure, error) {
+func (w *Work) Sure(ctx context.Context, d Doc, t *whatif.Tolerances, runs int, seed uint64) (*whatif.Sure, error) {
 	if t == nil {
-		usual := plan.UsualTolerances(d.Request)
+		usual := whatif.UsualTolerances(d.Request)
 		t = &usual
 	}
-	s, err := plan.BeSure(ctx, d.Request, *t, runs, seed)
+	s, err := whatif.BeSure(ctx, d.Request, *t, runs, seed)
 	return s, invalid(err)
 }
 
 // Doubts draws whole plans around a document.
-func (w *Work) Doubts(ctx context.Context, d Doc, known []plan.Sample, from, draws int, seed uint64) (*plan.Doubtful, error) {
-	v, err := plan.Doubts(ctx, d.Request, plan.UsualDoubt(), known, from, draws, seed, 0)
+func (w *Work) Doubts(ctx context.Context, d Doc, known []whatif.Sample, from, draws int, seed uint64) (*whatif.Doubtful, error) {
+	v, err := whatif.Doubts(ctx, d.Request, whatif.UsualDoubt(), known, from, draws, seed, 0)
 	return v, invalid(err)
 }
 
 // Hopes lists the ways out of what the bar of a document cannot bear.
-func (w *Work) Hopes(ctx context.Context, d Doc) ([]plan.Hope, error) {
-	h, err := plan.Hopes(ctx, d.Request)
+func (w *Work) Hopes(ctx context.Context, d Doc) ([]whatif.Hope, error) {
+	h, err := whatif.Hopes(ctx, d.Request)
 	return h, invalid(err)
 }
 
 // Costs tells what a millimetre more costs in bar.
-func (w *Work) Costs(ctx context.Context, d Doc) ([]plan.Cost, error) {
-	c, err := plan.Costs(ctx, d.Request)
+func (w *Work) Costs(ctx context.Context, d Doc) ([]whatif.Cost, error) {
+	c, err := whatif.Costs(ctx, d.Request)
 	return c, invalid(err)
 }
 
 // Largest scales the blade of a document until it uses its stock up.
-func (w *Work) Largest(ctx context.Context, d Doc, f plan.Freedom) (*plan.Fit, error) {
-	fit, err := plan.Largest(ctx, d.Request, f)
+func (w *Work) Largest(ctx context.Context, d Doc, f whatif.Freedom) (*whatif.Fit, error) {
+	fit, err := whatif.Largest(ctx, d.Request, f)
 	return fit, invalid(err)
 }
 
 // RankedStock is a piece of the rack with what a blade would take of it.
 type RankedStock struct {
-	plan.Ranked
+	whatif.Ranked
 	Stock Stock `json:"stock"`
 }
 
@@ -77,7 +78,7 @@ func (w *Work) RankRack(ctx context.Context, d Doc) ([]RankedStock, error) {
 		return nil, err
 	}
 	byID := map[string]Stock{}
-	list := make([]plan.Candidate, 0, len(rack))
+	list := make([]whatif.Candidate, 0, len(rack))
 	for _, s := range rack {
 		byID[s.ID] = s
 		p := s.Piece
@@ -85,9 +86,9 @@ func (w *Work) RankRack(ctx context.Context, d Doc) ([]RankedStock, error) {
 		if s.MassG > 0 {
 			perG = s.Cost / s.MassG
 		}
-		list = append(list, plan.Candidate{ID: s.ID, Piece: p, SteelID: s.SteelID, Origin: originOf(s), Certain: certainty(s), CostPerG: perG})
+		list = append(list, whatif.Candidate{ID: s.ID, Piece: p, SteelID: s.SteelID, Origin: originOf(s), Certain: certainty(s), CostPerG: perG})
 	}
-	ranked, err := plan.Rank(ctx, d.Request, list)
+	ranked, err := whatif.Rank(ctx, d.Request, list)
 	if err != nil {
 		return nil, invalid(err)
 	}
@@ -128,7 +129,7 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 		req := plan.NewRequest(p.Design, s.SteelID, s.Piece, shop.Smiths[0].Skill)
 		req.Allowances, req.Smith, req.Fire, req.Origin = p.Allowances, shop.Smiths[0].Smith, shop.Fire, originOf(s)
 		f := FittingPattern{Pattern: p}
-		ranked, err := plan.Rank(ctx, req, []plan.Candidate{{ID: s.ID, Piece: s.Piece, SteelID: s.SteelID, Origin: originOf(s), Certain: 1}})
+		ranked, err := whatif.Rank(ctx, req, []whatif.Candidate{{ID: s.ID, Piece: s.Piece, SteelID: s.SteelID, Origin: originOf(s), Certain: 1}})
 		if err != nil {
 			return nil, invalid(err)
 		}
@@ -138,9 +139,9 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 		}
 		if !s.Refused && !f.Feasible {
 			// it does not fit as it is: only smaller is asked about
-			smaller := plan.Axis{Free: true, Lowest: .3, Highest: 1}
-			free := plan.Freedom{Length: smaller, Height: smaller, Thickness: smaller, Rough: true}
-			if fit, err := plan.Largest(ctx, req, free); err == nil {
+			smaller := whatif.Axis{Free: true, Lowest: .3, Highest: 1}
+			free := whatif.Freedom{Length: smaller, Height: smaller, Thickness: smaller, Rough: true}
+			if fit, err := whatif.Largest(ctx, req, free); err == nil {
 				f.Factor, f.LengthMm = fit.Length, fit.Design.LengthMm
 			} else if ctx.Err() != nil {
 				return nil, ctx.Err()

@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"coldember/core/plan"
 	"coldember/core/stock"
+	"coldember/core/whatif"
 	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
@@ -288,9 +288,9 @@ func TestTheRackIsRankedAndTheLibraryFits(t *testing.T) {
 	sure, err := w.Sure(ctx, p.Doc, nil, 500, 1)
 	require.NoError(t, err)
 	assert.Greater(t, sure.P95Mm, sure.P50Mm)
-	fit, err := w.Largest(ctx, p.Doc, plan.AnyWay())
+	fit, err := w.Largest(ctx, p.Doc, whatif.AnyWay())
 	require.NoError(t, err)
 	assert.Positive(t, fit.Length)
-	_, err = w.Largest(ctx, p.Doc, plan.Freedom{})
+	_, err = w.Largest(ctx, p.Doc, whatif.Freedom{})
 	assert.Equal(t, "plan.nothingFree", codeOf(t, err))
 }

@@ -10,6 +10,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/plan"
+	"coldember/core/planner"
 	"coldember/internal/store"
 	"coldember/internal/text"
 
@@ -64,7 +65,7 @@ func (w *Work) Ensure(ctx context.Context) error {
 
 // Plan makes the plan of a document.
 func (w *Work) Plan(ctx context.Context, d Doc) (*plan.Plan, error) {
-	p, err := plan.Make(ctx, d.Request)
+	p, err := planner.Make(ctx, d.Request)
 	return p, invalid(err)
 }
 

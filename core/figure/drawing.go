@@ -1,0 +1,141 @@
+package figure
+
+import (
+	"math"
+
+	"coldember/core/blade"
+	"coldember/core/forge"
+	"coldember/core/plan"
+)
+
+// Sketch is the finished blade of a design ready to be drawn, without a plan.
+// Errors are fact.FieldErrors.
+func Sketch(d blade.Design) ([]plan.Station, error) {
+	body, err := blade.New(d.Blade())
+	if err != nil {
+		return nil, plan.FieldError(err)
+	}
+	return stations(body, ZonesOf(body)), nil
+}
+
+// Draw makes finished blade and forged shape of a design, with their drawing,
+// for what needs no bar and no heats. Errors are fact.FieldErrors.
+func Draw(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out plan.Drawing, err error) {
+	b := d.Blade()
+	if finished, err = blade.New(b); err != nil {
+		return nil, nil, out, plan.FieldError(err)
+	}
+	if forged, err = blade.New(b.Forged(a, 0)); err != nil {
+		return nil, nil, out, plan.FieldError(err)
+	}
+	return finished, forged, Both(finished, forged, ZonesOf(forged)), nil
+}
+
+func Both(fin, fog *blade.Body, forgedZones []Zone) plan.Drawing {
+	fz := ZonesOf(fin)
+	return plan.Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
+}
+
+func spans(zones []Zone) []plan.Span {
+	out := make([]plan.Span, len(zones))
+	for i, z := range zones {
+		out[i] = plan.Span{Zone: z.Name, FromMm: z.FromMm, ToMm: z.ToMm}
+	}
+	return out
+}
+
+// drawnStations is how many stations a blade is drawn with; they crowd toward
+// the point where the outline turns.
+const drawnStations = 44
+
+func stations(b *blade.Body, zones []Zone) []plan.Station {
+	var out []plan.Station
+	l := b.LengthMm()
+	meets := zones[0].ToMm // drawn once for the point and once for the blade
+	done := false
+	for i := range drawnStations + 1 {
+		u := float64(i) / drawnStations
+		x := l * u * u
+		if !done && x >= meets {
+			done = true
+			for _, z := range []Zone{zones[0], zones[1]} {
+				s := at(b, zones[:2], meets)
+				s.Zone = z.Name
+				out = append(out, s)
+			}
+		}
+		if x != meets {
+			out = append(out, at(b, zones[:2], x))
+		}
+	}
+	for _, z := range zones[2:] {
+		xs := []float64{z.FromMm, z.ToMm}
+		if r := b.Blade.Ricasso; z.Name == plan.ZoneRicasso && r != nil {
+			xs = r.Stations()
+			for i := range xs {
+				xs[i] += z.FromMm
+			}
+		}
+		xs[0] += 1e-6
+		for _, x := range xs {
+			out = append(out, at(b, zones, x))
+		}
+	}
+	return out
+}
+
+func at(b *blade.Body, zones []Zone, x float64) plan.Station {
+	p, ok := SliceAt(b, zones, x)
+	if !ok { // the very point
+		y := b.SpineY(0)
+		return plan.Station{XMm: x, SpineY: y, EdgeY: b.EdgeY(0), ThicknessMm: b.SectionAt(0).SpineMm, Zone: plan.ZonePoint}
+	}
+	return plan.Station{XMm: x, SpineY: p.SpineY, EdgeY: p.EdgeY, ThicknessMm: p.SpineMm, Zone: p.Zone}
+}
+
+// perCell is how many stations a simulated cell is drawn with.
+const perCell = 3
+
+// CurledPerCell is how many where a tang is turned into an eye or folded back.
+const CurledPerCell = 10
+
+// Shape draws the piece in a state of its forging. Within a cell it follows the
+// forged outline as far as the cell has come from a bar of this section toward it.
+func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
+	out := make([]plan.Station, 0, len(cells)*perCell)
+	x := 0.0
+	barCentre := (cells[0].CentreMm + cells[len(cells)-1].CentreMm) / 2
+	for i := range bar.Cells {
+		c, f := &bar.Cells[i], &cells[i]
+		l := c.LengthMm()
+		done := progress(c.WidthMm*c.ThicknessMm, barAreaMm2, f.Final.WidthMm*f.Final.ThicknessMm)
+		if whole := f.Bevelled.WidthMm; f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm {
+			done = progress(c.WidthMm, whole, f.Final.WidthMm) // a notch is not seen before it is driven in
+		}
+		for _, d := range f.Drawn {
+			h := c.WidthMm * (1 + (d.HeightMm/f.Final.WidthMm-1)*done)
+			t := c.SpineMm * (1 + (d.SpineMm/f.Final.SpineMm-1)*done)
+			y := barCentre + (d.CentreMm-barCentre)*done
+			st := plan.Station{XMm: micron(x + d.Share*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)}
+			if c.EdgeMm < c.SpineMm*.995 {
+				st.EdgeMm = micron(t * c.EdgeMm / c.SpineMm)
+			}
+			out = append(out, st)
+		}
+		x += l
+	}
+	bendAsItIs(cells, out, bar)
+	return out
+}
+
+// micron rounds a drawn figure: a plan carries thousands of them.
+func micron(mm float64) float64 { return math.Round(mm*1000) / 1000 }
+
+// progress is how far an area has come from the bar's to the final one, 0–1.
+func progress(area, from, to float64) float64 {
+	whole := math.Log(to / from)
+	if math.Abs(whole) < 1e-3 {
+		return 1
+	}
+	return math.Max(0, math.Min(1, math.Log(area/from)/whole))
+}

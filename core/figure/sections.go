@@ -1,0 +1,33 @@
+package figure
+
+import (
+	"coldember/core/blade"
+	"coldember/core/plan"
+)
+
+// Stations of the section view, and steps of height in each.
+const (
+	viewStations = 33
+	viewSteps    = 24
+)
+
+// heights above the edge at which thickness is judged, mm.
+var behindHeights = [3]float64{1, 5, 10}
+
+func Sections(b *blade.Body) []plan.SectionView {
+	out := make([]plan.SectionView, 0, viewStations)
+	for i := range viewStations {
+		x := b.LengthMm() * (float64(i) + .5) / viewStations
+		s := b.SectionAt(x)
+		p := s.Properties()
+		v := plan.SectionView{XMm: micron(x), HeightMm: micron(s.HeightMm), AngleDeg: micron(s.EdgeAngleDeg()), AreaMm2: micron(p.AreaMm2), FlatwiseMm4: micron(p.FlatwiseMm4), OneFace: s.Kind.OneSided()}
+		for k := range viewSteps + 1 {
+			v.T = append(v.T, micron(s.ThicknessAt(s.HeightMm*float64(k)/viewSteps)))
+		}
+		for k, h := range behindHeights {
+			v.BehindMm[k] = micron(s.ThicknessAt(min(h, s.HeightMm)))
+		}
+		out = append(out, v)
+	}
+	return out
+}

@@ -1,0 +1,245 @@
+package heats
+
+import (
+	"math"
+	"sort"
+
+	"coldember/core/figure"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/route"
+	"coldember/core/steel"
+)
+
+// leastRest is the least part of a heat worth starting another operation in.
+const leastRest = 0.15
+
+// Schedule turns the fractional heats of the run into the heats a smith counts:
+// what is left of a heat goes to the next operation if it works the same hot
+// stretch.
+func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
+	byOp := map[string]*plan.Step{}
+	p.Operations = steps(r, s.Ops)
+	for i := range p.Operations {
+		byOp[p.Operations[i].ID] = &p.Operations[i]
+	}
+	var cur *plan.HeatStep
+	left := 0.0
+	var before *forge.Heat
+	hot := 0.0
+	for i := range s.Run.Heats {
+		h := &s.Run.Heats[i]
+		step := byOp[h.Operation]
+		addTo(step, h)
+		cycle := isTreatment(step.Kind)
+		todo, from := h.Fraction, h.ShareFrom
+		for todo > 1e-9 {
+			if cur == nil || cycle || left < math.Min(leastRest, todo) || !sameFire(r, before, h) || byOp[before.Operation].TargetC != step.TargetC {
+				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
+				cur, left = &p.Heats[len(p.Heats)-1], 1
+			}
+			take := math.Min(left, todo)
+			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
+			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
+			addPart(cur, h, take, from, to)
+			left -= take
+			todo -= take
+			from = to
+			before = h
+			now := stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
+			cur.Shape = figure.Shape(r.Cells, r.Bar.AreaMm2, now)
+			cur.Readings = readings(cur.Shape, r.ZonesIn(h.First, h.Last))
+			for i := range cur.Readings {
+				cur.Readings[i].WithinMm = r.Req.Smith.Skill.MarksMm()
+			}
+			cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
+			hotWhereBent(r, cur, h.First, h.Last)
+		}
+		if cycle {
+			cur = nil
+		}
+	}
+	for i := range p.Heats {
+		h := &p.Heats[i]
+		blows := 0.0
+		for _, part := range h.Parts {
+			blows += part.Blows
+		}
+		h.ScaleG = h.ScaleMm3 * steel.DensityGPerCm3 / 1000
+		h.Blows = int(math.Ceil(blows - 1e-6))
+		t := h.FireS + h.CarryS + h.WorkS + h.BrushS
+		hot += t
+		h.HotSoFar = hot
+		if kind := byOp[h.Parts[0].Operation].Kind; isTreatment(kind) {
+			if kind != string(forge.Harden) {
+				p.Totals.Cycles++
+			}
+			p.Totals.CycleTimeS += t
+		} else {
+			p.Totals.Heats++
+			p.Totals.TimeS += t
+			p.Totals.Blows += h.Blows
+		}
+		p.Totals.FuelG += h.FuelG
+	}
+	rests(r, p)
+	for _, st := range p.Operations {
+		if !isTreatment(st.Kind) {
+			p.Totals.FractionalHeats += st.Heats
+		}
+	}
+	for i := range p.Operations {
+		st := &p.Operations[i]
+		if op := find(s.Ops, st.ID); op != nil {
+			st.Readings = targetReadings(r, op, s)
+			if plan.Tooled(op.Kind) {
+				st.Support = string(op.Support)
+				st.SpreadNeeded, st.SpreadGiven = spread(r, s, op)
+			}
+		}
+	}
+}
+
+func find(ops []*forge.Operation, id string) *forge.Operation {
+	for _, op := range ops {
+		if op.ID == id {
+			return op
+		}
+	}
+	return nil
+}
+
+func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) {
+	k := take / rec.Fraction
+	h.WorkS += rec.WorkS * k
+	h.FuelG += rec.FuelG * k
+	h.ScaleMm3 += rec.ScaleMm3 * k
+	if len(h.Parts) == 0 || rec.EndC < h.EndC {
+		h.EndC = rec.EndC // the heat ends as cold as its coldest part
+	}
+	if n := len(h.Parts); n > 0 && h.Parts[n-1].Operation == rec.Operation {
+		last := &h.Parts[n-1]
+		last.FromShare, last.ToShare, last.Blows = math.Min(last.FromShare, from), math.Max(last.ToShare, to), last.Blows+rec.Blows*k
+		return
+	}
+	h.Parts = append(h.Parts, plan.Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k})
+}
+
+// fireOf is the fire of a heat that begins at a share of record i. Where the
+// record was begun in the heat before, its stretch has been hot already: what is
+// left of it comes back to heat as fast as the record after it does.
+func fireOf(heats []forge.Heat, i int, from float64) float64 {
+	h := &heats[i]
+	if from > h.ShareFrom && i+1 < len(heats) {
+		if next := &heats[i+1]; next.Operation == h.Operation && next.Pass == h.Pass {
+			return math.Min(h.FireS, next.FireS)
+		}
+	}
+	return h.FireS
+}
+
+// addCooling adds the cooling of the part of a record that is taken: from the fire
+// where the heat is new, and on toward the record's end where it goes on.
+func addCooling(h *plan.HeatStep, rec *forge.Heat, take, soakC float64) {
+	if len(rec.Curve) == 0 {
+		return
+	}
+	lasts := rec.WorkS * take / rec.Fraction
+	if len(h.Curve) == 0 {
+		h.Curve = []plan.Moment{{C: soakC}}
+		for _, m := range rec.Curve {
+			if m[0] < lasts {
+				coolTo(h, h.CarryS+m[0], m[1])
+			}
+		}
+	}
+	at := h.CarryS + h.WorkS + lasts
+	end := rec.EndC
+	if k := sort.Search(len(rec.Curve), func(i int) bool { return rec.Curve[i][0] >= lasts }); h.WorkS == 0 && k < len(rec.Curve) {
+		end = rec.Curve[k][1]
+	}
+	coolTo(h, at, end)
+}
+
+func coolTo(h *plan.HeatStep, s, c float64) {
+	last := h.Curve[len(h.Curve)-1]
+	h.Curve = append(h.Curve, plan.Moment{S: math.Max(last.S, math.Round(s*100)/100), C: math.Min(last.C, math.Round(c))})
+}
+
+func addTo(s *plan.Step, h *forge.Heat) {
+	if s.Heats == 0 {
+		s.StartC = h.StartC
+	}
+	s.Heats += h.Fraction
+	s.Blows, s.EdgeBlows = s.Blows+h.Blows, s.EdgeBlows+h.EdgeBlows
+	s.EndC = h.EndC
+	s.TimeS += (h.FireS+h.CarryS+h.BrushS)*h.Fraction + h.WorkS
+	s.ScaleMm3 += h.ScaleMm3
+}
+
+// sameFire tells whether the stretch of b came to heat with that of a: both lie
+// within one hot length.
+func sameFire(r *route.Route, a, b *forge.Heat) bool {
+	if a == nil {
+		return false
+	}
+	first, last := min(a.First, b.First), max(a.Last, b.Last)
+	l := 0.0
+	for i := first; i <= last; i++ {
+		l += b.After.Cells[i].LengthMm()
+	}
+	return l <= r.Req.Fire.HotLengthMm*(1+route.HotSlack)
+}
+
+// stateAt is the bar part of the way through heat i of the run.
+func stateAt(r *route.Route, s *Settled, i int, part float64) forge.Bar {
+	after := s.Run.Heats[i].After.Clone()
+	if part >= 1-1e-9 {
+		return after
+	}
+	for k := range after.Cells {
+		from := forge.Cell{WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm, VolumeMm3: s.StartMm3[k], EdgeMm: r.Bar.ThicknessMm, SpineMm: r.Bar.ThicknessMm}
+		if i > 0 {
+			from = s.Run.Heats[i-1].After.Cells[k]
+		}
+		c := &after.Cells[k]
+		mix := func(a, b float64) float64 { return a + (b-a)*part }
+		c.WidthMm, c.ThicknessMm, c.VolumeMm3 = mix(from.WidthMm, c.WidthMm), mix(from.ThicknessMm, c.ThicknessMm), mix(from.VolumeMm3, c.VolumeMm3)
+		c.EdgeMm, c.SpineMm = mix(from.EdgeMm, c.EdgeMm), mix(from.SpineMm, c.SpineMm)
+		c.CurvePerMm, c.TwistTurns = mix(from.CurvePerMm, c.CurvePerMm), mix(from.TwistTurns, c.TwistTurns)
+	}
+	return after
+}
+
+// extent is where the worked cells lie on the piece as it is.
+func extent(b forge.Bar, first, last int) (from, to float64) {
+	x := 0.0
+	for i := range b.Cells {
+		if i == first {
+			from = x
+		}
+		x += b.Cells[i].LengthMm()
+		if i == last {
+			to = x
+		}
+	}
+	return from, to
+}
+
+// hotWhereBent moves the mark of a stretch that is bent to where it lies.
+func hotWhereBent(r *route.Route, h *plan.HeatStep, first, last int) {
+	from, to := 0, 0
+	for i := range r.Cells[:last+1] {
+		if to += len(r.Cells[i].Drawn); i < first {
+			from = to
+		}
+	}
+	part := h.Shape[from:to]
+	low, high, bent := math.Inf(1), math.Inf(-1), false
+	for i := range part {
+		low, high, bent = math.Min(low, part[i].XMm), math.Max(high, part[i].XMm), bent || part[i].SpineX != nil
+	}
+	if bent {
+		h.HotFrom, h.HotTo = low, high
+	}
+}

@@ -1,0 +1,291 @@
+package heats
+
+import (
+	"math"
+
+	"coldember/core/figure"
+	"coldember/core/forge"
+	"coldember/core/route"
+)
+
+// The fixed point of loss and bar length: from firstGuess of each cell's volume,
+// shortened for hasteRounds, then plainly.
+const (
+	settleWithin    = 1e-5 // of the start volume: what all cells lose
+	shapeWithinMm   = 0.02 // of where any cell lies, and of the scale still to come on any section
+	settleMaxRounds = 32
+	hasteRounds     = 12
+	hasteMost       = 0.7 // of the last step
+	firstGuess      = 0.08
+	firstStates     = 3 // no round before it is the last
+	lastTries       = 3 // at the shape from the longer of two bars
+)
+
+// WorkBoundACell is how many steps each of its cells may take in one plan: some
+// forty times what an ordinary plan does, hundreds of heats over and over. It comes
+// to a second or two of one processor for a preview.
+const WorkBoundACell = 300_000
+
+// Settled is a bar length that agrees with the loss of the heats it takes. All of
+// it is of one run.
+type Settled struct {
+	Run       *forge.Run
+	Ops       []*forge.Operation
+	StartMm3  []float64 // volume each cell starts from
+	ForgedMm3 []float64 // and is forged to
+	LossShare float64   // share of the start volume lost to scale
+	Rounds    int
+	MissMm    float64 // by which the run misses the forged shape
+}
+
+// SpareMm3 is what the run leaves beyond the forged shape: more than nothing only
+// where two bars follow each other and the longer one was taken.
+func (s *Settled) SpareMm3(cells []figure.Cell) (v float64) {
+	for i := range cells {
+		if !cells[i].Rod {
+			v += s.ForgedMm3[i] - cells[i].VolumeMm3
+		}
+	}
+	return v
+}
+
+// Settle iterates: the loss of each cell is put back, the piece is forged from
+// that, and its loss compared. Heats count in fractions, so that the loss
+// follows the bar without steps. The budget bounds all its rounds together.
+func Settle(r *route.Route, work *forge.Budget, shop forge.Shop) (*Settled, error) {
+	out, err := settleBy(r, work, shop, hasteRounds)
+	if err != nil && out.Rounds > 1 && work.Err() == nil {
+		// a hasty step may ask for more than there is
+		out, err = settleBy(r, work, shop, 0)
+	}
+	if err != nil {
+		return nil, err
+	}
+	return out, nil
+}
+
+// settleBy iterates, in haste for so many rounds; with an error the rounds tell
+// how far it came.
+func settleBy(r *route.Route, work *forge.Budget, shop forge.Shop, hasty int) (*Settled, error) {
+	x := make([]float64, len(r.Cells))
+	for i := range x {
+		x[i] = firstGuess / (1 - firstGuess)
+	}
+	var haste hastened
+	var longer []float64 // of the last two beginnings, where they follow each other
+	last, before := math.Inf(1), math.Inf(1)
+	out := &Settled{}
+	for out.Rounds = 1; ; out.Rounds++ {
+		if err := forgeOnce(r, work, shop, x, out); err != nil {
+			return out, err
+		}
+		total, lost, thought := 0.0, 0.0, 0.0
+		for i, f := range out.ForgedMm3 {
+			if r.Cells[i].Rod {
+				continue
+			}
+			total += out.StartMm3[i]
+			lost += out.StartMm3[i] - f
+			thought += out.StartMm3[i] - r.Cells[i].VolumeMm3
+		}
+		out.LossShare = lost / total
+		next := found(r, out)
+		out.MissMm = missMm(r, out, x, next)
+		if out.Rounds >= firstStates && math.Abs(lost-thought) < settleWithin*total && out.MissMm < shapeWithinMm {
+			break
+		}
+		// Where one heat more or less tips the scale still to come, two answers
+		// can follow each other for ever. The longer bar is kept, and run to.
+		if lost < thought {
+			longer = x
+		}
+		turns := math.Abs(out.LossShare-before) < 2*settleWithin && math.Abs(out.LossShare-last) > 2*settleWithin
+		if out.Rounds >= firstStates && longer != nil && (out.Rounds > hasty && turns || out.Rounds >= settleMaxRounds) {
+			if err := runTo(r, work, shop, longer, out); err != nil {
+				return out, err
+			}
+			break
+		}
+		last, before = out.LossShare, last
+		if out.Rounds < hasty {
+			next = haste.next(x, next)
+		}
+		x = next
+	}
+	if route.HeatAfterHardening(out.Ops) {
+		return out, nil
+	}
+	// cycles and hardening scale away what is ground off anyway: they do not size the
+	// bar, but where it has to go back to the fire after them
+	return out, treat(r, out.Run)
+}
+
+// runTo forges from the bar that x begins with until the scale still to come is
+// what the run says it is, as near as that can be had. Where the bar turns out too
+// Short by that it grows. The nearest run of those that have steel enough is kept.
+func runTo(r *route.Route, work *forge.Budget, shop forge.Shop, x []float64, out *Settled) error {
+	var kept Settled
+	for try := range lastTries {
+		run := Settled{Rounds: out.Rounds}
+		if err := forgeOnce(r, work, shop, x, &run); err != nil {
+			return err
+		}
+		next := found(r, &run)
+		run.MissMm = missMm(r, &run, x, next)
+		total, lost := 0.0, 0.0
+		for i, f := range run.ForgedMm3 {
+			if !r.Cells[i].Rod {
+				total += run.StartMm3[i]
+				lost += run.StartMm3[i] - f
+			}
+		}
+		run.LossShare = lost / total
+		short := run.SpareMm3(r.Cells) < -settleWithin*total
+		if try == 0 || !short && run.MissMm < kept.MissMm {
+			kept = run
+		}
+		x = append([]float64{}, x...)
+		for i := range next {
+			if i >= len(r.Cells) && i < len(x) || i < len(x) && next[i] > x[i] {
+				x[i] = next[i]
+			}
+		}
+	}
+	*out = kept
+	return nil
+}
+
+// missMm is how far a round that began from x and came to found misses the forged
+// shape: in where any cell lies along it, and in any section by the scale that was
+// to come.
+func missMm(r *route.Route, s *Settled, x, found []float64) (miss float64) {
+	along := 0.0
+	for i, c := range r.Cells {
+		if !c.Rod {
+			along += (s.ForgedMm3[i]/c.VolumeMm3 - 1) * (c.ToMm - c.FromMm)
+			miss = math.Max(miss, math.Abs(along))
+		}
+	}
+	for i := len(r.Cells); i < len(found); i++ {
+		assumed := 0.0
+		if i < len(x) {
+			assumed = x[i]
+		}
+		miss = math.Max(miss, 2*math.Abs(found[i]-assumed))
+	}
+	return miss
+}
+
+// found is what a round came to, as the next may begin from: first the share of
+// its forged volume that each cell loses, then, of each cell of each operation,
+// the scale (mm a face) that it still loses after that operation.
+func found(r *route.Route, s *Settled) []float64 {
+	var x []float64
+	for i, c := range r.Cells {
+		x = append(x, (s.StartMm3[i]-s.ForgedMm3[i])/c.VolumeMm3)
+	}
+	for _, op := range s.Ops {
+		for i, d := range s.Run.DoneAt[op.ID] {
+			x = append(x, s.Run.Bar.Cells[op.First+i].ScaleMm-d)
+		}
+	}
+	return x
+}
+
+// hastened shortens the way to a fixed point: the answer of a round moves
+// against the last step by the share of it that the residual came back with
+// (Anderson 1965, with one step of memory).
+type hastened struct{ answer, residual []float64 }
+
+// next is where the round after the one that made answer of x should begin.
+func (h *hastened) next(x, answer []float64) []float64 {
+	residual := make([]float64, len(answer))
+	for i := range answer {
+		residual[i] = answer[i]
+		if i < len(x) {
+			residual[i] -= x[i]
+		}
+	}
+	out := answer
+	if len(h.residual) == len(residual) {
+		along, across := 0.0, 0.0
+		for i, v := range residual {
+			d := v - h.residual[i]
+			along, across = along+v*d, across+d*d
+		}
+		if across > 0 {
+			share := math.Max(-hasteMost, math.Min(hasteMost, along/across))
+			out = make([]float64, len(answer))
+			for i, v := range answer {
+				out[i] = math.Max(0, v-share*(v-h.answer[i]))
+			}
+		}
+	}
+	h.answer, h.residual = answer, residual
+	return out
+}
+
+// forgeOnce forges the piece from the forged volumes with the loss of x put back; the
+// target of every operation carries the scale still to come.
+func forgeOnce(r *route.Route, work *forge.Budget, shop forge.Shop, x []float64, out *Settled) error {
+	out.StartMm3, out.ForgedMm3 = make([]float64, len(r.Cells)), make([]float64, len(r.Cells))
+	for i, c := range r.Cells {
+		out.StartMm3[i] = c.VolumeMm3 * (1 + x[i])
+	}
+	run, err := forge.NewRun(shop, startBar(r, out.StartMm3))
+	if err != nil {
+		return err
+	}
+	run.KeepStates, run.Budget = out.Rounds >= firstStates, work
+	out.Run, out.Ops = run, r.Operations()
+	toCome := x[len(r.Cells):]
+	for i, op := range out.Ops {
+		if op.Kind == forge.Harden {
+			if i+1 < len(out.Ops) {
+				if err := treat(r, run); err != nil {
+					return err
+				}
+			}
+			continue
+		}
+		if n := op.Last - op.First + 1; len(toCome) >= n {
+			for k := range op.Targets {
+				grow(&op.Targets[k], 2*toCome[k])
+			}
+			toCome = toCome[n:]
+		}
+		if err := run.Do(op); err != nil {
+			return err
+		}
+	}
+	for i := range run.Bar.Cells {
+		out.ForgedMm3[i] = run.Bar.Cells[i].VolumeMm3
+	}
+	return nil
+}
+
+// startBar is the piece before its first heat.
+func startBar(r *route.Route, startMm3 []float64) forge.Bar {
+	bar := forge.Bar{Cells: make([]forge.Cell, len(r.Cells))}
+	for i, c := range r.Cells {
+		bar.Cells[i] = forge.Cell{
+			Zone: c.Zone, VolumeMm3: startMm3[i], WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm,
+			EdgeMm: r.Bar.ThicknessMm, SpineMm: r.Bar.ThicknessMm, TempC: 20,
+		}
+		if c.Rod { // taken as thick as the tang there, and what it scales
+			k := math.Sqrt(startMm3[i] / c.VolumeMm3)
+			w, t := c.Final.WidthMm*k, c.Final.ThicknessMm*k
+			bar.Cells[i].WidthMm, bar.Cells[i].ThicknessMm, bar.Cells[i].EdgeMm, bar.Cells[i].SpineMm = w, t, t, t
+		}
+	}
+	return bar
+}
+
+// grow adds to every dimension of a target.
+func grow(t *forge.Target, by float64) {
+	k := (t.ThicknessMm + by) / t.ThicknessMm
+	t.WidthMm += by
+	t.ThicknessMm += by
+	t.EdgeMm *= k
+	t.SpineMm *= k
+}

@@ -1,0 +1,101 @@
+package heats
+
+import (
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/route"
+)
+
+// isTreatment tells a thermal cycle or the hardening from an operation of the
+// hammer.
+func isTreatment(kind string) bool {
+	return kind == route.KindNormalise || kind == route.KindAnneal || kind == string(forge.Harden)
+}
+
+func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step {
+	st := plan.Step{
+		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.ZonesIn(op.First, op.Last), Passes: op.Passes,
+		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
+	}
+	if m := r.Req.Smith.Machine; m.Does(op.Kind) {
+		st.Machine = string(m.Kind)
+		st.CautionCodes = append(append([]string{}, st.CautionCodes...), machineCaution(m.Kind))
+	}
+	if n, ok := route.Because(ops, op, r.Req.Choices.ForgedFirst()); ok {
+		st.BecauseCode, st.After = n.Code, string(n.After)
+	}
+	st.Strokes, st.EdgeTurns = op.Strokes, r.EdgeTurns(op)
+	st.TargetC, st.LowC, st.Support = op.SoakC, op.LowC, string(op.Support)
+	if op.Kind == forge.Harden {
+		st.SoakS = r.Steel.SoakMin * 60
+		st.BathLowC, st.BathHighC, _ = r.Steel.Quench.BathC()
+	}
+	if op.Kind == forge.PreCurve {
+		st.BendRiseMm = r.Bend.RiseMm
+	}
+	return st
+}
+
+// cautions belong to the step where the danger is.
+func cautions(kind string) []string {
+	switch kind {
+	case string(forge.Straighten):
+		return []string{"caution.eyesEars", "caution.fire", "caution.springs"}
+	case string(forge.Corners):
+		return []string{"caution.eyesEars", "caution.fire"}
+	case string(forge.SetDown):
+		return []string{"caution.easedEdge"}
+	case string(forge.Bevel):
+		return []string{"caution.sharpFromNow"}
+	case string(forge.Notch):
+		return []string{"caution.easedEdge"}
+	case string(forge.Weld), string(forge.WeldOn):
+		return []string{"caution.flux", "caution.weldSpits"}
+	case string(forge.Twist), string(forge.Loop), string(forge.Wrap), string(forge.Upset):
+		return []string{"caution.hotLooksCold"}
+	case string(forge.Planish):
+		return []string{"caution.scaleFlies"}
+	case string(forge.CutOff):
+		return []string{"caution.hotCut"}
+	case string(forge.Harden):
+		return []string{"caution.quench", "caution.brittle", "caution.grindCool"}
+	case route.KindNormalise, route.KindAnneal:
+		return []string{"caution.hotLooksCold"}
+	}
+	return []string{}
+}
+
+func machineCaution(k forge.MachineKind) string {
+	switch k {
+	case forge.Striker:
+		return "caution.striker"
+	case forge.RollingMill:
+		return "caution.rolls"
+	}
+	return "caution.machine"
+}
+
+// steps are the operations in order, the thermal cycles before the hardening or at
+// the end.
+func steps(r *route.Route, ops []*forge.Operation) (out []plan.Step) {
+	cycles := func() {
+		for i, c := range route.ThermalCycles(r.Req.Choices.Cycles, r.Steel) {
+			out = append(out, plan.Step{
+				ID: route.CycleID(i), Kind: c.Kind, Zones: r.ZonesIn(0, len(r.Cells)-1), TargetC: c.TempC, Passes: 1,
+				BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.Kind),
+			})
+		}
+	}
+	done := false
+	for _, op := range ops {
+		if op.Kind == forge.Harden {
+			cycles()
+			done = true
+		}
+		out = append(out, step(r, ops, op))
+	}
+	if !done {
+		cycles()
+	}
+	return out
+}

@@ -1,0 +1,84 @@
+package plan
+
+import (
+	"coldember/core/forge"
+)
+
+// Reading is what the calipers should say at a station.
+type Reading struct {
+	Zone        string  `json:"zone"`
+	AtMm        float64 `json:"atMm" doc:"from the point of the piece as it then is"`
+	HeightMm    float64 `json:"heightMm"`
+	ThicknessMm float64 `json:"thicknessMm"`
+	WithinMm    float64 `json:"withinMm,omitempty" doc:"how near the calipers have to be"`
+}
+
+// Step is an operation of the plan with what it takes.
+type Step struct {
+	ID           string     `json:"id"`
+	Kind         string     `json:"kind"`
+	Face         forge.Face `json:"face,omitempty"`
+	Zones        []string   `json:"zones"`
+	Heats        float64    `json:"heats" doc:"fractional: what is left of a heat goes to the next operation"`
+	Blows        float64    `json:"blows"`
+	TimeS        float64    `json:"timeS"`
+	StartC       float64    `json:"startC"`
+	EndC         float64    `json:"endC"`
+	TargetC      float64    `json:"targetC,omitempty" doc:"of a thermal cycle, or of a weld"`
+	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
+	ScaleMm3     float64    `json:"scaleMm3"`
+	Passes       int        `json:"passes"`
+	Readings     []Reading  `json:"readings,omitempty"`
+	After        string     `json:"after,omitempty"`
+	BecauseCode  string     `json:"becauseCode,omitempty"`
+	BendPerMm    float64    `json:"bendPerMm,omitempty"`
+	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
+	CautionCodes []string   `json:"cautionCodes"`
+	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
+	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
+	BathLowC     float64    `json:"bathLowC,omitempty" doc:"how warm the oil of a quench is kept"`
+	BathHighC    float64    `json:"bathHighC,omitempty"`
+	SoakS        float64    `json:"soakS,omitempty" doc:"held at heat before the quench"`
+	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
+	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
+	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
+	SpreadGiven  float64    `json:"spreadGiven,omitempty" doc:"by this face; of operations whose face the smith chooses"`
+	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
+}
+
+// Part is the share of an operation done in one heat.
+type Part struct {
+	Operation string  `json:"operation"`
+	FromShare float64 `json:"fromShare"`
+	ToShare   float64 `json:"toShare"`
+	Blows     float64 `json:"blows"`
+}
+
+// HeatStep is one trip fire → anvil → fire as the smith counts it.
+type HeatStep struct {
+	Number   int       `json:"number"`
+	Parts    []Part    `json:"parts"`
+	StartC   float64   `json:"startC"`
+	EndC     float64   `json:"endC"`
+	FireS    float64   `json:"fireS"`
+	CarryS   float64   `json:"carryS"`
+	WorkS    float64   `json:"workS"`
+	BrushS   float64   `json:"brushS"`
+	Blows    int       `json:"blows"`
+	FuelG    float64   `json:"fuelG"`
+	ScaleMm3 float64   `json:"scaleMm3"`
+	ScaleG   float64   `json:"scaleG"`
+	HotSoFar float64   `json:"hotSoFarS"`
+	Curve    []Moment  `json:"curve" doc:"the coldest worked spot from the fire to the last blow"`
+	HotFrom  float64   `json:"hotFromMm"`
+	HotTo    float64   `json:"hotToMm"`
+	Readings []Reading `json:"readings"`
+	Shape    []Station `json:"shape"`
+	Rest     bool      `json:"rest,omitempty" doc:"rest the arm before the next heat"`
+}
+
+// Moment is a temperature at a time from the fire.
+type Moment struct {
+	S float64 `json:"s"`
+	C float64 `json:"c"`
+}

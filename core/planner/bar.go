@@ -1,0 +1,95 @@
+package planner
+
+import (
+	"coldember/core/figure"
+	"coldember/core/forge"
+	"coldember/core/heats"
+	"coldember/core/plan"
+	"coldember/core/route"
+)
+
+// SizeMarks lays forged zone volumes along a bar with one loss for all: the
+// chalk marks from the point, and the length to cut with trim and kerf.
+func SizeMarks(names []string, forgedMm3 []float64, lossFraction, areaMm2, trimMm, kerfMm float64) (marks []plan.Mark, cutMm, startMm3 float64) {
+	starts := make([]float64, len(forgedMm3))
+	for i, v := range forgedMm3 {
+		starts[i] = v / (1 - lossFraction)
+	}
+	return layOut(names, starts, areaMm2, trimMm, kerfMm)
+}
+
+// layOut lays start volumes along a bar.
+func layOut(names []string, startMm3 []float64, areaMm2, trimMm, kerfMm float64) (marks []plan.Mark, cutMm, total float64) {
+	x := 0.0
+	for i, v := range startMm3 {
+		l := v / areaMm2
+		marks = append(marks, plan.Mark{Zone: names[i], FromMm: x, ToMm: x + l})
+		x += l
+	}
+	cutMm = x + trimMm + kerfMm
+	return marks, cutMm, cutMm * areaMm2
+}
+
+func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan {
+	names, forged, start := make([]string, len(zones)), make([]float64, len(zones)), make([]float64, len(zones))
+	var vf, vs, rod, rodMm float64
+	for k, z := range zones {
+		names[k] = z.Name
+		for i, c := range r.Cells {
+			if c.Zone == z.Name && c.Rod {
+				rod, rodMm = rod+c.VolumeMm3, rodMm+c.ToMm-c.FromMm
+			} else if c.Zone == z.Name {
+				forged[k] += c.VolumeMm3
+				start[k] += s.StartMm3[i]
+			}
+		}
+		vf, vs = vf+forged[k], vs+start[k]
+	}
+	q := r.Req.Sizing
+	b := plan.BarPlan{
+		WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm, AreaMm2: r.Bar.AreaMm2, AvailableMm: r.Bar.LengthMm, FromMm: r.Bar.FromMm,
+		ScaleShare: s.LossShare, LossFraction: 1 - vf/vs, RodMm3: rod, RodMm: rodMm,
+	}
+	if q.LossMode == plan.ThumbLoss {
+		b.LossFraction = q.ThumbLossFraction
+		b.Marks, b.CutLengthMm, b.StartMm3 = SizeMarks(names, forged, q.ThumbLossFraction, r.Bar.AreaMm2, q.TrimMm, q.KerfMm)
+	} else {
+		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.Bar.AreaMm2, q.TrimMm, q.KerfMm)
+	}
+	onTheTaper(&b, r)
+	b.Down = downBar(r, s)
+	b.LeftMm = b.AvailableMm - b.CutLengthMm
+	return b
+}
+
+// onTheTaper moves the marks of a tapered piece to where its volume reaches.
+func onTheTaper(b *plan.BarPlan, r *route.Route) {
+	at := func(mm float64) float64 { return r.Req.Bar.AtVolume(r.Bar, mm*r.Bar.AreaMm2) }
+	for i := range b.Marks {
+		b.Marks[i].FromMm, b.Marks[i].ToMm = at(b.Marks[i].FromMm), at(b.Marks[i].ToMm)
+	}
+	b.CutLengthMm = at(b.CutLengthMm)
+}
+
+// downBar is the piece right after its break-down, with the marks on it; nil
+// where there is none.
+func downBar(r *route.Route, s *heats.Settled) *plan.DownBar {
+	for i := len(s.Run.Heats) - 1; i >= 0; i-- {
+		h := &s.Run.Heats[i]
+		if h.Operation != string(forge.BreakDown) {
+			continue
+		}
+		out := &plan.DownBar{WidthMm: h.After.Cells[0].WidthMm, ThicknessMm: h.After.Cells[0].ThicknessMm}
+		for k := range h.After.Cells {
+			c := &h.After.Cells[k]
+			l := c.LengthMm()
+			if n := len(out.Marks); n == 0 || out.Marks[n-1].Zone != c.Zone {
+				out.Marks = append(out.Marks, plan.Mark{Zone: c.Zone, FromMm: out.LengthMm, ToMm: out.LengthMm})
+			}
+			out.LengthMm += l
+			out.Marks[len(out.Marks)-1].ToMm = out.LengthMm
+		}
+		return out
+	}
+	return nil
+}

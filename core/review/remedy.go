@@ -1,0 +1,187 @@
+package review
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/route"
+	"coldember/core/stock"
+)
+
+// remedyFor is the edit that clears a warning, where one does.
+func remedyFor(r *route.Route, p *plan.Plan, w fact.Warning) *fact.Remedy {
+	if strings.HasPrefix(w.Code, "warn.order.") {
+		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
+	}
+	switch w.Code {
+	case "warn.edgeThin":
+		return &fact.Remedy{Field: "allowances.forgingEdgeMm", Mm: w.Figures["leastMm"]}
+	case "warn.faceSpread":
+		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}
+	case "warn.lip":
+		if r.Req.Choices.Corners == plan.CornersLeft {
+			return &fact.Remedy{Field: "choices.corners", Text: string(plan.CornersFirst)}
+		}
+		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
+	case "warn.cold":
+		return &fact.Remedy{Field: "fire.stopC", Text: celsius(w.Figures["lowC"])}
+	case "warn.hot", "warn.burning":
+		return &fact.Remedy{Field: "fire.soakC", Text: celsius(w.Figures["limitC"])}
+	case "warn.volumeShort":
+		return longerBar(r, w.Figures["shortMm"])
+	case "warn.tooNarrow", "warn.tooNarrowUpset":
+		return otherFlat(r, "widthMm", w.Figures["widthMm"])
+	case "warn.tooLight":
+		return otherFlat(r, "thicknessMm", w.Figures["thicknessMm"])
+	case "warn.upsetBends":
+		return otherFlat(r, "thicknessMm", w.Figures["needMm"])
+	case "warn.edgewiseFolds":
+		return otherFlat(r, "thicknessMm", r.Bar.WidthMm/w.Figures["limit"])
+	case "warn.barThin":
+		return otherFlat(r, "thicknessMm", w.Figures["needMm"])
+	case "warn.barHeavy":
+		return otherFlat(r, "thicknessMm", w.Figures["needMm"])
+	case "warn.grindHot", "warn.noHardening":
+		return &fact.Remedy{Field: "choices.harden", Text: string(plan.HardenLater)}
+	case "warn.patternDeep":
+		if need := w.Figures["needMm"]; need <= blade.MostFaceMm {
+			return &fact.Remedy{Field: "allowances.faceMm", Mm: up(need, 20)}
+		}
+	case "warn.gouge":
+		return gougeRemedy(r, w)
+	case "warn.shortHeat":
+		return shortRemedy(r, p, w)
+	case "warn.decarb":
+		if p.Suggested.FaceMm > r.Req.Allowances.FaceMm {
+			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
+		}
+	case "warn.sweep":
+		return &fact.Remedy{Field: "choices.curve", Text: string(plan.PreCurveFirst)}
+	case "warn.shoulderSharp":
+		return &fact.Remedy{Field: "design.tang.shoulderRadiusMm", Mm: w.Figures["leastMm"]}
+	case "warn.weldSeam":
+		if r.Req.Design.Tang.LengthMm > w.Figures["leastMm"] {
+			return &fact.Remedy{Field: "design.tang.weldAtMm", Mm: w.Figures["leastMm"]}
+		}
+	case "warn.handleWall":
+		return wallRemedy(r, w)
+	case "warn.tangWall":
+		return &fact.Remedy{Field: "design.tang.heightAtShoulderMm", Mm: w.Figures["handleMm"] - 2*w.Figures["leastMm"]}
+	case "warn.tangShort":
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: up(w.Figures["leastMm"], 10)}
+	case "warn.fullTangShort":
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: up(r.Req.Design.Tang.LengthMm+w.Figures["byMm"], 10)}
+	case "warn.holeShoulder":
+		return &fact.Remedy{Field: fmt.Sprintf("design.tang.holes.%.0f.atMm", w.Figures["hole"]-1), Mm: up(w.Figures["toMm"], 10)}
+	case "warn.holeRim":
+		if mm := down(w.Figures["heightMm"]-2*w.Figures["leastMm"], 10); mm >= leastHoleMm {
+			return &fact.Remedy{Field: fmt.Sprintf("design.tang.holes.%.0f.diameterMm", w.Figures["hole"]-1), Mm: mm}
+		}
+	case "warn.tangLong":
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: down(w.Figures["handleMm"], 10)}
+	case "warn.spineStepDown", "warn.spineStepUp":
+		return &fact.Remedy{Field: "design.handle.topDropMm", Text: "0mm"}
+	case "warn.ricassoThin":
+		return &fact.Remedy{Field: "design.ricasso.thicknessMm", Mm: down(w.Figures["barMm"], 100)}
+	}
+	return nil
+}
+
+// leastHoleMm is the smallest hole that a remedy asks for.
+const leastHoleMm = 2.0
+
+// up and down round to whole parts of a millimetre, so many to one.
+func up(mm, parts float64) float64 { return math.Ceil(mm*parts-1e-9) / parts }
+
+func down(mm, parts float64) float64 { return math.Floor(mm*parts+1e-9) / parts }
+
+// otherFlat is another flat bar, of a size that is sold: half millimetres of thickness,
+// whole ones of width. Other forms are what they are.
+func otherFlat(r *route.Route, figure string, mm float64) *fact.Remedy {
+	if r.Req.Bar.Form != stock.Flat {
+		return nil
+	}
+	parts := 2.0
+	if figure == "widthMm" {
+		parts = 1
+	}
+	return &fact.Remedy{Field: "bar." + figure, Mm: up(mm, parts)}
+}
+
+// longerBar is a bar that is as much longer as this one is short.
+func longerBar(r *route.Route, shortMm float64) *fact.Remedy {
+	switch r.Req.Bar.Form {
+	case stock.Flat, stock.Square, stock.Round, stock.Hex, stock.Octagon:
+		return &fact.Remedy{Field: "bar.lengthMm", Mm: math.Ceil(r.Req.Bar.LengthMm + shortMm)}
+	}
+	return nil
+}
+
+// gougeRemedy leaves more on the ricasso, from a bar that has it.
+func gougeRemedy(r *route.Route, w fact.Warning) *fact.Remedy {
+	face := fact.Setting{Field: "allowances.faceMm", Mm: up(w.Figures["marksMm"], 20)}
+	if r.Req.Allowances.Zones != nil {
+		face.Field = "allowances.zones.ricassoFaceMm"
+	}
+	little := r.Req.Allowances.ByZone().RicassoFaceMm < w.Figures["marksMm"]
+	if r.Bar.ThicknessMm >= w.Figures["barMm"]-1e-9 {
+		return &fact.Remedy{Field: face.Field, Mm: face.Mm}
+	}
+	out := otherFlat(r, "thicknessMm", w.Figures["barMm"])
+	if out != nil && little {
+		out.And = []fact.Setting{face}
+	}
+	return out
+}
+
+// wallRemedy moves the tang within its handle, or lowers it, whichever is enough.
+func wallRemedy(r *route.Route, w fact.Warning) *fact.Remedy {
+	t := &r.Req.Design.Tang
+	by := up(w.Figures["leastMm"]-w.Figures["wallMm"], 10)
+	for _, try := range []struct {
+		field string
+		mm    float64
+		of    func(*blade.Tang) *float64
+	}{
+		{"dropMm", t.DropMm + by, func(t *blade.Tang) *float64 { return &t.DropMm }},
+		{"dropMm", t.DropMm - by, func(t *blade.Tang) *float64 { return &t.DropMm }},
+		{"heightAtShoulderMm", t.HeightAtShoulderMm - 2*by, func(t *blade.Tang) *float64 { return &t.HeightAtShoulderMm }},
+	} {
+		d := r.Req.Design
+		*try.of(&d.Tang) = try.mm
+		c := fact.NewCheck()
+		if d.Validate(c.Within("design")); c.Err() != nil {
+			continue
+		}
+		body, err := blade.New(d.Blade())
+		if err == nil && body.Assemble(d).LeastWallMm >= handleWallMm {
+			return &fact.Remedy{Field: "design.tang." + try.field, Mm: try.mm}
+		}
+	}
+	return nil
+}
+
+// shortRemedy is to work down to the steel's own limit where one's own is above it;
+// or a hotter fire, where steel and forge allow one that lasts.
+func shortRemedy(r *route.Route, p *plan.Plan, w fact.Warning) *fact.Remedy {
+	if low := p.Steel.ForgeLowC; r.Req.Fire.StopC > low {
+		return &fact.Remedy{Field: "fire.stopC", Text: celsius(low)}
+	}
+	soak := p.Steel.ForgeHighC - forge.UnderSteelC
+	hotter := soak - w.Figures["soakC"]
+	if hotter <= 0 || w.Figures["workS"]*(1+coolsFaster*hotter/(w.Figures["startC"]-w.Figures["lowC"])) < shortWindowS {
+		return nil
+	}
+	if fire := soak + forge.UnderForgeC; r.Req.Fire.TempC < fire {
+		if r.Req.Fire.SoakC > 0 || fire > hottestForgeC {
+			return nil
+		}
+		return &fact.Remedy{Field: "fire.tempC", Text: celsius(math.Ceil(fire))}
+	}
+	return &fact.Remedy{Field: "fire.soakC", Text: celsius(math.Floor(soak))}
+}

@@ -1,0 +1,149 @@
+package review
+
+import (
+	"coldember/core/fact"
+	"coldember/core/figure"
+	"coldember/core/forge"
+	"coldember/core/heats"
+	"coldember/core/plan"
+	"coldember/core/route"
+	"coldember/core/thermal"
+)
+
+// Limits behind the warnings.
+const (
+	lipRatio     = 2.0 // height over bite of a blow that rolls the surface over
+	thinEdgeMm   = 1.5
+	shortWindowS = 6.0
+	unsettledMm  = 0.1 // a shape that is missed by less is forged as near as calipers tell
+)
+
+// Warnings looks the plan over.
+func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warning) {
+	out = []fact.Warning{}
+	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
+		out = append(out, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
+	}
+	warnBar(r, p, add)
+	warnReach(r, p, add)
+	warnHeats(r, p, s, add)
+	warnOrder(s.Ops, p.Totals.SoakC, add)
+	warnTools(r, p, add)
+	warnHeavy(r, p, add)
+	warnTired(r, p, add)
+	warnGouge(r, add)
+	warnHardening(r, add)
+	warnPattern(r, p, add)
+	if e := r.Req.Allowances.ForgingEdgeMm; e < thinEdgeMm && r.Req.Forged == nil {
+		add("warn.edgeThin", fact.Warn, fact.Where{Zone: plan.ZoneBlade, Operation: string(forge.Bevel)}, fact.Figures{"edgeMm": e, "leastMm": thinEdgeMm})
+	}
+	if d, g := p.Totals.DecarbMm, r.Req.Allowances.FaceMm; r.Req.Forged == nil && d > g {
+		add("warn.decarb", fact.Warn, fact.Where{Zone: plan.ZoneBlade}, fact.Figures{"decarbMm": d, "faceMm": g})
+	}
+	if r.Req.Forged == nil {
+		warnTang(r, p, add)
+	}
+	warnOrigin(r, add)
+	defer func() {
+		for i := range out {
+			out[i].Remedy = remedyFor(r, p, out[i])
+		}
+	}()
+	if p.Steel.Assumed {
+		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
+	}
+	if s.MissMm > unsettledMm {
+		add("warn.unsettled", fact.Stop, fact.Where{}, fact.Figures{"byMm": s.MissMm})
+	}
+	return out
+}
+
+// BarWarnings are those of the bar alone, of a piece that is screened without
+// forging it.
+func BarWarnings(r *route.Route, p *plan.Plan) (out []fact.Warning) {
+	add := func(code string, sev fact.Severity, w fact.Where, f fact.Figures) {
+		out = append(out, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
+	}
+	warnBar(r, p, add)
+	warnReach(r, p, add)
+	return out
+}
+
+// adder notes a warning.
+type adder func(code string, sev fact.Severity, w fact.Where, f fact.Figures)
+
+// warnBar: enough bar, thick enough.
+func warnBar(r *route.Route, p *plan.Plan, add adder) {
+	if p.Bar.LeftMm < 0 {
+		add("warn.volumeShort", fact.Stop, fact.Where{}, fact.Figures{"shortMm": -p.Bar.LeftMm, "needMm": p.Bar.CutLengthMm, "haveMm": p.Bar.AvailableMm})
+	}
+	warnUpset(r, add)
+	_, _, gathers := r.Upset()
+	if d := r.Req.Design.Ricasso.ThicknessMm; r.Req.Forged == nil && !gathers && d > r.Bar.ThicknessMm {
+		add("warn.ricassoThin", fact.Stop, fact.Where{Zone: plan.ZoneRicasso}, fact.Figures{"wantMm": d, "barMm": r.Bar.ThicknessMm})
+	}
+	thick, at := 0.0, figure.Cell{}
+	for _, c := range r.Cells {
+		if (c.Zone == plan.ZoneBlade || c.Zone == plan.ZonePoint) && c.Preform.ThicknessMm > thick {
+			thick, at = c.Preform.ThicknessMm, c
+		}
+	}
+	if thick > r.Bar.ThicknessMm+1e-9 {
+		add("warn.barThin", fact.Stop, fact.Where{Zone: at.Zone, FromMm: at.FromMm, ToMm: at.ToMm},
+			fact.Figures{"needMm": thick, "barMm": r.Bar.ThicknessMm, "byMm": thick - r.Bar.ThicknessMm})
+	}
+	if t := r.Bar.ThicknessMm; t > thermal.LumpedLimitMm {
+		add("warn.thickSection", fact.Note, fact.Where{}, fact.Figures{"barMm": t, "limitMm": thermal.LumpedLimitMm})
+	}
+	warnEdgewise(r, add)
+}
+
+// warnReach: where the bar is too narrow, with the width or thickness that
+// would do for the whole of the shape.
+func warnReach(r *route.Route, p *plan.Plan, add adder) {
+	var worst plan.Feasibility
+	from, to, found := 0.0, 0.0, false
+	up0, up1, gathers := r.Upset()
+	for i, f := range p.Feasibility {
+		if f.Way != plan.TooNarrow && (f.Way != plan.UpsetIt || gathers && f.XMm >= r.Cells[up0].FromMm && f.XMm <= r.Cells[up1].ToMm) {
+			continue
+		}
+		half := (p.Feasibility[min(i+1, len(p.Feasibility)-1)].XMm - p.Feasibility[max(i-1, 0)].XMm) / 4
+		if !found {
+			from = f.XMm - half
+		}
+		to = f.XMm + half
+		if !found || f.HeightMm-f.ReachableHeightMm > worst.HeightMm-worst.ReachableHeightMm {
+			worst = f
+		}
+		found = true
+	}
+	if !found {
+		return
+	}
+	w, t := route.BarThatReaches(p.Feasibility, r.Bar.WidthMm, r.Bar.ThicknessMm)
+	at := fact.Where{Zone: plan.ZoneBlade, FromMm: from, ToMm: to}
+	figures := fact.Figures{"heightMm": worst.HeightMm, "reachMm": worst.ReachableHeightMm, "reachable": worst.SpreadReachable, "thicknessMm": t}
+	code := "warn.tooLight" // there is not steel enough, however it spreads, at this thickness
+	if w > 0 {
+		code = "warn.tooNarrow"
+		figures["widthMm"] = w
+	}
+	if worst.Way == plan.TooNarrow {
+		figures["needed"] = worst.SpreadNeeded
+	} else if w > 0 {
+		code = "warn.tooNarrowUpset"
+	}
+	add(code, fact.Stop, at, figures)
+}
+
+// warnHeats: lips, short heats, sweep.
+func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
+	if r.Bend.RiseMm > 1 && r.Req.Choices.Curve != plan.PreCurveFirst {
+		add("warn.sweep", fact.Note, fact.Where{Zone: plan.ZoneBlade, Operation: string(forge.Bevel)},
+			fact.Figures{"riseMm": r.Bend.RiseMm, "curvaturePerMm": r.Bend.CurvaturePerMm})
+	}
+	warnLip(r, p, s, add)
+	warnWindow(r, p, s, add)
+	warnShort(r, s, p.Totals.LowC, add)
+}

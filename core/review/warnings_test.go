@@ -1,0 +1,377 @@
+package review_test
+
+import (
+	"encoding/json"
+	"math"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/planner/plantest"
+	"coldember/core/quantity"
+	"coldember/core/stock"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func profileBy(f forge.Face, s forge.Support) []plan.ToolUse {
+	return []plan.ToolUse{{Operation: "profile", Face: f, Support: s}}
+}
+
+// stout is a ricasso that may be thicker than its bar of 6 mm.
+func stout(r *plan.Request, thickMm, longMm float64) {
+	r.Bar.ThicknessMm = 6
+	r.Design.HeightMm, r.Design.Ricasso.HeightMm = 24, 24
+	r.Design.Ricasso.ThicknessMm, r.Design.Ricasso.LengthMm = thickMm, longMm
+}
+
+// atTheirLimit is every warning that a request can have just not, and just: inside
+// its limit, and outside.
+func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) } {
+	p := plantest.Make(t, plantest.Request())
+	// the thickness at which the end is twice as long as it is thick
+	blunt := math.Sqrt(p.Bar.Marks[0].ToMm * 25 * 5 / (2 * 25))
+	thin := plantest.Request()
+	thin.Bar.ThicknessMm = 3.6
+	thickest := 0.0 // where the blade is higher than a bar of 25
+	for _, f := range plantest.Make(t, thin).Feasibility {
+		if f.HeightMm > 25 {
+			thickest = math.Max(thickest, f.MeanThicknessMm)
+		}
+	}
+	lump := plantest.Request()
+	lump.Bar.ThicknessMm = 12
+	heavy := plantest.Warning(plantest.Make(t, lump), "warn.barHeavy").Figures
+	return map[string]struct{ in, out func(*plan.Request) }{
+		"warn.volumeShort": {
+			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm + .1 },
+			func(r *plan.Request) { r.Bar.LengthMm = p.Bar.CutLengthMm - .1 },
+		},
+		"warn.edgeThin": {
+			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.5 },
+			func(r *plan.Request) { r.Allowances.ForgingEdgeMm = 1.49 },
+		},
+		"warn.ricassoThin": {
+			func(r *plan.Request) { r.Design.Ricasso.LengthMm, r.Design.Ricasso.ThicknessMm = 30, 5 },
+			func(r *plan.Request) { r.Design.Ricasso.LengthMm, r.Design.Ricasso.ThicknessMm = 30, 5.01 }, // too long to upset
+		},
+		"warn.decarb": {
+			func(r *plan.Request) { r.Allowances.FaceMm = p.Totals.DecarbMm + .1 },
+			func(r *plan.Request) { r.Allowances.FaceMm = .01 },
+		},
+		"warn.tangWall": {
+			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20 },
+			func(r *plan.Request) { r.Design.Ricasso.HeightMm, r.Design.Tang.HeightAtShoulderMm = 24, 20.1 },
+		},
+		"warn.handleWall": {
+			func(r *plan.Request) { plantest.Handle(r).TopDropMm = r.Design.Tang.DropMm - 3 },
+			func(r *plan.Request) { plantest.Handle(r).TopDropMm = r.Design.Tang.DropMm - 2.8 },
+		},
+		"warn.shoulderSharp": {
+			func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = 1.5 },
+			func(r *plan.Request) { r.Design.Tang.ShoulderRadiusMm = 1.4 },
+		},
+		"warn.weldSeam": {
+			func(r *plan.Request) { r.Design.Tang.WeldAtMm = 25 },
+			func(r *plan.Request) { r.Design.Tang.WeldAtMm = 24.9 },
+		},
+		"warn.holeShoulder": {
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 14, DiameterMm: 4}} },
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 13.9, DiameterMm: 4}} },
+		},
+		"warn.holeRim": {
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 20, DiameterMm: 4}} },
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 80, DiameterMm: 5}} },
+		},
+		"warn.tangLong": {
+			func(r *plan.Request) { plantest.Handle(r).LengthMm = r.Design.Tang.LengthMm },
+			func(r *plan.Request) { plantest.Handle(r).LengthMm = r.Design.Tang.LengthMm - 1 },
+		},
+		"warn.tangShort": {
+			func(r *plan.Request) { plantest.Handle(r).LengthMm = r.Design.Tang.LengthMm * 2 },
+			func(r *plan.Request) { plantest.Handle(r).LengthMm = r.Design.Tang.LengthMm*2 + 1 },
+		},
+		"warn.spineStepDown": {
+			func(r *plan.Request) { plantest.Handle(r).TopDropMm = 1.5 },
+			func(r *plan.Request) { plantest.Handle(r).TopDropMm = 1.6 },
+		},
+		"warn.spineStepUp": {
+			func(r *plan.Request) { plantest.Handle(r).TopDropMm = -1.5 },
+			func(r *plan.Request) { plantest.Handle(r).TopDropMm = -1.6 },
+		},
+		"warn.pointLow": {
+			func(r *plan.Request) { plantest.Handle(r).ButtDropMm = 0 },
+			func(r *plan.Request) { plantest.Handle(r).ButtDropMm = 60 },
+		},
+		"warn.pointHigh": {
+			func(r *plan.Request) { plantest.Handle(r).ButtDropMm = 0 },
+			func(r *plan.Request) { plantest.Handle(r).ButtDropMm = -60 },
+		},
+		"warn.tooNarrow": {
+			func(r *plan.Request) { r.Bar = plantest.Flat(25.4, 4.8, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(25.3, 4.8, 900) },
+		},
+		"warn.tooNarrowUpset": {
+			func(r *plan.Request) { r.Bar = plantest.Flat(30.6, 3.5, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(30.4, 3.5, 900) },
+		},
+		"warn.tooLight": { // there is nothing to spread with
+			func(r *plan.Request) { r.Bar = plantest.Flat(25, thickest+.02, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(25, thickest-.02, 900) },
+		},
+		"warn.barThin": {
+			func(r *plan.Request) { r.Design.SpineMm = 3.8 },  // .6 on each face of a bar of 5
+			func(r *plan.Request) { r.Design.SpineMm = 3.85 }, // the middle of its thickest cell
+		},
+		"warn.barHeavy": {
+			func(r *plan.Request) { r.Bar.ThicknessMm = heavy["needMm"] * heavy["limit"] },
+			func(r *plan.Request) { r.Bar.ThicknessMm = heavy["needMm"]*heavy["limit"] + .01 },
+		},
+		"warn.gouge": {
+			func(r *plan.Request) { r.Bar.ThicknessMm, r.Allowances.FaceMm = 6, r.Smith.Skill.MarksMm() },
+			func(r *plan.Request) { r.Bar.ThicknessMm, r.Allowances.FaceMm = 6, r.Smith.Skill.MarksMm()-.01 },
+		},
+		"warn.fullTangShort": {
+			func(r *plan.Request) {
+				r.Design.SetTang(blade.FullTang)
+				r.Design.Tang.LengthMm = plantest.Handle(r).LengthMm
+			},
+			func(r *plan.Request) {
+				r.Design.SetTang(blade.FullTang)
+				r.Design.Tang.LengthMm = plantest.Handle(r).LengthMm - 1
+			},
+		},
+		"warn.hiddenHole": {
+			func(r *plan.Request) { r.Design.SetTang(blade.FullTang); r.Design.AddHole() },
+			func(r *plan.Request) { r.Design.Tang.Holes = []blade.Hole{{AtMm: 20, DiameterMm: 4}} },
+		},
+		"warn.rodWeld": {
+			func(r *plan.Request) { r.Choices.Holding, r.Design.Tang.WeldAtMm = plan.WeldedRod, 60 },
+			func(r *plan.Request) { r.Choices.Holding = plan.WeldedRod },
+		},
+		"warn.weldHeat": {
+			func(r *plan.Request) { r.Choices.Holding = plan.WeldedRod },
+			func(r *plan.Request) { r.Choices.Holding, r.Choices.RodWeld = plan.WeldedRod, plan.InTheFire },
+		},
+		"warn.sweep": {
+			func(r *plan.Request) { r.Choices.Curve = plan.PreCurveFirst },
+			func(r *plan.Request) { r.Choices.Curve = plan.LetSweep },
+		},
+		"warn.faceSpread": {
+			func(r *plan.Request) {
+				*r = plantest.Slicer(plantest.Flat(40, 6, 610))
+				r.Choices.Tools = profileBy(forge.PeenAlong, "")
+			},
+			func(r *plan.Request) {
+				*r = plantest.Slicer(plantest.Flat(40, 6, 610))
+				r.Choices.Tools = profileBy(forge.PeenAcross, forge.OverHorn)
+			},
+		},
+		"warn.upset": {
+			func(r *plan.Request) { stout(r, 5, 12) },
+			func(r *plan.Request) { stout(r, 6.5, 12) },
+		},
+		"warn.upsetBends": {
+			func(r *plan.Request) { stout(r, 6.5, 12) },
+			func(r *plan.Request) { stout(r, 6.5, 40) },
+		},
+		"warn.tired": {
+			func(*plan.Request) {},
+			func(r *plan.Request) { *r = plantest.Thick(nil) },
+		},
+		"warn.shortHeat": {
+			func(r *plan.Request) { r.Fire.TempC = 1140 },
+			func(r *plan.Request) { r.Fire.TempC = 1000 },
+		},
+		"warn.noHardening": {
+			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged },
+			func(r *plan.Request) { r.Choices.Harden, r.SteelID = plan.HardenForged, "1018" },
+		},
+		"warn.longSoak": {
+			func(r *plan.Request) { r.Choices.Harden, r.SteelID = plan.HardenForged, "1084" }, // 5 min
+			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged },                    // 8 min
+		},
+		"warn.grindHot": {
+			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged; plantest.ForgedEdge(r, 1.5) },
+			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged; plantest.ForgedEdge(r, 1.51) },
+		},
+		"warn.patternDeep": {
+			func(r *plan.Request) {
+				r.Bar.ThicknessMm, r.Choices.SteelPattern, r.Allowances.FaceMm = 8, plan.LoopsQuarterDeep, r.Design.SpineMm/2
+			},
+			func(r *plan.Request) {
+				r.Bar.ThicknessMm, r.Choices.SteelPattern, r.Allowances.FaceMm = 8, plan.LoopsQuarterDeep, r.Design.SpineMm/2-.01
+			},
+		},
+		"warn.order.nothingHotAfterHardening": {
+			func(r *plan.Request) { r.Choices.Harden = plan.HardenForged },
+			func(r *plan.Request) {
+				r.Choices.Harden, r.Choices.Order, r.Choices.Forced = plan.HardenForged, []string{"planish", "harden", "cutOff"}, true
+			},
+		},
+		"warn.assumedSteel": {
+			func(r *plan.Request) { r.SteelID = "5160" },
+			func(r *plan.Request) { r.SteelID = "unknown-spring" },
+		},
+		"warn.lip": {
+			func(r *plan.Request) { r.Choices.Corners, r.Bar = plan.CornersLeft, plantest.Flat(25, blunt*1.03, 900) },
+			func(r *plan.Request) { r.Choices.Corners, r.Bar = plan.CornersLeft, plantest.Flat(25, blunt*.97, 900) },
+		},
+		"warn.hot": {
+			func(r *plan.Request) { r.Fire.SoakC = p.Steel.ForgeHighC },
+			func(r *plan.Request) { r.Fire.SoakC = p.Steel.ForgeHighC + 1 },
+		},
+		"warn.burning": {
+			func(r *plan.Request) { r.Fire.TempC, r.Fire.SoakC = 1400, p.Steel.ForgeHighC+120 },
+			func(r *plan.Request) { r.Fire.TempC, r.Fire.SoakC = 1400, p.Steel.ForgeHighC+121 },
+		},
+		"warn.cold": {
+			func(r *plan.Request) { r.Fire.StopC = p.Steel.ForgeLowC },
+			func(r *plan.Request) { r.Fire.StopC = p.Steel.ForgeLowC - 1 },
+		},
+		"warn.order.cornersBeforePoint": {
+			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"corners", "point"}, true },
+			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"point", "corners"}, true },
+		},
+		"warn.edgewise": {
+			func(r *plan.Request) { r.Bar = plantest.Flat(25, 25./3, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(25, 8.2, 900) },
+		},
+		"warn.edgewiseFolds": {
+			func(r *plan.Request) { r.Bar = plantest.Flat(28, 28./6, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(28, 4.6, 900) },
+		},
+		"warn.thickSection": {
+			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25, LengthMm: 300} },
+			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25.1, LengthMm: 300} },
+		},
+	}
+}
+
+// elsewhere are the warnings that have a test of their own.
+var elsewhere = map[string]string{
+	"warn.unsettled": "TestAnyLumpKeepsItsVolume allows for it: rounds that go on disputing cannot be asked for",
+}
+
+// wordsOnly are the warnings that no one field would clear.
+var wordsOnly = map[string]bool{
+	"warn.weldHeat": true, "warn.thickSection": true, "warn.hiddenHole": true, "warn.assumedSteel": true, "warn.tired": true,
+	"warn.edgewise": true, "warn.upset": true, "warn.rodWeld": true, "warn.longSoak": true, "warn.pointHigh": true, "warn.pointLow": true,
+}
+
+// TestWarningsKnowTheirLimit: just inside nothing, just outside the warning with its
+// figure, and where it has a remedy, that clears it.
+func TestWarningsKnowTheirLimit(t *testing.T) {
+	for code, c := range atTheirLimit(t) {
+		in, out := plantest.Request(), plantest.Request()
+		c.in(&in)
+		c.out(&out)
+		assert.Empty(t, plantest.Warning(plantest.Make(t, in), code).Code, "%s, inside", code)
+		w := plantest.Warning(plantest.Make(t, out), code)
+		require.Equal(t, code, w.Code, "%s, outside", code)
+		assert.Equal(t, wordsOnly[code], w.Remedy == nil, "%s: remedy %v", code, w.Remedy)
+		clears(t, out, w)
+		if w.Remedy != nil && strings.HasPrefix(w.Remedy.Field, "bar.") {
+			assert.InDelta(t, math.Round(2*w.Remedy.Mm), 2*w.Remedy.Mm, 1e-9, "%s: a bar that is sold", code)
+		}
+	}
+}
+
+// TestEveryWarningIsTriedAtItsLimit reads the code of the planner for what it warns of.
+func TestEveryWarningIsTriedAtItsLimit(t *testing.T) {
+	files, err := filepath.Glob("*.go")
+	require.NoError(t, err)
+	code := regexp.MustCompile(`"(warn\.[A-Za-z.]*[A-Za-z])"`)
+	tried, found := atTheirLimit(t), 0
+	for _, f := range files {
+		if strings.HasSuffix(f, "_test.go") {
+			continue
+		}
+		src, err := os.ReadFile(f)
+		require.NoError(t, err)
+		for _, m := range code.FindAllStringSubmatch(string(src), -1) {
+			found++
+			if _, ok := tried[m[1]]; !ok {
+				assert.NotEmpty(t, elsewhere[m[1]], "%s is never tried at its limit", m[1])
+			}
+		}
+	}
+	assert.Greater(t, found, 40)
+}
+
+// clears proves a warning's remedy: with it the warning is gone.
+func clears(t *testing.T, r plan.Request, w fact.Warning) {
+	t.Helper()
+	if w.Remedy == nil {
+		return
+	}
+	r = with(t, r, w.Remedy.Field, w.Remedy.Mm, w.Remedy.Text)
+	for _, s := range w.Remedy.And {
+		r = with(t, r, s.Field, s.Mm, "")
+	}
+	assert.Empty(t, plantest.Warning(plantest.Make(t, r), w.Code).Code, "%s: its remedy clears it", w.Code)
+}
+
+// with is the request with one field set, as one press sets it.
+func with(t *testing.T, r plan.Request, field string, mm float64, text string) plan.Request {
+	t.Helper()
+	if field == "choices.order" {
+		r.Choices.Order, r.Choices.Forced = nil, false
+		return r
+	}
+	if _, ok := strings.CutPrefix(field, "tool."); ok {
+		r.Choices.Tools = nil
+		return r
+	}
+	raw, err := json.Marshal(r)
+	require.NoError(t, err)
+	var all any
+	require.NoError(t, json.Unmarshal(raw, &all))
+	at, parts := all, strings.Split(field, ".")
+	for _, p := range parts[:len(parts)-1] {
+		if list, ok := at.([]any); ok {
+			i, err := strconv.Atoi(p)
+			require.NoError(t, err)
+			at = list[i]
+			continue
+		}
+		at = at.(map[string]any)[p]
+		require.NotNil(t, at, field)
+	}
+	last := parts[len(parts)-1]
+	switch {
+	case text == "":
+		at.(map[string]any)[last] = mm
+	case strings.HasSuffix(last, "Mm"):
+		at.(map[string]any)[last] = parsed(t, text, quantity.Length)
+	case strings.HasSuffix(last, "C"):
+		at.(map[string]any)[last] = parsed(t, text, quantity.Temperature)
+	default:
+		at.(map[string]any)[last] = text
+	}
+	raw, err = json.Marshal(all)
+	require.NoError(t, err)
+	out := plan.Request{Forged: r.Forged, Steel: r.Steel, CellCount: r.CellCount}
+	require.NoError(t, json.Unmarshal(raw, &out))
+	return out
+}
+
+func parsed(t *testing.T, text string, k quantity.Kind) float64 {
+	t.Helper()
+	v, err := quantity.Parse(text, k, quantity.Metric)
+	require.NoError(t, err)
+	return v
+}
+
+func degrees(t *testing.T, text string) float64 {
+	t.Helper()
+	return parsed(t, text, quantity.Temperature)
+}

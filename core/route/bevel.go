@@ -1,0 +1,19 @@
+package route
+
+import (
+	"coldember/core/blade"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/section"
+)
+
+// BevelSweep of the blade from its section two thirds of the way to the heel.
+func BevelSweep(b *blade.Body, req plan.Request) forge.Bend {
+	x := b.LengthMm() * 2 / 3
+	s := b.SectionAt(x)
+	if s.Kind == section.Rect || s.EdgeMm >= s.SpineMm {
+		return forge.Bend{}
+	}
+	spread := forge.BevelSpread(req.Choices.Method, forge.BevelBiteMm, s.HeightMm)
+	return forge.BevelBend(s, s.SpineMm, spread, forge.BendFactor, b.LengthMm())
+}

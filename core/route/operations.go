@@ -1,0 +1,279 @@
+package route
+
+import (
+	"math"
+
+	"coldember/core/blade"
+	"coldember/core/figure"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/steel"
+	"coldember/core/stock"
+)
+
+// needsBreakDown: a bar this much thicker than the thickest part of the piece
+// is first drawn down to it along its whole length.
+const needsBreakDown = 1.5
+
+// HotSlack lets a stretch be this share longer than the hot length before it is
+// split: its ends are worked last.
+const HotSlack = 0.05
+
+// setDownShare of the tang, from the shoulder, is set down over the anvil's edge;
+// the rest is drawn from there (judgement).
+const setDownShare = 0.25
+
+// Route is the list of operations, with what the scale still to come adds to
+// their targets left open.
+type Route struct {
+	Req   *plan.Request
+	Cells []figure.Cell
+	Bar   stock.Start
+	Bend  forge.Bend
+	Down  forge.Target // the flat of the break-down
+	Steel steel.Grade
+}
+
+// New cuts the forged shape into cells and sets what each is drawn to before
+// bevels.
+func New(req *plan.Request, bar stock.Start, f *blade.Body, zones []figure.Zone) *Route {
+	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm())}
+	if t := &req.Design.Tang; req.Forged == nil && (t.LoopMm > 0 || req.Design.TangKind == blade.WrappedTang) {
+		for i := range r.Cells {
+			if c := &r.Cells[i]; c.Zone == plan.ZoneTang {
+				c.Trace(f, zones, figure.CurledPerCell)
+			}
+		}
+	}
+	r.withinBar()
+	return r
+}
+
+// ofTheBar is the part of a zone that is of the bar, not of a rod welded on.
+func (r *Route) ofTheBar(zone string) (first, last int) {
+	first, last = r.span(zone)
+	for last >= first && last >= 0 && r.Cells[last].Rod {
+		last--
+	}
+	return first, last
+}
+
+func (r *Route) span(zones ...string) (first, last int) {
+	first, last = -1, -1
+	for i, c := range r.Cells {
+		for _, z := range zones {
+			if c.Zone == z {
+				if first < 0 {
+					first = i
+				}
+				last = i
+			}
+		}
+	}
+	return first, last
+}
+
+// Operations in the smith's order, or else in that of the school.
+func (r *Route) Operations() []*forge.Operation {
+	var ops []*forge.Operation
+	brings := map[*forge.Operation]stage{}
+	add := func(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation {
+		op := &forge.Operation{ID: string(k), Kind: k, Face: face, First: first, Last: last, Passes: r.passes(first, last)}
+		ops, brings[op] = append(ops, op), to
+		return op
+	}
+	all := len(r.Cells) - 1
+
+	if r.Bar.BendRadiusMm > 0 {
+		add(forge.Straighten, forge.FlatFace, 0, all, asItIs).BendPer = 1 / r.Bar.BendRadiusMm
+	}
+	r.weld(add, all)
+	r.weldOn(add, all)
+	if r.Req.Choices.Corners != plan.CornersLeft {
+		add(forge.Corners, forge.FlatFace, 0, all, asItIs)
+	}
+	if first, last, ok := r.Upset(); ok {
+		add(forge.Upset, forge.FlatFace, first, last, gathered).FreeMm = r.FreeMm(first, last)
+	}
+	p0, p1 := r.span(plan.ZonePoint)
+	b0, b1 := r.span(plan.ZoneBlade)
+	w, t := r.Bar.WidthMm, r.Bar.ThicknessMm
+	thickest := 0.0
+	for _, c := range r.Cells {
+		thickest = math.Max(thickest, c.Preform.ThicknessMm)
+	}
+	if !r.isFlat() || t > needsBreakDown*thickest || r.Req.Sizing.FirstThicknessMm > 0 {
+		_, end := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
+		if down := r.flatten(w, t, thickest, end); down != nil {
+			add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, flattened)
+			r.Down = *down
+			w, t = down.WidthMm, down.ThicknessMm
+		}
+	}
+	point := func() { add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preformed) }
+	if r.Req.Choices.First != plan.TangFirst {
+		point()
+	}
+	if t0, t1 := r.ofTheBar(plan.ZoneTang); t0 >= 0 {
+		end := t0
+		for mm := r.Cells[t0].FromMm + setDownShare*(r.Cells[t1].ToMm-r.Cells[t0].FromMm); end < t1 && r.Cells[end+1].ToMm <= mm+1e-9; {
+			end++
+		}
+		add(forge.SetDown, forge.AnvilEdge, t0, end, finished)
+		if t1 > end {
+			add(forge.DrawTang, forge.PeenAcross, end+1, t1, finished)
+		}
+	}
+	if r0, r1 := r.span(plan.ZoneRicasso); r0 >= 0 {
+		add(forge.SetUp, forge.FlatFace, r0, r1, bevelled)
+		if mm := r.Req.Design.Ricasso.NotchMm; mm > 0 && r.Req.Choices.Notch == plan.NotchForged && r.Req.Forged == nil {
+			op := add(forge.Notch, forge.RoundFace, r0, r1, finished)
+			op.Support, op.Strokes = forge.BottomFuller, math.Ceil(notchStrokesAMm*mm)
+		}
+	}
+	if r.Req.Choices.First == plan.TangFirst {
+		point()
+	}
+	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preformed)
+	if r.bevelled() {
+		if r.Req.Choices.Curve == plan.PreCurveFirst && r.Bend.CurvaturePerMm > 0 {
+			op := add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
+			op.BendPer, op.Turning = r.Bend.CurvaturePerMm, forge.Turning{Brings: true, ToPerMm: -r.Bend.CurvaturePerMm}
+		}
+		if r.Req.Design.Grind.SwedgeFraction > 0 && r.Req.Forged == nil {
+			add(forge.Bevel, forge.BevelFace, p0, b1, bevelled).Turning.AddPerMm = r.sweepLeft()
+			add(forge.FalseEdge, forge.BevelFace, p0, b1, finished)
+		} else {
+			add(forge.Bevel, forge.BevelFace, p0, b1, finished).Turning.AddPerMm = r.sweepLeft()
+		}
+	}
+	correct := add(forge.Correct, forge.FlatFace, p0, b1, asItIs)
+	correct.BendPer, correct.Turning.Brings = r.correction(), r.Req.Choices.Curve != plan.LetSweep
+	_, faceEnd := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
+	add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
+	if r0, r1 := r.span(plan.ZoneRicasso); r.Req.Choices.Stamp && r0 >= 0 {
+		add(forge.Stamp, "", r0, r1, asItIs).Strokes = stampStrokes
+	}
+	r.tangEnd(add)
+	if r.Hardens() {
+		add(forge.Harden, "", 0, all, asItIs).SoakC = r.Steel.AustenitiseC
+	}
+	ops = inOrder(ops, r.Req.Choices.Order)
+	r.aim(ops, brings)
+	r.takeTools(ops)
+	return ops
+}
+
+// flatten is the flat that a thick or unflat bar is first drawn to: as thick as
+// the thickest part, as wide as a face makes it that suits the blade.
+func (r *Route) flatten(w, t, thickest float64, last int) *forge.Target {
+	if own := r.Req.Sizing.FirstThicknessMm; own > 0 {
+		thickest = own
+	}
+	if thickest >= t {
+		return nil
+	}
+	want := 0.0
+	for _, c := range r.Cells[:last+1] {
+		want = math.Max(want, c.Preform.WidthMm)
+	}
+	strain := math.Log(t / thickest)
+	least, _ := forge.Spread(r.Req.Smith.PeenBiteMm, w)
+	most, _ := forge.Spread(1.5*w, w)
+	s := math.Max(least, math.Min(most, math.Log(want/w)/strain))
+	if m := r.Req.Smith.Machine; m != nil && m.Kind == forge.RollingMill {
+		s = forge.RollSpread
+	}
+	if own := r.Req.Sizing.FirstWidthMm; own > 0 {
+		return &forge.Target{WidthMm: own, ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
+	}
+	return &forge.Target{WidthMm: w * math.Exp(s*strain), ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
+}
+
+// isFlat tells whether the piece comes as a flat already.
+func (r *Route) isFlat() bool {
+	switch r.Req.Bar.Form {
+	case stock.Flat, stock.Leaf, stock.TaperedFlat, stock.Disc, stock.Race, stock.Layers:
+		return true
+	}
+	return false
+}
+
+// faceFor picks the face by the spread that the stretch needs from w × t to its
+// preform.
+func (r *Route) faceFor(first, last int, w, t float64) forge.Face {
+	need, n := 0.0, 0.0
+	for _, c := range r.Cells[first : last+1] {
+		if et := math.Log(t / c.Preform.ThicknessMm); et > NoStrain {
+			need += math.Log(c.Preform.WidthMm/w) / et
+			n++
+		}
+	}
+	switch {
+	case n == 0 || need/n < lengthenBelow:
+		return forge.PeenAcross
+	case need/n < eitherBelow:
+		return forge.FlatFace
+	default:
+		return forge.PeenAlong
+	}
+}
+
+// passes is how many stretches of the hot length the forged range makes.
+func (r *Route) passes(first, last int) int {
+	l := r.Cells[last].ToMm - r.Cells[first].FromMm
+	return max(1, int(math.Ceil(l/r.Req.Fire.HotLengthMm-HotSlack)))
+}
+
+// bevelled tells whether any stretch is thinner at the edge than at the spine.
+func (r *Route) bevelled() bool {
+	for _, c := range r.Cells {
+		if c.Final.ThicknessMm < c.Preform.ThicknessMm-1e-9 {
+			return true
+		}
+	}
+	return false
+}
+
+// Residual curvature to take out after bevelling: all of the sweep where the
+// smith corrects as they go, a share of it where it was met by a pre-curve, and
+// what a hand leaves anyway (judgement, by skill).
+const (
+	residualShare   = 0.2
+	handBendPerMm   = 0.0004
+	handBendLearner = 0.0008
+)
+
+// sweepLeft is the curvature that bevelling leaves: none where every heat is
+// corrected as it goes.
+func (r *Route) sweepLeft() float64 {
+	if r.Req.Choices.Curve == plan.CorrectAsYou {
+		return 0
+	}
+	return r.Bend.CurvaturePerMm
+}
+
+func (r *Route) correction() float64 {
+	hand := handBendPerMm
+	if r.Req.Smith.Skill == forge.Learning {
+		hand = handBendLearner
+	}
+	switch r.Req.Choices.Curve {
+	case plan.CorrectAsYou:
+		return math.Abs(r.Bend.CurvaturePerMm) + hand
+	case plan.LetSweep:
+		return hand
+	default:
+		return residualShare*math.Abs(r.Bend.CurvaturePerMm) + hand
+	}
+}
+
+func (r *Route) ZonesIn(first, last int) []string {
+	var out []string
+	for _, c := range r.Cells[first : last+1] {
+		if len(out) == 0 || out[len(out)-1] != c.Zone {
+			out = append(out, c.Zone)
+		}
+	}
+	return out
+}

@@ -1,0 +1,75 @@
+package route
+
+import (
+	"fmt"
+
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/steel"
+)
+
+// Hardens tells whether hardening is part of the plan.
+func (r *Route) Hardens() bool {
+	return r.Req.Choices.Harden == plan.HardenForged && r.Steel.AustenitiseC > 0
+}
+
+// HeatAfterHardening tells whether an order goes back to the fire after it.
+func HeatAfterHardening(ops []*forge.Operation) bool {
+	for i, op := range ops {
+		if op.Kind == forge.Harden {
+			return i+1 < len(ops)
+		}
+	}
+	return false
+}
+
+func CycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }
+
+// cycle is a thermal cycle: its kind and the temperature it goes to.
+type cycle struct {
+	Kind  string
+	TempC float64
+}
+
+// Kinds of thermal cycles.
+const (
+	KindNormalise = "normalise"
+	KindAnneal    = "anneal"
+)
+
+// Softening: a plain steel is let fall slowly from just above its critical point,
+// one with much carbon is held just below, since coarse carbides come of the
+// slow way; so are those that harden in air.
+const (
+	slowAnnealC   = 760.0
+	subcriticalC  = 680.0
+	muchCarbonPct = 0.9
+)
+
+// ThermalCycles of the school for a steel.
+func ThermalCycles(c plan.Cycles, g steel.Grade) []cycle {
+	t := g.NormalisingC()
+	normalise := func(at ...float64) []cycle {
+		var out []cycle
+		for _, x := range at {
+			out = append(out, cycle{KindNormalise, x})
+		}
+		return out
+	}
+	switch {
+	case t == nil:
+		return nil
+	case c == plan.Once:
+		return normalise(t[0])
+	case c == plan.Equal:
+		return normalise(t[0], t[0], t[0])
+	case c == plan.SlowAnneal:
+		soft := slowAnnealC
+		if g.CarbonPct > muchCarbonPct || g.ID == "L6" || g.ID == "O1" {
+			soft = subcriticalC
+		}
+		return append(normalise(t[0]), cycle{KindAnneal, soft})
+	default:
+		return normalise(t...)
+	}
+}

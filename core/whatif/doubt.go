@@ -1,0 +1,144 @@
+package whatif
+
+import (
+	"context"
+	"math"
+	"math/rand/v2"
+	"sort"
+	"sync"
+
+	"coldember/core/fact"
+	"coldember/core/plan"
+	"coldember/core/steel"
+)
+
+// Doubt is how far the figures that no smith knows exactly may be off, each as
+// the share that holds two thirds of the cases either way (judgement, until a
+// log teaches better).
+type Doubt struct {
+	Energy float64 `json:"energyShare" doc:"of a blow that lands well"`
+	Flow   float64 `json:"flowShare" doc:"of the flow stress"`
+	Scale  float64 `json:"scaleShare" doc:"of the atmosphere's share in the scale"`
+	FireC  float64 `json:"fireC" doc:"of the forge's temperature"`
+	Pace   float64 `json:"paceShare" doc:"of blows a second, carrying and brushing"`
+}
+
+// UsualDoubt is what the laws are trusted to.
+func UsualDoubt() Doubt { return Doubt{Energy: .15, Flow: .12, Scale: .35, FireC: 15, Pace: .12} }
+
+// Sample is what one drawn plan came to.
+type Sample struct {
+	Heats float64 `json:"heats"`
+	Blows float64 `json:"blows"`
+	TimeS float64 `json:"timeS"`
+	FuelG float64 `json:"fuelG"`
+	CutMm float64 `json:"cutMm"`
+	Money float64 `json:"money"`
+}
+
+// Band is the middle four fifths of a figure, and its middle.
+type Band struct {
+	Low  float64 `json:"low"`
+	Mid  float64 `json:"mid"`
+	High float64 `json:"high"`
+}
+
+// Doubtful is a plan's totals with their bands, over so many whole plans.
+type Doubtful struct {
+	Samples []Sample `json:"samples"`
+	Failed  int      `json:"failed" doc:"draws in which the work cannot be done at all"`
+	Heats   Band     `json:"heats"`
+	Blows   Band     `json:"blows"`
+	TimeS   Band     `json:"timeS"`
+	FuelG   Band     `json:"fuelG"`
+	CutMm   Band     `json:"cutMm"`
+	Money   Band     `json:"money"`
+}
+
+// maxDraws bounds one call.
+const maxDraws = 1000
+
+// Doubts draws whole plans around the request, from draw number from on, and
+// adds them to what is known already; workers share the draws (0: two). It is
+// deterministic for a seed and its numbers. Errors are fact.FieldErrors of the
+// request itself, or the context's.
+func Doubts(ctx context.Context, req plan.Request, d Doubt, known []Sample, from, draws int, seed uint64, workers int) (*Doubtful, error) {
+	if err := req.Validate(); err != nil {
+		return nil, err
+	}
+	if draws < 1 || draws > maxDraws || from < 0 || len(known) > 10*maxDraws {
+		return nil, fact.FieldErrors{{Field: "draws", Code: "field.range", Figures: fact.Figures{"lowest": 1, "highest": maxDraws}}}
+	}
+	if workers <= 0 {
+		workers = 2
+	}
+	got := make([]*Sample, draws)
+	errs := make([]error, workers)
+	var wait sync.WaitGroup
+	for w := range workers {
+		wait.Go(func() {
+			for i := w; i < draws; i += workers {
+				if got[i], errs[w] = drawn(ctx, req, d, seed, uint64(from+i)); errs[w] != nil {
+					return
+				}
+			}
+		})
+	}
+	wait.Wait()
+	for _, err := range errs {
+		if err != nil {
+			return nil, err
+		}
+	}
+	out := &Doubtful{Samples: append([]Sample{}, known...)}
+	for _, s := range got {
+		if s == nil {
+			out.Failed++
+			continue
+		}
+		out.Samples = append(out.Samples, *s)
+	}
+	out.bands()
+	return out, nil
+}
+
+// drawn plans one draw; nil where it cannot be planned.
+func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) (*Sample, error) {
+	rng := rand.New(rand.NewPCG(seed, number))
+	off := func(share float64) float64 { return math.Exp(share * rng.NormFloat64()) }
+	req.Smith.LandShare = math.Min(1, req.Smith.LandShare*off(d.Energy))
+	grade, err := steel.Find(req.SteelID)
+	if err != nil {
+		return nil, err
+	}
+	grade.FlowFactor *= off(d.Flow)
+	req.Steel = &grade
+	req.Fire.Atmosphere = math.Min(1.5, math.Max(.05, req.Fire.Atmosphere*off(d.Scale)))
+	req.Fire.TempC += d.FireC * rng.NormFloat64()
+	pace := off(d.Pace)
+	req.Smith.RatePerS = math.Min(5, math.Max(.2, req.Smith.RatePerS*pace))
+	req.Fire.CarryS, req.Fire.BrushS = req.Fire.CarryS/pace, req.Fire.BrushS/pace
+	p, err := tryPlan(ctx, req)
+	if p == nil || err != nil {
+		return nil, err
+	}
+	return &Sample{Heats: float64(p.Totals.Heats), Blows: float64(p.Totals.Blows), TimeS: p.Totals.TimeS, FuelG: p.Totals.FuelG, CutMm: p.Bar.CutLengthMm, Money: p.Totals.Money.Total}, nil
+}
+
+func (d *Doubtful) bands() {
+	for band, of := range map[*Band]func(Sample) float64{
+		&d.Heats: func(s Sample) float64 { return s.Heats }, &d.Blows: func(s Sample) float64 { return s.Blows },
+		&d.TimeS: func(s Sample) float64 { return s.TimeS }, &d.FuelG: func(s Sample) float64 { return s.FuelG }, &d.CutMm: func(s Sample) float64 { return s.CutMm },
+		&d.Money: func(s Sample) float64 { return s.Money },
+	} {
+		v := make([]float64, len(d.Samples))
+		for i, s := range d.Samples {
+			v[i] = of(s)
+		}
+		if len(v) == 0 {
+			continue
+		}
+		sort.Float64s(v)
+		*band = Band{quantile(v, .1), quantile(v, .5), quantile(v, .9)}
+	}
+}

@@ -1,0 +1,405 @@
+package whatif_test
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"coldember/core/fact"
+	"coldember/core/figure"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/planner"
+	"coldember/core/planner/plantest"
+	"coldember/core/stock"
+	"coldember/core/whatif"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestEveryFormIsForgedFromItsOwnShape: what goes into the bar is there in the
+// piece, the marks take it up, and what bends is straightened first.
+func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
+	for name, c := range map[string]struct {
+		piece stock.Piece
+		ops   []string
+		prep  string
+	}{
+		"roller": {stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, []string{"corners", "breakDown"}, "prep.tack"},
+		"ball":   {stock.Piece{Form: stock.Ball, DiameterMm: 38}, []string{"corners", "breakDown"}, "prep.tack"},
+		"coil":   {stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 110, PitchMm: 40, Turns: 1.5}, []string{"straighten", "corners", "breakDown"}, "prep.cutTurns"},
+		"leaf":   {stock.Piece{Form: stock.Leaf, WidthMm: 30, ThicknessMm: 7, ChordMm: 400, RiseMm: 60}, []string{"straighten", "corners", "breakDown"}, ""},
+		"race":   {stock.Piece{Form: stock.Race, OuterDiameterMm: 110, InnerDiameterMm: 90, WidthMm: 24}, []string{"straighten", "corners", "breakDown"}, "prep.cutRing"},
+		"rasp":   {stock.Piece{Form: stock.TaperedFlat, StartWidthMm: 30, EndWidthMm: 24, StartThicknessMm: 7, EndThicknessMm: 5, LengthMm: 250, TeethMm: .4}, []string{"corners"}, "prep.grindTeeth"},
+		"disc":   {stock.Piece{Form: stock.Disc, DiameterMm: 400, ThicknessMm: 5, ShareFraction: .5, StripWidthMm: 30}, []string{"corners"}, "prep.cutStrip"},
+		"cable":  {stock.Piece{Form: stock.Cable, DiameterMm: 25, LengthMm: 200, SolidFraction: .6}, []string{"weld", "corners"}, "prep.weldSolid"},
+	} {
+		p := plantest.Make(t, plantest.OnSalvage(c.piece))
+		kinds := make([]string, len(p.Operations))
+		for i, o := range p.Operations {
+			kinds[i] = o.Kind
+		}
+		assert.Equal(t, c.ops, kinds[:len(c.ops)], name)
+		start, err := c.piece.Start()
+		require.NoError(t, err)
+		assert.InDelta(t, start.LengthMm, p.Bar.AvailableMm, 1e-9, name)
+		last := p.Bar.Marks[len(p.Bar.Marks)-1]
+		assert.InDelta(t, p.Bar.CutLengthMm, last.ToMm, 4.5, "%s: marks, then trim and kerf", name)
+		lost := p.Bar.StartMm3*(1-0) - p.Forged.VolumeMm3
+		assert.Greater(t, lost, 0., name)
+		if c.prep != "" {
+			found := false
+			for _, s := range p.Prep {
+				found = found || s.Code == c.prep
+			}
+			assert.True(t, found, "%s wants %s", name, c.prep)
+		}
+		if kinds[0] == "straighten" {
+			assert.Equal(t, "need.straightFirst", p.Operations[1].BecauseCode, name)
+			assert.Greater(t, p.Operations[0].Blows, 0., name)
+		}
+		if p.Bar.Down != nil {
+			d := p.Bar.Down
+			sum := d.Marks[len(d.Marks)-1].ToMm
+			assert.InDelta(t, d.LengthMm, sum, 1e-9, name)
+			assert.Less(t, d.ThicknessMm, p.Bar.ThicknessMm, name)
+		}
+	}
+}
+
+func TestATighterCoilTakesMoreStraightening(t *testing.T) {
+	blows := func(mean float64) float64 {
+		return plantest.Make(t, plantest.OnSalvage(stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: mean, PitchMm: 40, Turns: 300 / mean})).Operations[0].Blows
+	}
+	assert.Greater(t, blows(60), blows(150))
+}
+
+func TestTheSmithMayChooseTheFirstBar(t *testing.T) {
+	r := plantest.OnSalvage(stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36})
+	r.Sizing.FirstThicknessMm, r.Sizing.FirstWidthMm = 8, 22
+	d := plantest.Make(t, r).Bar.Down
+	require.NotNil(t, d)
+	assert.InDelta(t, 8, d.ThicknessMm, .4, "and the scale still to come")
+	assert.InDelta(t, 22, d.WidthMm, .4)
+}
+
+func TestHazardsStopAPlanUntilSeenToOrForGood(t *testing.T) {
+	r := plantest.Request()
+	r.Origin = plan.Origin{ID: "leafSpring", Hazards: []string{"tension", "galvanised"}}
+	p := plantest.Make(t, r)
+	assert.Equal(t, fact.Stop, plantest.Warning(p, "hazard.tension").Severity)
+	assert.Equal(t, fact.Stop, plantest.Warning(p, "hazard.galvanised").Severity)
+	r.Origin.Acknowledged = []string{"tension", "galvanised"}
+	p = plantest.Make(t, r)
+	assert.Equal(t, fact.Note, plantest.Warning(p, "hazard.tension").Severity)
+	assert.Equal(t, fact.Stop, plantest.Warning(p, "hazard.galvanised").Severity, "for good")
+}
+
+func TestABeliefNarrowsTheWindow(t *testing.T) {
+	r := plantest.Request()
+	wide := plantest.Make(t, r)
+	r.Origin.Window = &plan.Window{LowC: 900, HighC: 1050}
+	p := plantest.Make(t, r)
+	assert.InDelta(t, 1030, p.Totals.SoakC, 1e-9)
+	assert.InDelta(t, 900, p.Totals.LowC, 1e-9)
+	assert.Greater(t, p.Totals.FractionalHeats, wide.Totals.FractionalHeats)
+	r.Origin.Window = &plan.Window{LowC: 1000, HighC: 1040}
+	_, err := planner.Make(context.Background(), r)
+	assert.ErrorContains(t, err, "forge.noWindow")
+}
+
+// TestBackwardAgreesWithForward: the largest blade of a pattern uses the piece
+// up to a thousandth of its volume, planned forward.
+func TestBackwardAgreesWithForward(t *testing.T) {
+	for name, p := range map[string]stock.Piece{
+		"roller": {Form: stock.Roller, DiameterMm: 24, LengthMm: 36},
+		"ball":   {Form: stock.Ball, DiameterMm: 38},
+		"stub":   {Form: stock.Flat, WidthMm: 30, ThicknessMm: 8, LengthMm: 70},
+	} {
+		r := plantest.OnSalvage(p)
+		f, err := whatif.Largest(context.Background(), r, whatif.AnyWay())
+		require.NoError(t, err, name)
+		r.Design = f.Design
+		forward := plantest.Make(t, r)
+		assert.Empty(t, forward.Obstacle().Code, name)
+		if f.Limit == "volume" {
+			assert.InEpsilon(t, forward.Bar.AvailableMm, forward.Bar.CutLengthMm, 1e-3, name)
+		}
+		r.Design = plantest.OnSalvage(p).Design.Scaled(f.Length*1.01, f.Height*1.01, f.Thickness*1.01)
+		assert.NotEmpty(t, plantest.Make(t, r).Obstacle().Code, "%s: a hundredth more does not fit", name)
+	}
+}
+
+func TestOnlyWhatIsFreeScales(t *testing.T) {
+	r := plantest.OnSalvage(stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 120})
+	f, err := whatif.Largest(context.Background(), r, whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .5, Highest: 3}})
+	require.NoError(t, err)
+	assert.InDelta(t, r.Design.HeightMm, f.Design.HeightMm, 1e-9)
+	assert.InDelta(t, r.Design.SpineMm, f.Design.SpineMm, 1e-9)
+	assert.NotEqual(t, r.Design.LengthMm, f.Design.LengthMm)
+	capped, err := whatif.Largest(context.Background(), r, whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .5, Highest: 1.01}})
+	require.NoError(t, err)
+	assert.Equal(t, "limits", capped.Limit)
+	_, err = whatif.Largest(context.Background(), r, whatif.Freedom{})
+	require.ErrorContains(t, err, "plan.nothingFree")
+	tiny := plantest.OnSalvage(stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 12})
+	_, err = whatif.Largest(context.Background(), tiny, whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .9, Highest: 3}})
+	var none *whatif.NoFitError
+	require.ErrorAs(t, err, &none)
+	assert.Equal(t, "warn.volumeShort", none.Why.Code)
+}
+
+// TestTheSureLengthCoversWhatItSays: four fifths of the draws of another seed
+// lie in its middle band, and the same seed gives the same answer.
+func TestTheSureLengthCoversWhatItSays(t *testing.T) {
+	ctx := context.Background()
+	r := plantest.Request()
+	tol := whatif.UsualTolerances(r)
+	s, err := whatif.BeSure(ctx, r, tol, 2000, 7)
+	require.NoError(t, err)
+	again, err := whatif.BeSure(ctx, r, tol, 2000, 7)
+	require.NoError(t, err)
+	assert.Equal(t, s, again)
+	assert.Less(t, s.LowMm, s.P50Mm)
+	assert.Less(t, s.P50Mm, s.P80Mm)
+	assert.Less(t, s.P80Mm, s.HighMm)
+	assert.Less(t, s.HighMm, s.P95Mm)
+	assert.Less(t, s.FitErrorMm, .02*s.P50Mm)
+	assert.InDelta(t, plantest.Make(t, r).Bar.CutLengthMm, s.P50Mm, .01*s.P50Mm)
+	other, err := whatif.BeSure(ctx, r, tol, 20000, 99)
+	require.NoError(t, err)
+	covered := coverage(other, s)
+	assert.InDelta(t, .8, covered, .02)
+	sum := 0.0
+	for _, v := range s.Sources {
+		sum += v
+	}
+	assert.InDelta(t, 1, sum, 1e-9)
+	sure := r
+	sure.Smith.Skill = forge.Learning
+	assert.Greater(t, whatif.UsualTolerances(sure).Forged, tol.Forged, "a learner forges less near")
+}
+
+// coverage is how much of a's draws lie in b's middle band, read off a's own
+// quantiles; both ends are searched.
+func coverage(a, b *whatif.Sure) float64 {
+	return a.ShareBelow(b.HighMm) - a.ShareBelow(b.LowMm)
+}
+
+// TestTheSureLengthAgreesWithTheClosedForm where only the forged volume is
+// uncertain: then the length is linear in a normal deviate.
+func TestTheSureLengthAgreesWithTheClosedForm(t *testing.T) {
+	r := plantest.Request()
+	s, err := whatif.BeSure(context.Background(), r, whatif.Tolerances{Forged: .05}, 4000, 3)
+	require.NoError(t, err)
+	p := plantest.Make(t, r)
+	mean := p.Bar.CutLengthMm - r.Sizing.TrimMm - r.Sizing.KerfMm
+	for q, z := range map[float64]float64{s.P50Mm: 0, s.P80Mm: .8416212, s.P95Mm: 1.6448536, s.LowMm: -1.2815516} {
+		assert.InEpsilon(t, mean*(1+.05*z)+r.Sizing.TrimMm+r.Sizing.KerfMm, q, 1e-3)
+	}
+	assert.InDelta(t, 1, s.Sources["forged"], 1e-12)
+	exact, err := whatif.BeSure(context.Background(), r, whatif.Tolerances{}, 500, 3)
+	require.NoError(t, err)
+	assert.InDelta(t, exact.LowMm, exact.P95Mm, 1e-9, "nothing uncertain, one length")
+	for _, bad := range []whatif.Tolerances{{WidthMm: -1}, {Loss: 7}, {Form: math.NaN()}} {
+		_, err := whatif.BeSure(context.Background(), r, bad, 500, 3)
+		require.Error(t, err)
+	}
+	_, err = whatif.BeSure(context.Background(), r, whatif.Tolerances{}, 5, 3)
+	require.ErrorContains(t, err, "runs")
+}
+
+// rack is so many pieces of mixed stock.
+func rack(n int) []whatif.Candidate {
+	rng := rand.New(rand.NewPCG(5, 5))
+	var out []whatif.Candidate
+	for i := range n {
+		c := whatif.Candidate{ID: fmt.Sprintf("piece-%03d", i), SteelID: "1084", Certain: 1, CostPerG: .01}
+		switch i % 4 {
+		case 0, 1:
+			c.Piece = plantest.Flat(15+40*rng.Float64(), 3+8*rng.Float64(), 60+900*rng.Float64())
+		case 2:
+			c.Piece = stock.Piece{Form: stock.Round, DiameterMm: 8 + 25*rng.Float64(), LengthMm: 50 + 300*rng.Float64()}
+		default:
+			c.Piece = stock.Piece{Form: stock.Leaf, WidthMm: 40 + 30*rng.Float64(), ThicknessMm: 6 + 4*rng.Float64(), ChordMm: 500, RiseMm: 60}
+			c.Certain, c.Origin = .6, plan.Origin{ID: "leafSpring", Hazards: []string{"tension"}}
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+func TestTheRackIsRanked(t *testing.T) {
+	r := plantest.Request()
+	list := rack(60)
+	list = append(list, whatif.Candidate{ID: "chain", SteelID: "1018", Piece: stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 900}, Origin: plan.Origin{ID: "chain", Hazards: []string{"galvanised"}}})
+	out, err := whatif.Rank(context.Background(), r, list)
+	require.NoError(t, err)
+	require.Len(t, out, len(list))
+	planned, class := 0, 0
+	for i, x := range out {
+		now := 0
+		switch {
+		case x.Refused:
+			now = 3
+		case !x.Feasible:
+			now = 2
+		case !x.Planned:
+			now = 1
+		}
+		assert.GreaterOrEqual(t, now, class, "planned, screened, infeasible, refused")
+		if now == class && i > 0 && now == 0 {
+			assert.GreaterOrEqual(t, x.Score, out[i-1].Score)
+		}
+		class = now
+		if x.Planned {
+			planned++
+			assert.Positive(t, x.Heats)
+			assert.Empty(t, x.Obstacle.Code)
+		} else if !x.Feasible {
+			assert.NotEmpty(t, x.Obstacle.Code, "why not is said")
+		}
+	}
+	assert.Equal(t, 10, planned)
+	assert.Equal(t, "chain", out[len(out)-1].ID, "what must not into the fire comes last")
+	for _, x := range out[:3] { // screening agrees with the whole plan
+		for _, c := range list {
+			if c.ID == x.ID {
+				whole := r
+				whole.Bar, whole.SteelID, whole.Origin = c.Piece, c.SteelID, c.Origin
+				assert.InDelta(t, plantest.Make(t, whole).Bar.CutLengthMm, x.CutMm, 1e-9)
+			}
+		}
+	}
+}
+
+// TestHopesWork: every way out that is said to work leads to a plan without an
+// obstacle.
+func TestHopesWork(t *testing.T) {
+	r := plantest.Slicer(plantest.Flat(32, 4, 500))
+	hopes, err := whatif.Hopes(context.Background(), r)
+	require.NoError(t, err)
+	codes := map[string]whatif.Hope{}
+	for _, h := range hopes {
+		codes[h.Code] = h
+	}
+	for _, want := range []string{"hope.wider", "hope.thicker", "hope.lower", "hope.fold"} {
+		require.Contains(t, codes, want)
+	}
+	assert.True(t, codes["hope.wider"].Works)
+	assert.True(t, codes["hope.thicker"].Works)
+	assert.True(t, codes["hope.lower"].Works)
+	wide, low := r, r
+	wide.Bar.WidthMm = codes["hope.wider"].Mm
+	assert.Empty(t, plantest.TooNarrow(plantest.Make(t, wide)).Code)
+	low.Design.HeightMm = codes["hope.lower"].Mm
+	assert.Empty(t, plantest.Make(t, low).Obstacle().Code)
+	low.Design.HeightMm += 1
+	assert.NotEmpty(t, plantest.Make(t, low).Obstacle().Code, "and a millimetre more is too much")
+	roomy := plantest.Request()
+	roomy.Bar = plantest.Flat(30, 6, 900)
+	none, err := whatif.Hopes(context.Background(), roomy)
+	require.NoError(t, err)
+	assert.Empty(t, none)
+	push := plantest.Slicer(plantest.Flat(38, 6, 610))
+	push.Choices.Method = forge.PushIn
+	hopes, err = whatif.Hopes(context.Background(), push)
+	require.NoError(t, err)
+	for _, h := range hopes {
+		if h.Code == "hope.pinchOut" {
+			pinch := push
+			pinch.Choices.Method = forge.PinchOut
+			assert.Equal(t, h.Works, plantest.Make(t, pinch).Obstacle().Code == "")
+		}
+	}
+	short, err := whatif.Hopes(context.Background(), plantest.Slicer(plantest.Flat(40, 6, 120)))
+	require.NoError(t, err)
+	found := false
+	for _, h := range short {
+		found = found || h.Code == "hope.shorter" && h.Works
+	}
+	assert.True(t, found, "too short a bar gives a shorter blade")
+}
+
+func TestAMillimetreMoreCostsBar(t *testing.T) {
+	costs, err := whatif.Costs(context.Background(), plantest.Request())
+	require.NoError(t, err)
+	require.Len(t, costs, 5)
+	for _, c := range costs {
+		assert.Greater(t, c.BarMm, 0., c.Field)
+		assert.Greater(t, c.MassG, 0., c.Field)
+	}
+	longer, shorter := plantest.Request(), plantest.Request()
+	longer.Design.LengthMm += 3
+	shorter.Design.LengthMm -= 3
+	assert.InDelta(t, (plantest.Make(t, longer).Bar.CutLengthMm-plantest.Make(t, shorter).Bar.CutLengthMm)/6, costs[0].BarMm, 1e-9)
+}
+
+func TestUniformFactor(t *testing.T) {
+	k, used := whatif.UniformFactor(1000, 10000, .2)
+	assert.InDelta(t, 8000, used, 1e-9)
+	assert.InDelta(t, 2, k, 1e-12)
+}
+
+func BenchmarkBeSure2000(b *testing.B) {
+	r := plantest.Request()
+	for b.Loop() {
+		_, err := whatif.BeSure(context.Background(), r, whatif.UsualTolerances(r), 2000, 1)
+		require.NoError(b, err)
+	}
+}
+
+func BenchmarkRank200(b *testing.B) {
+	r, list := plantest.Request(), rack(200)
+	for b.Loop() {
+		_, err := whatif.Rank(context.Background(), r, list)
+		require.NoError(b, err)
+	}
+}
+
+func BenchmarkLargest(b *testing.B) {
+	r := plantest.OnSalvage(stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36})
+	for b.Loop() {
+		_, err := whatif.Largest(context.Background(), r, whatif.AnyWay())
+		require.NoError(b, err)
+	}
+}
+
+// TestTheSolidOfAHeatIsClosedAndOfItsVolume: every edge of a triangle is shared,
+// the other way round, and what it holds is the drawn piece.
+func TestTheSolidOfAHeatIsClosedAndOfItsVolume(t *testing.T) {
+	p := plantest.Make(t, plantest.Request())
+	for _, h := range []int{0, len(p.Heats) / 2, len(p.Heats) - 1} {
+		st := p.Heats[h].Shape
+		m := figure.Solid(st)
+		edges := map[[2]int]int{}
+		for _, tr := range m.Triangles {
+			for k := range 3 {
+				edges[[2]int{tr[k], tr[(k+1)%3]}]++
+			}
+		}
+		for e, n := range edges {
+			require.Equal(t, 1, n)
+			require.Equal(t, 1, edges[[2]int{e[1], e[0]}], "closed")
+		}
+		want := 0.0
+		for i := 1; i < len(st); i++ {
+			a, b := st[i-1], st[i]
+			if a.Zone != b.Zone && (math.Abs(a.SpineY-b.SpineY) >= .75 || math.Abs(a.EdgeY-b.EdgeY) >= .75) {
+				continue
+			}
+			mean := func(s plan.Station) float64 {
+				edge := s.EdgeMm
+				if edge == 0 {
+					edge = s.ThicknessMm
+				}
+				return (s.SpineY - s.EdgeY) * (s.ThicknessMm + edge) / 2
+			}
+			want += (b.XMm - a.XMm) * (mean(a) + mean(b)) / 2
+		}
+		assert.InEpsilon(t, want, m.VolumeMm3(), .02, "heat %d", h+1)
+	}
+}
