@@ -50,7 +50,7 @@ func TestTwoEdgesDoNotSweep(t *testing.T) {
 		p := plantest.Make(t, r)
 		assert.InDelta(t, 0, p.Bend.CurvaturePerMm, 1e-6, k)
 		assert.Empty(t, plantest.StepOf(p, "preCurve").ID, k)
-		assert.Positive(t, plantest.StepOf(p, "bevel").Blows, k)
+		assert.Positive(t, plantest.StepOf(p, "bevel").Hammer().Blows, k)
 		assert.Empty(t, plantest.Warning(p, "warn.sweep").Code, k)
 	}
 }

@@ -32,7 +32,7 @@ func readings(shape []plan.Station, zones []string) []plan.Reading {
 
 // targetReadings are the calipers' figures when the operation is done: first,
 // middle and last of its cells.
-func targetReadings(r *route.Route, op *forge.Operation, s *Settled) []plan.Reading {
+func targetReadings(op *forge.Operation, s *Settled) []plan.Reading {
 	if op.Targets == nil {
 		return nil
 	}

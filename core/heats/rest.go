@@ -28,10 +28,11 @@ func rests(r *route.Route, p *plan.Plan) {
 func Swings(r *route.Route, p *plan.Plan) map[string]float64 {
 	kg := map[string]float64{}
 	for _, op := range p.Operations {
-		switch op.Machine {
-		case "":
+		switch {
+		case op.Forging == nil:
+		case op.Forging.Machine == "":
 			kg[op.ID] = r.Req.Smith.HammerKg
-		case string(forge.Striker):
+		case op.Forging.Machine == string(forge.Striker):
 			kg[op.ID] = r.Req.Smith.Machine.TupKg
 		}
 	}

@@ -16,17 +16,34 @@ const leastRest = 0.15
 
 // Schedule turns the fractional heats of the run into the heats a smith counts:
 // what is left of a heat goes to the next operation if it works the same hot
-// stretch.
+// stretch. It fills the plan's operations, heats and totals.
 func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
-	byOp := map[string]*plan.Step{}
 	p.Operations = steps(r, s.Ops)
+	byOp := map[string]*plan.Step{}
 	for i := range p.Operations {
 		byOp[p.Operations[i].ID] = &p.Operations[i]
 	}
+	count(r, p, s, byOp)
+	total(p, byOp)
+	rests(r, p)
+	for i := range p.Operations {
+		st := &p.Operations[i]
+		op := find(s.Ops, st.ID)
+		if op == nil {
+			continue
+		}
+		st.Readings = targetReadings(op, s)
+		if plan.Tooled(op.Kind) {
+			st.Forging.SpreadNeeded, st.Forging.SpreadGiven = spread(r, s, op)
+		}
+	}
+}
+
+// count lays the records of the run into heats.
+func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step) {
 	var cur *plan.HeatStep
-	left := 0.0
 	var before *forge.Heat
-	hot := 0.0
+	left := 0.0
 	for i := range s.Run.Heats {
 		h := &s.Run.Heats[i]
 		step := byOp[h.Operation]
@@ -42,23 +59,29 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
 			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
 			addPart(cur, h, take, from, to)
-			left -= take
-			todo -= take
-			from = to
-			before = h
-			now := stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
-			cur.Shape = figure.Shape(r.Cells, r.Bar.AreaMm2, now)
-			cur.Readings = readings(cur.Shape, r.ZonesIn(h.First, h.Last))
-			for i := range cur.Readings {
-				cur.Readings[i].WithinMm = r.Req.Smith.Skill.MarksMm()
-			}
-			cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
-			hotWhereBent(r, cur, h.First, h.Last)
+			left, todo, from, before = left-take, todo-take, to, h
+			show(r, cur, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)), h)
 		}
 		if cycle {
 			cur = nil
 		}
 	}
+}
+
+// show draws the piece as it is after a heat that has worked up to this record.
+func show(r *route.Route, cur *plan.HeatStep, now forge.Bar, h *forge.Heat) {
+	cur.Shape = figure.Shape(r.Cells, r.Bar.AreaMm2, now)
+	cur.Readings = readings(cur.Shape, r.ZonesIn(h.First, h.Last))
+	for i := range cur.Readings {
+		cur.Readings[i].WithinMm = r.Req.Smith.Skill.MarksMm()
+	}
+	cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
+	hotWhereBent(r, cur, h.First, h.Last)
+}
+
+// total sums the heats up.
+func total(p *plan.Plan, byOp map[string]*plan.Step) {
+	hot := 0.0
 	for i := range p.Heats {
 		h := &p.Heats[i]
 		blows := 0.0
@@ -82,24 +105,14 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 		}
 		p.Totals.FuelG += h.FuelG
 	}
-	rests(r, p)
 	for _, st := range p.Operations {
 		if !isTreatment(st.Kind) {
 			p.Totals.FractionalHeats += st.Heats
 		}
 	}
-	for i := range p.Operations {
-		st := &p.Operations[i]
-		if op := find(s.Ops, st.ID); op != nil {
-			st.Readings = targetReadings(r, op, s)
-			if plan.Tooled(op.Kind) {
-				st.Support = string(op.Support)
-				st.SpreadNeeded, st.SpreadGiven = spread(r, s, op)
-			}
-		}
-	}
 }
 
+// find is the operation with this id, or nil.
 func find(ops []*forge.Operation, id string) *forge.Operation {
 	for _, op := range ops {
 		if op.ID == id {
@@ -109,6 +122,7 @@ func find(ops []*forge.Operation, id string) *forge.Operation {
 	return nil
 }
 
+// addPart adds the part of a record that is done in a heat.
 func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) {
 	k := take / rec.Fraction
 	h.WorkS += rec.WorkS * k
@@ -166,12 +180,15 @@ func coolTo(h *plan.HeatStep, s, c float64) {
 	h.Curve = append(h.Curve, plan.Moment{S: math.Max(last.S, math.Round(s*100)/100), C: math.Min(last.C, math.Round(c))})
 }
 
+// addTo adds a record to what its step takes.
 func addTo(s *plan.Step, h *forge.Heat) {
 	if s.Heats == 0 {
 		s.StartC = h.StartC
 	}
 	s.Heats += h.Fraction
-	s.Blows, s.EdgeBlows = s.Blows+h.Blows, s.EdgeBlows+h.EdgeBlows
+	if f := s.Forging; f != nil {
+		f.Blows, f.EdgeBlows = f.Blows+h.Blows, f.EdgeBlows+h.EdgeBlows
+	}
 	s.EndC = h.EndC
 	s.TimeS += (h.FireS+h.CarryS+h.BrushS)*h.Fraction + h.WorkS
 	s.ScaleMm3 += h.ScaleMm3

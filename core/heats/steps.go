@@ -12,26 +12,29 @@ func isTreatment(kind string) bool {
 	return kind == route.KindNormalise || kind == route.KindAnneal || kind == string(forge.Harden)
 }
 
+// step is an operation as a step of the plan, without what its heats come to.
 func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step {
 	st := plan.Step{
-		ID: op.ID, Kind: string(op.Kind), Face: op.Face, Zones: r.ZonesIn(op.First, op.Last), Passes: op.Passes,
-		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), BendPerMm: op.BendPer,
+		ID: op.ID, Kind: string(op.Kind), Zones: r.ZonesIn(op.First, op.Last), Passes: op.Passes,
+		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), TargetC: op.SoakC,
+	}
+	if n, after, ok := route.Because(ops, op, r.Req.Choices.ForgedFirst()); ok {
+		st.BecauseCode, st.After = n.Code, after
+	}
+	if op.Kind == forge.Harden {
+		st.Thermal = &plan.Thermal{SoakS: r.Steel.SoakMin * 60}
+		st.Thermal.BathLowC, st.Thermal.BathHighC, _ = r.Steel.Quench.BathC()
+		return st
+	}
+	st.Forging = &plan.Forging{
+		Face: op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes, EdgeTurns: r.EdgeTurns(op),
 	}
 	if m := r.Req.Smith.Machine; m.Does(op.Kind) {
-		st.Machine = string(m.Kind)
+		st.Forging.Machine = string(m.Kind)
 		st.CautionCodes = append(append([]string{}, st.CautionCodes...), machineCaution(m.Kind))
 	}
-	if n, ok := route.Because(ops, op, r.Req.Choices.ForgedFirst()); ok {
-		st.BecauseCode, st.After = n.Code, string(n.After)
-	}
-	st.Strokes, st.EdgeTurns = op.Strokes, r.EdgeTurns(op)
-	st.TargetC, st.LowC, st.Support = op.SoakC, op.LowC, string(op.Support)
-	if op.Kind == forge.Harden {
-		st.SoakS = r.Steel.SoakMin * 60
-		st.BathLowC, st.BathHighC, _ = r.Steel.Quench.BathC()
-	}
 	if op.Kind == forge.PreCurve {
-		st.BendRiseMm = r.Bend.RiseMm
+		st.Forging.BendRiseMm = r.Bend.RiseMm
 	}
 	return st
 }
@@ -82,7 +85,7 @@ func steps(r *route.Route, ops []*forge.Operation) (out []plan.Step) {
 		for i, c := range route.ThermalCycles(r.Req.Choices.Cycles, r.Steel) {
 			out = append(out, plan.Step{
 				ID: route.CycleID(i), Kind: c.Kind, Zones: r.ZonesIn(0, len(r.Cells)-1), TargetC: c.TempC, Passes: 1,
-				BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.Kind),
+				BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.Kind), Thermal: &plan.Thermal{},
 			})
 		}
 	}

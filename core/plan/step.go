@@ -2,6 +2,8 @@ package plan
 
 import (
 	"coldember/core/forge"
+	"strconv"
+	"strings"
 )
 
 // Reading is what the calipers should say at a station.
@@ -13,38 +15,79 @@ type Reading struct {
 	WithinMm    float64 `json:"withinMm,omitempty" doc:"how near the calipers have to be"`
 }
 
-// Step is an operation of the plan with what it takes.
+// Step is one step of the work, of whatever family: what all steps have stands
+// here, and what only its family has in the payload of that family. Exactly one
+// payload is there.
 type Step struct {
-	ID           string     `json:"id"`
-	Kind         string     `json:"kind"`
+	ID           string    `json:"id" doc:"of its own: there may be several of a kind"`
+	Kind         string    `json:"kind"`
+	Zones        []string  `json:"zones"`
+	After        string    `json:"after,omitempty" doc:"the step that it has to come after"`
+	BecauseCode  string    `json:"becauseCode,omitempty"`
+	CautionCodes []string  `json:"cautionCodes"`
+	Heats        float64   `json:"heats" doc:"fractional: what is left of a heat goes to the next operation"`
+	Passes       int       `json:"passes"`
+	TimeS        float64   `json:"timeS"`
+	StartC       float64   `json:"startC"`
+	EndC         float64   `json:"endC"`
+	TargetC      float64   `json:"targetC,omitempty" doc:"that it is brought to, where not what the rest is"`
+	ScaleMm3     float64   `json:"scaleMm3"`
+	Readings     []Reading `json:"readings,omitempty"`
+
+	Forging *Forging `json:"forging,omitempty"`
+	Thermal *Thermal `json:"thermal,omitempty"`
+}
+
+// Forging is the payload of an operation of hammer or machine.
+type Forging struct {
 	Face         forge.Face `json:"face,omitempty"`
-	Zones        []string   `json:"zones"`
-	Heats        float64    `json:"heats" doc:"fractional: what is left of a heat goes to the next operation"`
+	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
+	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 	Blows        float64    `json:"blows"`
-	TimeS        float64    `json:"timeS"`
-	StartC       float64    `json:"startC"`
-	EndC         float64    `json:"endC"`
-	TargetC      float64    `json:"targetC,omitempty" doc:"of a thermal cycle, or of a weld"`
 	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
-	ScaleMm3     float64    `json:"scaleMm3"`
-	Passes       int        `json:"passes"`
-	Readings     []Reading  `json:"readings,omitempty"`
-	After        string     `json:"after,omitempty"`
-	BecauseCode  string     `json:"becauseCode,omitempty"`
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
-	CautionCodes []string   `json:"cautionCodes"`
 	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
 	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
-	BathLowC     float64    `json:"bathLowC,omitempty" doc:"how warm the oil of a quench is kept"`
-	BathHighC    float64    `json:"bathHighC,omitempty"`
-	SoakS        float64    `json:"soakS,omitempty" doc:"held at heat before the quench"`
 	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
-	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
 	SpreadGiven  float64    `json:"spreadGiven,omitempty" doc:"by this face; of operations whose face the smith chooses"`
-	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 }
+
+// Thermal is the payload of a thermal cycle or of the hardening.
+type Thermal struct {
+	SoakS     float64 `json:"soakS,omitempty" doc:"held at heat before the quench"`
+	BathLowC  float64 `json:"bathLowC,omitempty" doc:"how warm the oil of a quench is kept"`
+	BathHighC float64 `json:"bathHighC,omitempty"`
+}
+
+// Hammer is the payload of an operation of hammer or machine, or an empty one.
+func (s *Step) Hammer() Forging {
+	if s.Forging == nil {
+		return Forging{}
+	}
+	return *s.Forging
+}
+
+// Fire is the payload of a thermal cycle or of the hardening, or an empty one.
+func (s *Step) Fire() Thermal {
+	if s.Thermal == nil {
+		return Thermal{}
+	}
+	return *s.Thermal
+}
+
+// OperationID names the nth operation of a kind, from 1: by its kind, with a number
+// from the second on.
+func OperationID(k forge.Kind, n int) string {
+	if n <= 1 {
+		return string(k)
+	}
+	return string(k) + strconv.Itoa(n)
+}
+
+// KindOf is the kind of the operation with this id.
+func KindOf(id string) forge.Kind { return forge.Kind(strings.TrimRight(id, "0123456789")) }
 
 // Part is the share of an operation done in one heat.
 type Part struct {

@@ -63,7 +63,7 @@ func TestNothingIsFixed(t *testing.T) {
 					continue
 				}
 				compared++
-				if o.Blows != b.Blows {
+				if o.Hammer().Blows != b.Hammer().Blows {
 					blows++
 				}
 				if o.TimeS != b.TimeS {
@@ -160,7 +160,7 @@ func TestHeatsAddUpToTheOperations(t *testing.T) {
 		}
 	}
 	for _, o := range p.Operations {
-		assert.InDelta(t, o.Blows, perOp[o.ID], 1e-6, o.ID)
+		assert.InDelta(t, o.Hammer().Blows, perOp[o.ID], 1e-6, o.ID)
 		assert.InDelta(t, 1, share[o.ID], 1e-9, "%s is finished", o.ID)
 	}
 	assert.Equal(t, len(p.Heats), p.Totals.Heats+p.Totals.Cycles)

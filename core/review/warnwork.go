@@ -60,8 +60,8 @@ const faceSlack = 0.03
 func warnTools(r *route.Route, p *plan.Plan, add adder) {
 	for _, t := range r.Req.Choices.Tools {
 		for _, st := range p.Operations {
-			if st.ID == t.Operation && st.SpreadNeeded > st.SpreadGiven+faceSlack {
-				add("warn.faceSpread", fact.Warn, fact.Where{Operation: st.ID}, fact.Figures{"needed": st.SpreadNeeded, "given": st.SpreadGiven})
+			if st.ID == t.Operation && st.Hammer().SpreadNeeded > st.Hammer().SpreadGiven+faceSlack {
+				add("warn.faceSpread", fact.Warn, fact.Where{Operation: st.ID}, fact.Figures{"needed": st.Hammer().SpreadNeeded, "given": st.Hammer().SpreadGiven})
 			}
 		}
 	}

@@ -19,8 +19,8 @@ func TestWorkOnEdgeGoesByTurns(t *testing.T) {
 		p := plantest.Make(t, r)
 		require.Empty(t, plantest.Warning(p, "warn.edgewiseFolds").Code)
 		note := plantest.Warning(p, "warn.edgewise")
-		require.Equal(t, plantest.StepOf(p, "tang").EdgeTurns > 0, note.Code != "", "what goes by turns is said")
-		return plantest.StepOf(p, "point").EdgeTurns, plantest.StepOf(p, "tang").EdgeTurns
+		require.Equal(t, plantest.StepOf(p, "tang").Hammer().EdgeTurns > 0, note.Code != "", "what goes by turns is said")
+		return plantest.StepOf(p, "point").Hammer().EdgeTurns, plantest.StepOf(p, "tang").Hammer().EdgeTurns
 	}
 	point, tang := turns(25, 25./3)
 	assert.Zero(t, point)
@@ -37,7 +37,7 @@ func TestWorkOnEdgeGoesByTurns(t *testing.T) {
 	r := plantest.Request()
 	for _, st := range plantest.Make(t, r).Operations {
 		if st.Kind != "point" && st.Kind != "tang" {
-			assert.Zero(t, st.EdgeTurns, st.Kind)
+			assert.Zero(t, st.Hammer().EdgeTurns, st.Kind)
 		}
 	}
 }

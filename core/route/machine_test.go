@@ -24,17 +24,17 @@ func TestAPowerHammerDoesTheHeavyWork(t *testing.T) {
 	assert.Less(t, b["breakDown"].Heats, a["breakDown"].Heats/2)
 	assert.Less(t, power.Totals.TimeS, hand.Totals.TimeS)
 	assert.Less(t, power.Bar.ScaleShare, hand.Bar.ScaleShare, "fewer heats, less scale")
-	assert.Equal(t, "powerHammer", b["breakDown"].Machine)
+	assert.Equal(t, "powerHammer", b["breakDown"].Hammer().Machine)
 	assert.Contains(t, b["breakDown"].CautionCodes, "caution.machine")
-	assert.Empty(t, b["bevel"].Machine)
+	assert.Empty(t, b["bevel"].Hammer().Machine)
 	assert.NotContains(t, b["bevel"].CautionCodes, "caution.machine")
-	assert.InEpsilon(t, a["bevel"].Blows, b["bevel"].Blows, .15, "the bevels stay with the hand")
+	assert.InEpsilon(t, a["bevel"].Hammer().Blows, b["bevel"].Hammer().Blows, .15, "the bevels stay with the hand")
 	heavier := forge.NewMachine(forge.PowerHammer)
 	heavier.TupKg = 50
-	assert.Less(t, plantest.ByKind(plantest.Make(t, plantest.Thick(heavier)))["breakDown"].Blows, b["breakDown"].Blows)
+	assert.Less(t, plantest.ByKind(plantest.Make(t, plantest.Thick(heavier)))["breakDown"].Hammer().Blows, b["breakDown"].Hammer().Blows)
 	flatDies := forge.NewMachine(forge.PowerHammer)
 	flatDies.BiteMm = 70
-	assert.NotEqual(t, b["breakDown"].Blows, plantest.ByKind(plantest.Make(t, plantest.Thick(flatDies)))["breakDown"].Blows, "the dies' contact counts")
+	assert.NotEqual(t, b["breakDown"].Hammer().Blows, plantest.ByKind(plantest.Make(t, plantest.Thick(flatDies)))["breakDown"].Hammer().Blows, "the dies' contact counts")
 }
 
 // TestAPressSqueezesAndStallsHonestly: one that is too weak is refused with the
@@ -42,7 +42,7 @@ func TestAPowerHammerDoesTheHeavyWork(t *testing.T) {
 func TestAPressSqueezesAndStallsHonestly(t *testing.T) {
 	p := plantest.Make(t, plantest.Thick(forge.NewMachine(forge.Press)))
 	down := plantest.ByKind(p)["breakDown"]
-	assert.Less(t, down.Blows, plantest.ByKind(plantest.Make(t, plantest.Thick(nil)))["breakDown"].Blows/5, "squeezes, not blows")
+	assert.Less(t, down.Hammer().Blows, plantest.ByKind(plantest.Make(t, plantest.Thick(nil)))["breakDown"].Hammer().Blows/5, "squeezes, not blows")
 	weak := forge.NewMachine(forge.Press)
 	weak.ForceKN = 12
 	_, err := planner.Make(context.Background(), plantest.Thick(weak))
@@ -65,7 +65,7 @@ func TestAPressSqueezesAndStallsHonestly(t *testing.T) {
 	require.NoError(t, err)
 	strong := forge.NewMachine(forge.Press)
 	strong.ForceKN = 600
-	assert.LessOrEqual(t, plantest.ByKind(plantest.Make(t, plantest.Thick(strong)))["breakDown"].Blows, down.Blows)
+	assert.LessOrEqual(t, plantest.ByKind(plantest.Make(t, plantest.Thick(strong)))["breakDown"].Hammer().Blows, down.Hammer().Blows)
 }
 
 func TestAMachineIsAskedForFiguresThatCanBe(t *testing.T) {
@@ -92,13 +92,13 @@ func TestAMachineIsAskedForFiguresThatCanBe(t *testing.T) {
 func TestAStrikerDoublesTheHand(t *testing.T) {
 	hand, two := plantest.Make(t, plantest.Thick(nil)), plantest.Make(t, plantest.Thick(forge.NewMachine(forge.Striker)))
 	a, b := plantest.ByKind(hand), plantest.ByKind(two)
-	assert.Less(t, b["breakDown"].Blows, a["breakDown"].Blows/2)
+	assert.Less(t, b["breakDown"].Hammer().Blows, a["breakDown"].Hammer().Blows/2)
 	assert.Less(t, b["breakDown"].Heats, a["breakDown"].Heats)
 	assert.Contains(t, b["point"].CautionCodes, "caution.striker")
-	assert.InEpsilon(t, a["planish"].Blows, b["planish"].Blows, .2, "the rest is the hammer's")
+	assert.InEpsilon(t, a["planish"].Hammer().Blows, b["planish"].Hammer().Blows, .2, "the rest is the hammer's")
 	heavy := forge.NewMachine(forge.Striker)
 	heavy.TupKg = 8
-	assert.Less(t, plantest.ByKind(plantest.Make(t, plantest.Thick(heavy)))["breakDown"].Blows, b["breakDown"].Blows)
+	assert.Less(t, plantest.ByKind(plantest.Make(t, plantest.Thick(heavy)))["breakDown"].Hammer().Blows, b["breakDown"].Hammer().Blows)
 	assert.NotEmpty(t, plantest.Warning(two, "warn.tired").Code)
 }
 
@@ -109,18 +109,18 @@ func TestRollsOnlyLengthen(t *testing.T) {
 	p := plantest.Make(t, plantest.Thick(m))
 	steps := plantest.ByKind(p)
 	down := steps["breakDown"]
-	require.Equal(t, "rollingMill", down.Machine)
+	require.Equal(t, "rollingMill", down.Hammer().Machine)
 	assert.Contains(t, down.CautionCodes, "caution.rolls")
 	for kind, st := range steps {
-		assert.Equal(t, kind == "breakDown", st.Machine == "rollingMill", kind)
+		assert.Equal(t, kind == "breakDown", st.Hammer().Machine == "rollingMill", kind)
 	}
 	last := down.Readings[len(down.Readings)-1]
 	thin := math.Log(14 / last.ThicknessMm)
 	assert.InDelta(t, forge.RollSpread*thin, math.Log(last.HeightMm/30), .02, "all but a twentieth goes into length")
-	assert.InDelta(t, float64(down.Passes)*(14-last.ThicknessMm)/m.DraftMm, down.Blows, float64(down.Passes)+1, "so many passes through the rolls")
+	assert.InDelta(t, float64(down.Passes)*(14-last.ThicknessMm)/m.DraftMm, down.Hammer().Blows, float64(down.Passes)+1, "so many passes through the rolls")
 	half := *m
 	half.DraftMm /= 2
-	assert.InEpsilon(t, 2*down.Blows, plantest.ByKind(plantest.Make(t, plantest.Thick(&half)))["breakDown"].Blows, .1)
+	assert.InEpsilon(t, 2*down.Hammer().Blows, plantest.ByKind(plantest.Make(t, plantest.Thick(&half)))["breakDown"].Hammer().Blows, .1)
 	half.DraftMm = .09*m.RollMm/2 + .01
 	_, err := planner.Make(context.Background(), plantest.Thick(&half))
 	require.ErrorContains(t, err, "smith.machine.draftMm", "rolls do not grip more")

@@ -58,6 +58,7 @@ func (r *Route) ofTheBar(zone string) (first, last int) {
 	return first, last
 }
 
+// span is from the first cell of these zones to the last; −1 where there is none.
 func (r *Route) span(zones ...string) (first, last int) {
 	first, last = -1, -1
 	for i, c := range r.Cells {
@@ -73,95 +74,139 @@ func (r *Route) span(zones ...string) (first, last int) {
 	return first, last
 }
 
+// list gathers operations and how far each brings its cells.
+type list struct {
+	route  *Route
+	ops    []*forge.Operation
+	brings map[*forge.Operation]stage
+	count  map[forge.Kind]int
+}
+
+// add puts an operation behind the others, with an id of its own.
+func (l *list) add(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation {
+	l.count[k]++
+	op := &forge.Operation{ID: plan.OperationID(k, l.count[k]), Kind: k, Face: face, First: first, Last: last, Passes: l.route.passes(first, last)}
+	l.ops, l.brings[op] = append(l.ops, op), to
+	return op
+}
+
 // Operations in the smith's order, or else in that of the school.
 func (r *Route) Operations() []*forge.Operation {
-	var ops []*forge.Operation
-	brings := map[*forge.Operation]stage{}
-	add := func(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation {
-		op := &forge.Operation{ID: string(k), Kind: k, Face: face, First: first, Last: last, Passes: r.passes(first, last)}
-		ops, brings[op] = append(ops, op), to
-		return op
+	l := &list{route: r, brings: map[*forge.Operation]stage{}, count: map[forge.Kind]int{}}
+	r.makeReady(l)
+	w, t := r.breakDown(l)
+	if r.Req.Choices.ForgedFirst() == plan.TangFirst {
+		r.tangAndRicasso(l)
+		r.point(l, w, t)
+	} else {
+		r.point(l, w, t)
+		r.tangAndRicasso(l)
 	}
-	all := len(r.Cells) - 1
+	r.blade(l, w, t)
+	r.tangEnd(l)
+	if r.Hardens() {
+		l.add(forge.Harden, "", 0, len(r.Cells)-1, asItIs).SoakC = r.Steel.AustenitiseC
+	}
+	l.ops = inOrder(l.ops, r.Req.Choices.Order)
+	r.aim(l.ops, l.brings)
+	r.takeTools(l.ops)
+	return l.ops
+}
 
+// makeReady straightens, welds, breaks corners and upsets: what makes a bar of it
+// that can be drawn.
+func (r *Route) makeReady(l *list) {
+	all := len(r.Cells) - 1
 	if r.Bar.BendRadiusMm > 0 {
-		add(forge.Straighten, forge.FlatFace, 0, all, asItIs).BendPer = 1 / r.Bar.BendRadiusMm
+		l.add(forge.Straighten, forge.FlatFace, 0, all, asItIs).BendPer = 1 / r.Bar.BendRadiusMm
 	}
-	r.weld(add, all)
-	r.weldOn(add, all)
+	r.weld(l, all)
+	r.weldOn(l, all)
 	if r.Req.Choices.Corners != plan.CornersLeft {
-		add(forge.Corners, forge.FlatFace, 0, all, asItIs)
+		l.add(forge.Corners, forge.FlatFace, 0, all, asItIs)
 	}
 	if first, last, ok := r.Upset(); ok {
-		add(forge.Upset, forge.FlatFace, first, last, gathered).FreeMm = r.FreeMm(first, last)
+		l.add(forge.Upset, forge.FlatFace, first, last, gathered).FreeMm = r.FreeMm(first, last)
 	}
-	p0, p1 := r.span(plan.ZonePoint)
-	b0, b1 := r.span(plan.ZoneBlade)
+}
+
+// breakDown draws a thick or unflat bar down to a flat first; it returns the section
+// that the blade is then drawn from.
+func (r *Route) breakDown(l *list) (widthMm, thicknessMm float64) {
 	w, t := r.Bar.WidthMm, r.Bar.ThicknessMm
 	thickest := 0.0
 	for _, c := range r.Cells {
 		thickest = math.Max(thickest, c.Preform.ThicknessMm)
 	}
-	if !r.isFlat() || t > needsBreakDown*thickest || r.Req.Sizing.FirstThicknessMm > 0 {
-		_, end := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
-		if down := r.flatten(w, t, thickest, end); down != nil {
-			add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, flattened)
-			r.Down = *down
-			w, t = down.WidthMm, down.ThicknessMm
-		}
+	if r.isFlat() && t <= needsBreakDown*thickest && r.Req.Sizing.FirstThicknessMm == 0 {
+		return w, t
 	}
-	point := func() { add(forge.Point, r.faceFor(p0, p1, w, t), p0, p1, preformed) }
-	if r.Req.Choices.First != plan.TangFirst {
-		point()
+	_, end := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
+	down := r.flatten(w, t, thickest, end)
+	if down == nil {
+		return w, t
 	}
+	l.add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, flattened)
+	r.Down = *down
+	return down.WidthMm, down.ThicknessMm
+}
+
+func (r *Route) point(l *list, w, t float64) {
+	first, last := r.span(plan.ZonePoint)
+	l.add(forge.Point, r.faceFor(first, last, w, t), first, last, preformed)
+}
+
+// tangAndRicasso sets the shoulder down, draws the tang behind it and trues the
+// ricasso before it.
+func (r *Route) tangAndRicasso(l *list) {
 	if t0, t1 := r.ofTheBar(plan.ZoneTang); t0 >= 0 {
 		end := t0
 		for mm := r.Cells[t0].FromMm + setDownShare*(r.Cells[t1].ToMm-r.Cells[t0].FromMm); end < t1 && r.Cells[end+1].ToMm <= mm+1e-9; {
 			end++
 		}
-		add(forge.SetDown, forge.AnvilEdge, t0, end, finished)
+		l.add(forge.SetDown, forge.AnvilEdge, t0, end, finished)
 		if t1 > end {
-			add(forge.DrawTang, forge.PeenAcross, end+1, t1, finished)
+			l.add(forge.DrawTang, forge.PeenAcross, end+1, t1, finished)
 		}
 	}
-	if r0, r1 := r.span(plan.ZoneRicasso); r0 >= 0 {
-		add(forge.SetUp, forge.FlatFace, r0, r1, bevelled)
-		if mm := r.Req.Design.Ricasso.NotchMm; mm > 0 && r.Req.Choices.Notch == plan.NotchForged && r.Req.Forged == nil {
-			op := add(forge.Notch, forge.RoundFace, r0, r1, finished)
-			op.Support, op.Strokes = forge.BottomFuller, math.Ceil(notchStrokesAMm*mm)
-		}
+	r0, r1 := r.span(plan.ZoneRicasso)
+	if r0 < 0 {
+		return
 	}
-	if r.Req.Choices.First == plan.TangFirst {
-		point()
+	l.add(forge.SetUp, forge.FlatFace, r0, r1, bevelled)
+	if mm := r.Req.Design.Ricasso.NotchMm; mm > 0 && r.Req.Choices.Notch == plan.NotchForged && r.Req.Forged == nil {
+		op := l.add(forge.Notch, forge.RoundFace, r0, r1, finished)
+		op.Support, op.Strokes = forge.BottomFuller, math.Ceil(notchStrokesAMm*mm)
 	}
-	add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preformed)
+}
+
+// blade draws the blade to its preform, bevels it, and trues what comes of that.
+func (r *Route) blade(l *list, w, t float64) {
+	p0, _ := r.span(plan.ZonePoint)
+	b0, b1 := r.span(plan.ZoneBlade)
+	l.add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preformed)
 	if r.bevelled() {
 		if r.Req.Choices.Curve == plan.PreCurveFirst && r.Bend.CurvaturePerMm > 0 {
-			op := add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
+			op := l.add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
 			op.BendPer, op.Turning = r.Bend.CurvaturePerMm, forge.Turning{Brings: true, ToPerMm: -r.Bend.CurvaturePerMm}
 		}
-		if r.Req.Design.Grind.SwedgeFraction > 0 && r.Req.Forged == nil {
-			add(forge.Bevel, forge.BevelFace, p0, b1, bevelled).Turning.AddPerMm = r.sweepLeft()
-			add(forge.FalseEdge, forge.BevelFace, p0, b1, finished)
-		} else {
-			add(forge.Bevel, forge.BevelFace, p0, b1, finished).Turning.AddPerMm = r.sweepLeft()
+		swedge := r.Req.Design.Grind.SwedgeFraction > 0 && r.Req.Forged == nil
+		to := finished
+		if swedge {
+			to = bevelled
+		}
+		l.add(forge.Bevel, forge.BevelFace, p0, b1, to).Turning.AddPerMm = r.sweepLeft()
+		if swedge {
+			l.add(forge.FalseEdge, forge.BevelFace, p0, b1, finished)
 		}
 	}
-	correct := add(forge.Correct, forge.FlatFace, p0, b1, asItIs)
+	correct := l.add(forge.Correct, forge.FlatFace, p0, b1, asItIs)
 	correct.BendPer, correct.Turning.Brings = r.correction(), r.Req.Choices.Curve != plan.LetSweep
 	_, faceEnd := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
-	add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
+	l.add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
 	if r0, r1 := r.span(plan.ZoneRicasso); r.Req.Choices.Stamp && r0 >= 0 {
-		add(forge.Stamp, "", r0, r1, asItIs).Strokes = stampStrokes
+		l.add(forge.Stamp, "", r0, r1, asItIs).Strokes = stampStrokes
 	}
-	r.tangEnd(add)
-	if r.Hardens() {
-		add(forge.Harden, "", 0, all, asItIs).SoakC = r.Steel.AustenitiseC
-	}
-	ops = inOrder(ops, r.Req.Choices.Order)
-	r.aim(ops, brings)
-	r.takeTools(ops)
-	return ops
 }
 
 // flatten is the flat that a thick or unflat bar is first drawn to: as thick as
@@ -268,6 +313,7 @@ func (r *Route) correction() float64 {
 	}
 }
 
+// ZonesIn are the zones of a range of cells, from the point back.
 func (r *Route) ZonesIn(first, last int) []string {
 	var out []string
 	for _, c := range r.Cells[first : last+1] {

@@ -72,16 +72,16 @@ func inOrder(ops []*forge.Operation, order []string) []*forge.Operation {
 	return out
 }
 
-// need is what must come before an operation, and why. A need of the school
+// Need is what must come before an operation, and why. A need of the school
 // tells why the planner has it so; another order is as good.
-type need struct {
+type Need struct {
 	Code   string
 	After  forge.Kind
 	School plan.First // only where this is forged first; no need of the work itself
 }
 
 // needs is the graph of needs.
-var needs = map[forge.Kind][]need{
+var needs = map[forge.Kind][]Need{
 	forge.Weld:      {{Code: "need.straightFirst", After: forge.Straighten}},
 	forge.WeldOn:    {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
 	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}},
@@ -121,21 +121,21 @@ var needs = map[forge.Kind][]need{
 	forge.CutOff:    {{Code: "need.barHoldsUntilLast", After: forge.Planish}},
 }
 
-// Because is why an operation stands where it stands: the first of its needs
-// that is met before it.
-func Because(ops []*forge.Operation, op *forge.Operation, first plan.First) (need, bool) {
+// Because is why an operation stands where it stands: the first of its needs that is
+// met before it, and the operation that meets it ("" for what comes last anyway).
+func Because(ops []*forge.Operation, op *forge.Operation, first plan.First) (n Need, after string, ok bool) {
 	if op.Kind == forge.Harden {
-		return need{Code: "need.hardenLast"}, true
+		return Need{Code: "need.hardenLast"}, "", true
 	}
 	for _, n := range needs[op.Kind] {
 		if n.School != "" && n.School != first {
 			continue
 		}
 		if k := slices.IndexFunc(ops, func(o *forge.Operation) bool { return o.Kind == n.After }); k >= 0 && k < slices.Index(ops, op) {
-			return n, true
+			return n, ops[k].ID, true
 		}
 	}
-	return need{}, false
+	return Need{}, "", false
 }
 
 // Broken is a need of the work that an order leaves out.

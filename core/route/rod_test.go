@@ -22,7 +22,7 @@ func TestARodThatStaysIsNotOfTheBar(t *testing.T) {
 	assert.InDelta(t, r.Design.Tang.LengthMm-40, p.Bar.RodMm, 1e-9)
 	assert.InEpsilon(t, whole.Forged.VolumeMm3, p.Forged.VolumeMm3, 1e-9, "the same blade")
 	assert.InEpsilon(t, whole.Bar.CutLengthMm-p.Bar.RodMm3/p.Bar.AreaMm2, p.Bar.CutLengthMm, .02)
-	assert.Less(t, plantest.StepOf(p, "tang").Blows, plantest.StepOf(whole, "tang").Blows)
+	assert.Less(t, plantest.StepOf(p, "tang").Hammer().Blows, plantest.StepOf(whole, "tang").Hammer().Blows)
 	burnt := 0.0
 	for _, h := range p.Heats[:p.Totals.Heats] {
 		burnt += h.ScaleMm3
@@ -66,8 +66,8 @@ func TestARodIsWeldedOnInTheFire(t *testing.T) {
 		require.Equal(t, "weldOn", st.ID)
 		assert.Equal(t, []string{plan.ZoneTang}, st.Zones)
 		assert.Contains(t, st.CautionCodes, "caution.flux")
-		assert.GreaterOrEqual(t, st.Strokes, 2.0)
-		assert.InDelta(t, st.Strokes, st.Blows, .01)
+		assert.GreaterOrEqual(t, st.Hammer().Strokes, 2.0)
+		assert.InDelta(t, st.Hammer().Strokes, st.Hammer().Blows, .01)
 		assert.Equal(t, "weldOn", p.Heats[0].Parts[0].Operation)
 		assert.Equal(t, "need.rodFirst", plantest.StepOf(p, "corners").BecauseCode)
 		assert.Contains(t, p.Prep[0].Code, "Fire")

@@ -19,8 +19,6 @@ const (
 	upsetOver       = 1.01
 )
 
-type adding func(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation
-
 // Welding heat: above the steel's forging range, as hot as the forge gives
 // (judgement; pairs differ), and down to where a weld no longer takes.
 const (
@@ -34,11 +32,11 @@ const (
 )
 
 // weld makes one piece of layers or strands: lightly and quickly, twice over.
-func (r *Route) weld(add adding, all int) {
+func (r *Route) weld(l *list, all int) {
 	if f := r.Req.Bar.Form; f != stock.Cable && f != stock.Layers {
 		return
 	}
-	r.atWeldingHeat(add(forge.Weld, forge.FlatFace, 0, all, asItIs))
+	r.atWeldingHeat(l.add(forge.Weld, forge.FlatFace, 0, all, asItIs))
 }
 
 // atWeldingHeat gives an operation its temperatures, and blows enough to go over its
@@ -65,7 +63,7 @@ const (
 )
 
 // weldOn makes one piece of the bar's end and a rod, in the fire.
-func (r *Route) weldOn(add adding, all int) {
+func (r *Route) weldOn(l *list, all int) {
 	if r.Req.Choices.Holding != plan.WeldedRod || r.Req.Choices.RodWeld != plan.InTheFire || r.Req.Forged != nil {
 		return
 	}
@@ -84,45 +82,45 @@ func (r *Route) weldOn(add adding, all int) {
 	for last < all && r.Cells[last].ToMm-seam < scarfMm {
 		last++
 	}
-	op := add(forge.WeldOn, forge.FlatFace, first, last, asItIs)
+	op := l.add(forge.WeldOn, forge.FlatFace, first, last, asItIs)
 	r.atWeldingHeat(op)
 	op.Strokes = math.Max(op.Strokes, scarfStrokes)
 }
 
 // tangEnd is what is done to the tang once it is drawn, and the cut, which has
 // to free its end before a loop is turned.
-func (r *Route) tangEnd(add adding) {
+func (r *Route) tangEnd(l *list) {
 	t, t0, t1 := &r.Req.Design.Tang, 0, 0
 	if t0, t1 = r.span(plan.ZoneTang); t0 < 0 || r.Req.Forged != nil {
 		t0 = -1
 	}
 	if t0 >= 0 && t.TwistTurns > 0 {
-		op := add(forge.Twist, "", t0, t1, asItIs)
+		op := l.add(forge.Twist, "", t0, t1, asItIs)
 		op.Strokes, op.Turning.Turns = strokesATurn*t.TwistTurns, t.TwistTurns
 	}
 	if t0 >= 0 && t.CurveMm > 0 {
-		op := add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs)
+		op := l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs)
 		op.BendPer, op.Turning = t.CurvePerMm(), forge.Turning{Brings: true, ToPerMm: -t.CurvePerMm()}
 	}
 	if all := len(r.Cells) - 1; r.Req.Choices.Holding != plan.Tongs {
-		add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
+		l.add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
 	}
 	if t0 >= 0 && t.LoopMm > 0 {
 		rod, first := t.LoopRodMm(), t1
 		for end := r.Cells[t1].ToMm; first > t0 && end-(r.Cells[first].FromMm+r.Cells[first-1].FromMm)/2 < rod; {
 			first--
 		}
-		loop := add(forge.Loop, "", first, t1, asItIs)
+		loop := l.add(forge.Loop, "", first, t1, asItIs)
 		loop.Strokes, loop.BendPer = rod/loopMmAStroke, 2/(t.LoopMm+t.ThicknessAtEndMm)
 		loop.Turning = forge.Turning{Brings: true, FromEnd: true, ToPerMm: -2 * math.Pi / (r.Cells[t1].ToMm - r.Cells[first].FromMm)}
 	}
 	if t0 >= 0 && r.Req.Design.TangKind == blade.WrappedTang {
-		r.wrap(add, t0, t1)
+		r.wrap(l, t0, t1)
 	}
 }
 
 // wrap folds a long tang back on itself round a bar, in the middle.
-func (r *Route) wrap(add adding, t0, t1 int) {
+func (r *Route) wrap(l *list, t0, t1 int) {
 	t := &r.Req.Design.Tang
 	front := r.Cells[t0].FromMm + (t.LengthMm-t.TurnMm())/2
 	first, last := t0, t1
@@ -133,7 +131,7 @@ func (r *Route) wrap(add adding, t0, t1 int) {
 		last--
 	}
 	long := r.Cells[last].ToMm - r.Cells[first].FromMm
-	op := add(forge.Wrap, "", first, last, asItIs)
+	op := l.add(forge.Wrap, "", first, last, asItIs)
 	op.Strokes, op.BendPer = math.Ceil(long/loopMmAStroke), math.Pi/long
 	op.Turning = forge.Turning{Brings: true, ToPerMm: -math.Pi / long}
 }
@@ -190,6 +188,7 @@ func (r *Route) Upset() (first, last int, ok bool) {
 	return first, last, first >= 0 && r.FreeMm(first, last) <= r.UpsetLimitMm()
 }
 
+// UpsetLimitMm is how long a stretch may stand free before it bends instead.
 func (r *Route) UpsetLimitMm() float64 {
 	return upsetLengthOver * math.Min(r.Bar.WidthMm, r.Bar.ThicknessMm)
 }

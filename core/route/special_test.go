@@ -23,10 +23,10 @@ func TestASpecialWishIsAnOperation(t *testing.T) {
 	r.Design.Tang.TwistTurns, r.Design.Tang.CurveMm, r.Design.Tang.LoopMm = 3, 4, 8
 	p := plantest.Make(t, r)
 	assert.Equal(t, []string{"correct", "planish", "stamp", "twist", "tangCurve", "cutOff", "loop"}, plantest.IDs(p)[len(plantest.IDs(p))-7:])
-	assert.InDelta(t, 12, plantest.StepOf(p, "twist").Strokes, 1e-9, "four quarter turns each")
-	assert.InDelta(t, 12, plantest.StepOf(p, "twist").Blows, .01)
+	assert.InDelta(t, 12, plantest.StepOf(p, "twist").Hammer().Strokes, 1e-9, "four quarter turns each")
+	assert.InDelta(t, 12, plantest.StepOf(p, "twist").Hammer().Blows, .01)
 	loop := plantest.StepOf(p, "loop")
-	assert.InEpsilon(t, math.Pi*(8+r.Design.Tang.ThicknessAtEndMm)/8, loop.Strokes, 1e-9)
+	assert.InEpsilon(t, math.Pi*(8+r.Design.Tang.ThicknessAtEndMm)/8, loop.Hammer().Strokes, 1e-9)
 	assert.Equal(t, []string{plan.ZoneTang}, loop.Zones)
 	for _, id := range []string{"stamp", "twist", "tangCurve", "loop"} {
 		assert.Positive(t, plantest.StepOf(p, id).Heats, id)
@@ -47,7 +47,7 @@ func TestAFalseEdgeComesAfterTheBevels(t *testing.T) {
 	p := plantest.Make(t, r)
 	edge := plantest.StepOf(p, "falseEdge")
 	assert.Equal(t, "bevel", edge.After)
-	assert.Positive(t, edge.Blows)
+	assert.Positive(t, edge.Hammer().Blows)
 	bevel := plantest.StepOf(p, "bevel").Readings
 	require.NotEmpty(t, bevel)
 	assert.Greater(t, bevel[1].ThicknessMm, edge.Readings[1].ThicknessMm, "the false edge takes the rest")
@@ -68,7 +68,7 @@ func TestOnlyAShortStretchIsUpset(t *testing.T) {
 	w := plantest.Warning(short, "warn.upset")
 	require.Equal(t, fact.Note, w.Severity)
 	assert.LessOrEqual(t, w.Figures["freeMm"], w.Figures["limitMm"])
-	assert.Positive(t, plantest.StepOf(short, "upset").Blows)
+	assert.Positive(t, plantest.StepOf(short, "upset").Hammer().Blows)
 	assert.Empty(t, plantest.Warning(short, "warn.ricassoThin").Code)
 	long := forged(40)
 	w = plantest.Warning(long, "warn.upsetBends")
@@ -89,8 +89,8 @@ func TestAFingerNotchIsDrivenIn(t *testing.T) {
 	p := plantest.Make(t, r)
 	st := plantest.StepOf(p, "notch")
 	assert.Equal(t, "ricasso", st.After)
-	assert.InDelta(t, 10, st.Strokes, 0)
-	assert.Equal(t, "fuller", st.Support)
+	assert.InDelta(t, 10, st.Hammer().Strokes, 0)
+	assert.Equal(t, "fuller", st.Hammer().Support)
 	assert.Positive(t, st.Heats)
 	r.Choices.Notch = plan.NotchCut
 	assert.Empty(t, plantest.StepOf(plantest.Make(t, r), "notch").ID)

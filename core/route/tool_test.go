@@ -16,18 +16,18 @@ func TestAnotherFaceShowsWhatItDoes(t *testing.T) {
 	wide := plantest.Slicer(plantest.Flat(40, 6, 610))
 	base := plantest.Make(t, wide)
 	was := plantest.StepOf(base, "profile")
-	assert.Positive(t, was.SpreadNeeded)
+	assert.Positive(t, was.Hammer().SpreadNeeded)
 	assert.Empty(t, plantest.Warning(base, "warn.faceSpread").Code)
 
 	wide.Choices.Tools = []plan.ToolUse{{Operation: "profile", Face: forge.PeenAcross, Support: forge.OverHorn}}
 	p := plantest.Make(t, wide)
 	is := plantest.StepOf(p, "profile")
-	assert.Equal(t, "horn", is.Support)
-	assert.Less(t, is.SpreadGiven, was.SpreadGiven)
-	assert.NotEqual(t, was.Blows, is.Blows)
+	assert.Equal(t, "horn", is.Hammer().Support)
+	assert.Less(t, is.Hammer().SpreadGiven, was.Hammer().SpreadGiven)
+	assert.NotEqual(t, was.Hammer().Blows, is.Hammer().Blows)
 	w := plantest.Warning(p, "warn.faceSpread")
 	assert.Equal(t, "profile", w.Where.Operation)
-	assert.InDelta(t, is.SpreadNeeded, w.Figures["needed"], 1e-12)
+	assert.InDelta(t, is.Hammer().SpreadNeeded, w.Figures["needed"], 1e-12)
 	assert.Equal(t, "tool.profile", w.Remedy.Field)
 
 	wide.Choices.Tools[0] = plan.ToolUse{Operation: "profile", Face: forge.PeenAlong}

@@ -23,6 +23,7 @@ func HeatAfterHardening(ops []*forge.Operation) bool {
 	return false
 }
 
+// CycleID names the cycle after i others.
 func CycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }
 
 // cycle is a thermal cycle: its kind and the temperature it goes to.

@@ -26,16 +26,16 @@ func TestHardeningFromTheForgeComesLast(t *testing.T) {
 	st := p.Operations[len(p.Operations)-1]
 	assert.Equal(t, "harden", st.ID)
 	assert.InDelta(t, p.Steel.AustenitiseC, st.TargetC, 0)
-	assert.InDelta(t, p.Steel.SoakMin*60, st.SoakS, 0)
+	assert.InDelta(t, p.Steel.SoakMin*60, st.Fire().SoakS, 0)
 	assert.Contains(t, st.CautionCodes, "caution.quench")
 	last := p.Heats[len(p.Heats)-1]
 	assert.Equal(t, "harden", last.Parts[0].Operation)
-	assert.Greater(t, last.FireS, st.SoakS)
+	assert.Greater(t, last.FireS, st.Fire().SoakS)
 	assert.Greater(t, last.ScaleMm3, 0.0)
 	assert.InDelta(t, later.Bar.CutLengthMm, p.Bar.CutLengthMm, 0)
 	assert.Equal(t, later.Totals.Heats, p.Totals.Heats)
 	assert.Equal(t, later.Totals.Cycles, p.Totals.Cycles)
-	assert.Greater(t, p.Totals.CycleTimeS, later.Totals.CycleTimeS+st.SoakS)
+	assert.Greater(t, p.Totals.CycleTimeS, later.Totals.CycleTimeS+st.Fire().SoakS)
 	assert.Greater(t, p.Totals.DecarbMm, later.Totals.DecarbMm, "its soak counts for the skin")
 }
 

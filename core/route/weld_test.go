@@ -40,7 +40,7 @@ func TestLooseStrandsAreWeldedFirst(t *testing.T) {
 		welding++
 		assert.Len(t, h.Parts, 1, "nothing else is done at a welding heat")
 		assert.InDelta(t, 1150, h.Curve[0].C, 1)
-		assert.GreaterOrEqual(t, h.EndC, weld.LowC-1e-6)
+		assert.GreaterOrEqual(t, h.EndC, weld.Hammer().LowC-1e-6)
 		assert.Greater(t, h.ScaleMm3, 0.0)
 	}
 	assert.Positive(t, welding)

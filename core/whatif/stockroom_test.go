@@ -59,7 +59,7 @@ func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
 		}
 		if kinds[0] == "straighten" {
 			assert.Equal(t, "need.straightFirst", p.Operations[1].BecauseCode, name)
-			assert.Greater(t, p.Operations[0].Blows, 0., name)
+			assert.Greater(t, p.Operations[0].Hammer().Blows, 0., name)
 		}
 		if p.Bar.Down != nil {
 			d := p.Bar.Down
@@ -72,7 +72,7 @@ func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
 
 func TestATighterCoilTakesMoreStraightening(t *testing.T) {
 	blows := func(mean float64) float64 {
-		return plantest.Make(t, plantest.OnSalvage(stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: mean, PitchMm: 40, Turns: 300 / mean})).Operations[0].Blows
+		return plantest.Make(t, plantest.OnSalvage(stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: mean, PitchMm: 40, Turns: 300 / mean})).Operations[0].Hammer().Blows
 	}
 	assert.Greater(t, blows(60), blows(150))
 }

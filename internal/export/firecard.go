@@ -210,22 +210,22 @@ func (f *fireCard) steps() {
 
 func (f *fireCard) opName(op plan.Step) string {
 	n := f.say("op."+op.Kind, nil)
-	if op.Machine != "" {
-		n += ", " + f.say("machine."+op.Machine, nil)
-	} else if op.Face != "" {
-		n += ", " + f.say("face."+string(op.Face), nil)
-		if op.Support != "" {
-			n += ", " + f.say("support."+op.Support, nil)
+	if op.Hammer().Machine != "" {
+		n += ", " + f.say("machine."+op.Hammer().Machine, nil)
+	} else if op.Hammer().Face != "" {
+		n += ", " + f.say("face."+string(op.Hammer().Face), nil)
+		if op.Hammer().Support != "" {
+			n += ", " + f.say("support."+op.Hammer().Support, nil)
 		}
 	}
 	if op.TargetC > 0 {
 		n += ", " + f.temp(op.TargetC) + " (" + text.HeatColour(op.TargetC) + ")"
-		if op.SoakS > 0 {
-			n += ", " + f.say("heat.soaks", map[string]string{"time": text.Figure("soakS", op.SoakS, f.units)})
+		if op.Fire().SoakS > 0 {
+			n += ", " + f.say("heat.soaks", map[string]string{"time": text.Figure("soakS", op.Fire().SoakS, f.units)})
 		}
 	}
-	if op.BendRiseMm > 0 {
-		n += ", " + f.say("card.riseGive", map[string]string{"rise": f.len(op.BendRiseMm)})
+	if op.Hammer().BendRiseMm > 0 {
+		n += ", " + f.say("card.riseGive", map[string]string{"rise": f.len(op.Hammer().BendRiseMm)})
 	}
 	return n
 }
@@ -248,12 +248,12 @@ func (f *fireCard) effort(op plan.Step) string {
 	}
 	low := f.plan.Totals.LowC
 	switch {
-	case op.LowC > 0:
-		low = op.LowC
+	case op.Hammer().LowC > 0:
+		low = op.Hammer().LowC
 	case op.TargetC > 0:
 		return span
 	}
-	return span + " · " + f.say("card.blows", map[string]string{"blows": fmt.Sprint(int(math.Ceil(op.Blows)))}) + "\n" +
+	return span + " · " + f.say("card.blows", map[string]string{"blows": fmt.Sprint(int(math.Ceil(op.Hammer().Blows)))}) + "\n" +
 		f.say("card.stopAt", map[string]string{"low": f.temp(low), "colour": text.HeatColour(low)})
 }
 

@@ -35,12 +35,12 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 			name += " " + text.Say("heats.share", map[string]string{"share": strconv.Itoa(int(math.Round(part.ToShare * 100)))})
 		}
 		work = append(work, name)
-		if op.Face != "" {
-			face := text.Say("face."+string(op.Face), nil)
-			if op.Machine != "" {
-				face = text.Say("machine."+op.Machine, nil)
-			} else if op.Support != "" {
-				face += ", " + text.Say("support."+op.Support, nil)
+		if op.Hammer().Face != "" {
+			face := text.Say("face."+string(op.Hammer().Face), nil)
+			if op.Hammer().Machine != "" {
+				face = text.Say("machine."+op.Hammer().Machine, nil)
+			} else if op.Hammer().Support != "" {
+				face += ", " + text.Say("support."+op.Hammer().Support, nil)
 			}
 			faces = appendNew(faces, face)
 		}
@@ -66,7 +66,7 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 	first, strokes := p.Operations[0], true
 	for _, part := range h.Parts {
 		op := operation(p, part.Operation)
-		strokes = strokes && op != nil && op.Strokes > 0
+		strokes = strokes && op != nil && op.Hammer().Strokes > 0
 	}
 	if op := operation(p, h.Parts[0].Operation); op != nil {
 		first = *op
@@ -78,8 +78,8 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 	case "anneal":
 		code = "heats.cardSlow"
 	case "harden":
-		code, with["hold"], with["bath"] = "heats.cardQuench", text.Figure("holdS", first.SoakS, units), text.Say("quench."+string(p.Steel.Quench), nil)
-		with["low"], with["high"] = quantity.FormatTemperature(first.BathLowC, units), quantity.FormatTemperature(first.BathHighC, units)
+		code, with["hold"], with["bath"] = "heats.cardQuench", text.Figure("holdS", first.Fire().SoakS, units), text.Say("quench."+string(p.Steel.Quench), nil)
+		with["low"], with["high"] = quantity.FormatTemperature(first.Fire().BathLowC, units), quantity.FormatTemperature(first.Fire().BathHighC, units)
 	}
 	l.heat = text.Say(code, with)
 	if code = "heats.cardBlows"; strokes {

@@ -74,20 +74,20 @@ func IDs(p *plan.Plan) (out []string) {
 }
 
 // StepOf is the operation of a plan with this id, or an empty one.
-func StepOf(p *plan.Plan, id string) plan.Step {
-	for _, o := range p.Operations {
-		if o.ID == id {
-			return o
+func StepOf(p *plan.Plan, id string) *plan.Step {
+	for i := range p.Operations {
+		if p.Operations[i].ID == id {
+			return &p.Operations[i]
 		}
 	}
-	return plan.Step{}
+	return &plan.Step{}
 }
 
 // ByKind are the operations of a plan by their kind.
-func ByKind(p *plan.Plan) map[string]plan.Step {
-	out := map[string]plan.Step{}
-	for _, o := range p.Operations {
-		out[o.Kind] = o
+func ByKind(p *plan.Plan) map[string]*plan.Step {
+	out := map[string]*plan.Step{}
+	for i := range p.Operations {
+		out[p.Operations[i].Kind] = &p.Operations[i]
 	}
 	return out
 }
