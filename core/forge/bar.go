@@ -3,6 +3,7 @@ package forge
 import (
 	"math"
 
+	"coldember/core/steel"
 	"coldember/core/thermal"
 )
 
@@ -19,6 +20,7 @@ type Cell struct {
 	ScaleMm     float64 // lost from each face so far
 	CurvePerMm  float64 // of its centre line, away from the ricasso toward the spine
 	TwistTurns  float64 // between its ends
+	Steel       int     // 0: the shop's; else one more than its place among Bar.Steels
 	decarb      thermal.DecarbClock
 	hot         bool
 }
@@ -57,7 +59,8 @@ func (c *Cell) scaleOff(x float64) (lostMm3 float64, burnt bool) {
 
 // Bar is the state of the piece: its cells from the point back.
 type Bar struct {
-	Cells []Cell
+	Cells  []Cell
+	Steels []steel.Grade // of the cells that are not of the shop's: a bit, a rod, a layer
 }
 
 // VolumeMm3 is the sum over the cells.
@@ -70,7 +73,7 @@ func (b *Bar) VolumeMm3() float64 {
 }
 
 // Clone copies the state.
-func (b *Bar) Clone() Bar { return Bar{Cells: append([]Cell(nil), b.Cells...)} }
+func (b *Bar) Clone() Bar { return Bar{Cells: append([]Cell(nil), b.Cells...), Steels: b.Steels} }
 
 // Target is what an operation brings a cell to.
 type Target struct {

@@ -36,51 +36,80 @@ func (r *Run) blow(rec *Heat, q, energy, guess float64) (step, partToEnd float64
 	return step, 1
 }
 
+// flow is how one steel of the piece gives way, and what its cells sum up to while a
+// blow is solved.
+type flow struct {
+	grade steel.Grade
+	law   steel.Law
+	held  steel.Flow // of one MPa
+
+	a, b, line float64
+	power      float64 // of the share that is asked for
+}
+
+func newFlow(g steel.Grade) flow {
+	return flow{grade: g, law: steel.NewLaw(g.CarbonPct), held: steel.Flow{BaseMPa: 1, Exponent: steel.Exponent(g.CarbonPct)}}
+}
+
 // workFrom returns the work (mJ) and its slope from q to another share of what
 // is left, at the temperatures that the cells have now. Cells that go past the
 // measured strain before the end are looked at one by one.
 func (r *Run) workFrom(rec *Heat, q float64) func(to float64) (w, slope float64) {
-	var a, b, line float64
+	for k := range r.flows {
+		f := &r.flows[k]
+		f.a, f.b, f.line = 0, 0, 0
+	}
 	r.over = r.over[:0]
 	for i := rec.First; i <= rec.Last; i++ {
-		e, f := &r.work[i], r.law.At(r.Bar.Cells[i].TempC, r.work[i].logRate)
+		c := &r.Bar.Cells[i]
+		s := &r.flows[c.Steel]
+		e, f := &r.work[i], s.law.At(c.TempC, r.work[i].logRate)
 		r.outOfRange = r.outOfRange || !f.InRange || e.strain > steel.MaxStrain
-		k := e.volumeMm3 * e.redundancy * r.Shop.Steel.FlowFactor * f.BaseMPa
+		k := e.volumeMm3 * e.redundancy * s.grade.FlowFactor * f.BaseMPa
 		switch from := steel.MaxStrain / e.strain; {
 		case e.strain <= steel.MaxStrain:
-			a, b = a+k*e.a, b+k*e.b
+			s.a, s.b = s.a+k*e.a, s.b+k*e.b
 		case q >= from:
-			line += k * e.strain * r.held.StressMPa(steel.MaxStrain)
+			s.line += k * e.strain * s.held.StressMPa(steel.MaxStrain)
 		default:
 			r.over = append(r.over, overstrained{
-				from: from, a: k * e.a, b: k * e.b,
-				whole: k * r.held.Integral(steel.MaxStrain), slope: k * e.strain * r.held.StressMPa(steel.MaxStrain),
+				steel: c.Steel, from: from, a: k * e.a, b: k * e.b,
+				whole: k * s.held.Integral(steel.MaxStrain), slope: k * e.strain * s.held.StressMPa(steel.MaxStrain),
 			})
 		}
 	}
-	n := r.held.Exponent
-	at := func(to float64) (w, slope float64) {
-		p := 0.0
-		if to > 0 {
-			p = math.Exp(n * math.Log(to))
-		}
-		w, slope = (a*p-b*to+line)*to, a*(n+1)*p-2*b*to+line
-		for i := range r.over {
-			if c := &r.over[i]; to <= c.from {
-				w, slope = w+(c.a*p-c.b*to)*to, slope+c.a*(n+1)*p-2*c.b*to
-			} else {
-				w, slope = w+c.whole+c.slope*(to-c.from), slope+c.slope
-			}
-		}
-		return w, slope
-	}
-	done, _ := at(q)
+	done, _ := r.workTo(q)
 	return func(to float64) (w, slope float64) {
-		w, slope = at(to)
+		w, slope = r.workTo(to)
 		return w - done, slope
 	}
 }
 
+// workTo is the work from nought to a share, of what workFrom has summed up.
+func (r *Run) workTo(to float64) (w, slope float64) {
+	for k := range r.flows {
+		f := &r.flows[k]
+		f.power = 0
+		if n := f.held.Exponent; to > 0 {
+			f.power = math.Exp(n * math.Log(to))
+		}
+		w, slope = w+(f.a*f.power-f.b*to+f.line)*to, slope+(f.a*(f.held.Exponent+1)*f.power-2*f.b*to+f.line)
+	}
+	for i := range r.over {
+		c := &r.over[i]
+		f := &r.flows[c.steel]
+		if to <= c.from {
+			w, slope = w+(c.a*f.power-c.b*to)*to, slope+c.a*(f.held.Exponent+1)*f.power-2*c.b*to
+		} else {
+			w, slope = w+c.whole+c.slope*(to-c.from), slope+c.slope
+		}
+	}
+	return w, slope
+}
+
 // overstrained is a worked cell whose work turns into a line at a share of what is left,
 // where it goes past the measured strain.
-type overstrained struct{ from, a, b, whole, slope float64 }
+type overstrained struct {
+	steel                    int
+	from, a, b, whole, slope float64
+}

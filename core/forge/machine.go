@@ -222,8 +222,9 @@ func (r *Run) press(op *Operation, rec *Heat, d drive, m *Machine) (drive, error
 		length += l
 		height += c.ThicknessMm * l
 		rate := m.SpeedMPerS * 1000 / (2 * c.ThicknessMm)
-		flow := r.law.At(c.TempC, math.Log(rate/10))
-		stress := flow.StressMPa(squeezeShare) * r.Shop.Steel.FlowFactor
+		give := &r.flows[c.Steel]
+		flow := give.law.At(c.TempC, math.Log(rate/10))
+		stress := flow.StressMPa(squeezeShare) * give.grade.FlowFactor
 		need = math.Max(need, stress*c.WidthMm*Redundancy(c.ThicknessMm, leastBiteMm)*leastBiteMm) // N
 		// the widest, hardest spot sets how much bite the force bears
 		bite := m.ForceKN * 1000 / (stress * c.WidthMm * Redundancy(c.ThicknessMm, m.BiteMm))

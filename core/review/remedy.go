@@ -13,81 +13,125 @@ import (
 	"coldember/core/stock"
 )
 
+// remedyOf makes the edit that clears a warning; nil where none does.
+type remedyOf func(r *route.Route, p *plan.Plan, w fact.Warning) *fact.Remedy
+
+// setMm sets a field to one of the warning's figures.
+func setMm(field, figure string) remedyOf {
+	return func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: field, Mm: w.Figures[figure]}
+	}
+}
+
+// setText sets a field to a choice.
+func setText(field, text string) remedyOf {
+	return func(*route.Route, *plan.Plan, fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: field, Text: text}
+	}
+}
+
+// setC sets a field to one of the warning's temperatures.
+func setC(field, figure string) remedyOf {
+	return func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: field, Text: celsius(w.Figures[figure])}
+	}
+}
+
+// takeFlat takes a flat bar whose width or thickness is one of the figures.
+func takeFlat(dimension, figure string) remedyOf {
+	return func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return otherFlat(r, dimension, w.Figures[figure])
+	}
+}
+
+// remedies are the edits by the warning that they clear. What is not here is
+// mended by no one edit: its words say what to do.
+var remedies = map[string]remedyOf{
+	"warn.edgeThin": setMm("allowances.forgingEdgeMm", "leastMm"),
+	"warn.faceSpread": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}
+	},
+	"warn.lip": func(r *route.Route, _ *plan.Plan, _ fact.Warning) *fact.Remedy {
+		if r.Req.Choices.Corners == plan.CornersLeft {
+			return &fact.Remedy{Field: "choices.corners", Text: string(plan.CornersFirst)}
+		}
+		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
+	},
+	"warn.cold":    setC("fire.stopC", "lowC"),
+	"warn.hot":     setC("fire.soakC", "limitC"),
+	"warn.burning": setC("fire.soakC", "limitC"),
+	"warn.volumeShort": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return longerBar(r, w.Figures["shortMm"])
+	},
+	"warn.tooNarrow":      takeFlat("widthMm", "widthMm"),
+	"warn.tooNarrowUpset": takeFlat("widthMm", "widthMm"),
+	"warn.tooLight":       takeFlat("thicknessMm", "thicknessMm"),
+	"warn.upsetBends":     takeFlat("thicknessMm", "needMm"),
+	"warn.barThin":        takeFlat("thicknessMm", "needMm"),
+	"warn.barHeavy":       takeFlat("thicknessMm", "needMm"),
+	"warn.edgewiseFolds": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return otherFlat(r, "thicknessMm", r.Bar.WidthMm/w.Figures["limit"])
+	},
+	"warn.grindHot":    setText("choices.harden", string(plan.HardenLater)),
+	"warn.noHardening": setText("choices.harden", string(plan.HardenLater)),
+	"warn.patternDeep": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		if need := w.Figures["needMm"]; need <= blade.MostFaceMm {
+			return &fact.Remedy{Field: "allowances.faceMm", Mm: up(need, 20)}
+		}
+		return nil
+	},
+	"warn.gouge":     func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy { return gougeRemedy(r, w) },
+	"warn.shortHeat": shortRemedy,
+	"warn.decarb": func(r *route.Route, p *plan.Plan, _ fact.Warning) *fact.Remedy {
+		if p.Suggested.FaceMm > r.Req.Allowances.FaceMm {
+			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
+		}
+		return nil
+	},
+	"warn.sweep":         setText("choices.curve", string(plan.PreCurveFirst)),
+	"warn.shoulderSharp": setMm("design.tang.shoulderRadiusMm", "leastMm"),
+	"warn.weldSeam": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		if r.Req.Design.Tang.LengthMm > w.Figures["leastMm"] {
+			return &fact.Remedy{Field: "design.tang.weldAtMm", Mm: w.Figures["leastMm"]}
+		}
+		return nil
+	},
+	"warn.handleWall": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy { return wallRemedy(r, w) },
+	"warn.tangWall": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: "design.tang.heightAtShoulderMm", Mm: w.Figures["handleMm"] - 2*w.Figures["leastMm"]}
+	},
+	"warn.tangShort": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: up(w.Figures["leastMm"], 10)}
+	},
+	"warn.fullTangShort": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: up(r.Req.Design.Tang.LengthMm+w.Figures["byMm"], 10)}
+	},
+	"warn.holeShoulder": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: fmt.Sprintf("design.tang.holes.%.0f.atMm", w.Figures["hole"]-1), Mm: up(w.Figures["toMm"], 10)}
+	},
+	"warn.holeRim": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		if mm := down(w.Figures["heightMm"]-2*w.Figures["leastMm"], 10); mm >= leastHoleMm {
+			return &fact.Remedy{Field: fmt.Sprintf("design.tang.holes.%.0f.diameterMm", w.Figures["hole"]-1), Mm: mm}
+		}
+		return nil
+	},
+	"warn.tangLong": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: down(w.Figures["handleMm"], 10)}
+	},
+	"warn.spineStepDown": setText("design.handle.topDropMm", "0mm"),
+	"warn.spineStepUp":   setText("design.handle.topDropMm", "0mm"),
+	"warn.ricassoThin": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
+		return &fact.Remedy{Field: "design.ricasso.thicknessMm", Mm: down(w.Figures["barMm"], 100)}
+	},
+}
+
 // remedyFor is the edit that clears a warning, where one does.
 func remedyFor(r *route.Route, p *plan.Plan, w fact.Warning) *fact.Remedy {
 	if strings.HasPrefix(w.Code, "warn.order.") {
 		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
 	}
-	switch w.Code {
-	case "warn.edgeThin":
-		return &fact.Remedy{Field: "allowances.forgingEdgeMm", Mm: w.Figures["leastMm"]}
-	case "warn.faceSpread":
-		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}
-	case "warn.lip":
-		if r.Req.Choices.Corners == plan.CornersLeft {
-			return &fact.Remedy{Field: "choices.corners", Text: string(plan.CornersFirst)}
-		}
-		return &fact.Remedy{Field: "choices.order", Text: plannersOrder}
-	case "warn.cold":
-		return &fact.Remedy{Field: "fire.stopC", Text: celsius(w.Figures["lowC"])}
-	case "warn.hot", "warn.burning":
-		return &fact.Remedy{Field: "fire.soakC", Text: celsius(w.Figures["limitC"])}
-	case "warn.volumeShort":
-		return longerBar(r, w.Figures["shortMm"])
-	case "warn.tooNarrow", "warn.tooNarrowUpset":
-		return otherFlat(r, "widthMm", w.Figures["widthMm"])
-	case "warn.tooLight":
-		return otherFlat(r, "thicknessMm", w.Figures["thicknessMm"])
-	case "warn.upsetBends":
-		return otherFlat(r, "thicknessMm", w.Figures["needMm"])
-	case "warn.edgewiseFolds":
-		return otherFlat(r, "thicknessMm", r.Bar.WidthMm/w.Figures["limit"])
-	case "warn.barThin":
-		return otherFlat(r, "thicknessMm", w.Figures["needMm"])
-	case "warn.barHeavy":
-		return otherFlat(r, "thicknessMm", w.Figures["needMm"])
-	case "warn.grindHot", "warn.noHardening":
-		return &fact.Remedy{Field: "choices.harden", Text: string(plan.HardenLater)}
-	case "warn.patternDeep":
-		if need := w.Figures["needMm"]; need <= blade.MostFaceMm {
-			return &fact.Remedy{Field: "allowances.faceMm", Mm: up(need, 20)}
-		}
-	case "warn.gouge":
-		return gougeRemedy(r, w)
-	case "warn.shortHeat":
-		return shortRemedy(r, p, w)
-	case "warn.decarb":
-		if p.Suggested.FaceMm > r.Req.Allowances.FaceMm {
-			return &fact.Remedy{Field: "allowances.faceMm", Mm: p.Suggested.FaceMm}
-		}
-	case "warn.sweep":
-		return &fact.Remedy{Field: "choices.curve", Text: string(plan.PreCurveFirst)}
-	case "warn.shoulderSharp":
-		return &fact.Remedy{Field: "design.tang.shoulderRadiusMm", Mm: w.Figures["leastMm"]}
-	case "warn.weldSeam":
-		if r.Req.Design.Tang.LengthMm > w.Figures["leastMm"] {
-			return &fact.Remedy{Field: "design.tang.weldAtMm", Mm: w.Figures["leastMm"]}
-		}
-	case "warn.handleWall":
-		return wallRemedy(r, w)
-	case "warn.tangWall":
-		return &fact.Remedy{Field: "design.tang.heightAtShoulderMm", Mm: w.Figures["handleMm"] - 2*w.Figures["leastMm"]}
-	case "warn.tangShort":
-		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: up(w.Figures["leastMm"], 10)}
-	case "warn.fullTangShort":
-		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: up(r.Req.Design.Tang.LengthMm+w.Figures["byMm"], 10)}
-	case "warn.holeShoulder":
-		return &fact.Remedy{Field: fmt.Sprintf("design.tang.holes.%.0f.atMm", w.Figures["hole"]-1), Mm: up(w.Figures["toMm"], 10)}
-	case "warn.holeRim":
-		if mm := down(w.Figures["heightMm"]-2*w.Figures["leastMm"], 10); mm >= leastHoleMm {
-			return &fact.Remedy{Field: fmt.Sprintf("design.tang.holes.%.0f.diameterMm", w.Figures["hole"]-1), Mm: mm}
-		}
-	case "warn.tangLong":
-		return &fact.Remedy{Field: "design.tang.lengthMm", Mm: down(w.Figures["handleMm"], 10)}
-	case "warn.spineStepDown", "warn.spineStepUp":
-		return &fact.Remedy{Field: "design.handle.topDropMm", Text: "0mm"}
-	case "warn.ricassoThin":
-		return &fact.Remedy{Field: "design.ricasso.thicknessMm", Mm: down(w.Figures["barMm"], 100)}
+	if of := remedies[w.Code]; of != nil {
+		return of(r, p, w)
 	}
 	return nil
 }

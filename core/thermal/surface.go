@@ -48,6 +48,12 @@ func (c *DecarbClock) Add(tempC, timeS float64) {
 	}
 }
 
+// DecarbOf is a clock that has counted so much, mm²; Dt is what it has counted.
+func DecarbOf(dtMm2 float64) DecarbClock { return DecarbClock{dt: dtMm2} }
+
+// Dt is what the clock has counted, mm².
+func (c *DecarbClock) Dt() float64 { return c.dt }
+
 // AddShare counts a share (0–1) of what another clock has counted.
 func (c *DecarbClock) AddShare(other DecarbClock, share float64) { c.dt += other.dt * share }
 

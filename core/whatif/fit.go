@@ -98,12 +98,63 @@ const (
 	fineHalvings   = 11
 )
 
-// top is the largest factor of an axis.
-func (a Axis) top() float64 {
-	if !a.Free {
-		return 0
+// trial tries a pattern at sizes, on plans of so many cells (0: whole ones). It
+// notes what stood in the way of the last size that did not fit.
+type trial struct {
+	ctx     context.Context
+	req     plan.Request
+	freedom Freedom
+	cells   int
+	limit   fact.Warning
+}
+
+// at is the plan of a size; nil where it does not fit.
+func (t *trial) at(s float64) (*plan.Plan, error) {
+	r := scaled(t.req, t.freedom, s)
+	if t.cells > 0 {
+		r.CellCount = t.cells
 	}
-	return a.Highest
+	p, err := tryPlan(t.ctx, r)
+	if p == nil || err != nil {
+		return nil, err
+	}
+	if o := p.Obstacle(); o.Code != "" {
+		t.limit = o
+		return nil, nil
+	}
+	return p, nil
+}
+
+// halve closes in on the largest size that fits between one that does and one that
+// does not.
+func (t *trial) halve(best *plan.Plan, lo, hi float64, times int) (*plan.Plan, float64, float64, error) {
+	for range times {
+		if lo == hi {
+			break
+		}
+		mid := (lo + hi) / 2
+		p, err := t.at(mid)
+		switch {
+		case err != nil:
+			return nil, lo, hi, err
+		case p == nil:
+			hi = mid
+		default:
+			lo, best = mid, p
+		}
+	}
+	return best, lo, hi, nil
+}
+
+// span is from the least to the largest factor of the directions that are free.
+func (f Freedom) span() (lo, hi float64) {
+	lo = math.Inf(1)
+	for _, a := range []Axis{f.Length, f.Height, f.Thickness} {
+		if a.Free {
+			lo, hi = math.Min(lo, a.Lowest), math.Max(hi, a.Highest)
+		}
+	}
+	return lo, hi
 }
 
 // Largest scales the pattern of the request, in the directions that are free,
@@ -113,98 +164,68 @@ func Largest(ctx context.Context, req plan.Request, f Freedom) (*Fit, error) {
 	if err := f.Validate(); err != nil {
 		return nil, err
 	}
-	lo, hi := math.Inf(1), 0.0
-	for _, a := range []Axis{f.Length, f.Height, f.Thickness} {
-		if a.Free {
-			lo, hi = math.Min(lo, a.Lowest), math.Max(hi, a.Highest)
-		}
-	}
-	limit := fact.Warning{}
-	trial := func(cells int) func(float64) (*plan.Plan, error) {
-		return func(s float64) (*plan.Plan, error) {
-			r := scaled(req, f, s)
-			if cells > 0 {
-				r.CellCount = cells
-			}
-			p, err := tryPlan(ctx, r)
-			if p == nil || err != nil {
-				return nil, err
-			}
-			if o := p.Obstacle(); o.Code != "" {
-				limit = o
-				return nil, nil
-			}
-			return p, nil
-		}
-	}
 	// coarsely first: a plan of few cells finds the neighbourhood
-	best, lo, hi, err := descend(trial(coarseCells), lo, hi)
-	for range coarseHalvings {
-		if best == nil || err != nil || lo == hi {
-			break
-		}
-		mid := (lo + hi) / 2
-		var p *plan.Plan
-		if p, err = trial(coarseCells)(mid); p == nil {
-			hi = mid
-		} else {
-			lo, best = mid, p
-		}
+	t := &trial{ctx: ctx, req: req, freedom: f, cells: coarseCells}
+	lo, hi := f.span()
+	best, lo, hi, err := descend(t.at, lo, hi)
+	if best != nil && err == nil {
+		best, lo, hi, err = t.halve(best, lo, hi, coarseHalvings)
 	}
-	top := math.Max(math.Max(f.Length.top(), f.Height.top()), f.Thickness.top())
 	switch {
 	case err != nil:
 		return nil, err
-	case best == nil && limit.Code == "":
-		_, err := planner.Make(ctx, req)
-		if err == nil {
-			err = fact.FieldErrors{{Field: "length", Code: "plan.nothingFits"}}
-		}
-		return nil, err
 	case best == nil:
-		return nil, &NoFitError{Why: limit}
+		return nil, t.nothing()
+	case f.Rough:
+		return fit(req, f, lo, t.limit.Code, best), nil
 	}
-	if f.Rough {
-		return fit(req, f, lo, limit.Code, best), nil
+	return t.finely(lo, hi)
+}
+
+// nothing is why no size fits.
+func (t *trial) nothing() error {
+	if t.limit.Code != "" {
+		return &NoFitError{Why: t.limit}
 	}
-	// then finely, from a little to either side
-	fine := trial(0)
+	if _, err := planner.Make(t.ctx, t.req); err != nil {
+		return err
+	}
+	return fact.FieldErrors{{Field: "length", Code: "plan.nothingFits"}}
+}
+
+// finely closes in with whole plans, from a little to either side of what the plans
+// of few cells found.
+func (t *trial) finely(lo, hi float64) (*Fit, error) {
+	t.cells = 0
+	_, top := t.freedom.span()
 	wide := lo
 	lo, hi = lo*(1-coarseMargin), math.Min(top, hi*(1+coarseMargin))
-	if best, err = fine(hi); err != nil {
+	best, err := t.at(hi)
+	if err != nil {
 		return nil, err
 	}
 	if best != nil {
-		return fit(req, f, hi, "limits", best), nil
+		return fit(t.req, t.freedom, hi, "limits", best), nil
 	}
-	if best, err = fine(lo); err != nil {
+	if best, err = t.at(lo); err != nil {
 		return nil, err
 	}
 	for best == nil { // the coarse plan was too hopeful
 		if lo /= 1 + coarseMargin; lo < wide/2 {
-			return nil, &NoFitError{Why: limit}
+			return nil, &NoFitError{Why: t.limit}
 		}
-		if best, err = fine(lo); err != nil {
+		if best, err = t.at(lo); err != nil {
 			return nil, err
 		}
 	}
-	for range fineHalvings {
-		mid := (lo + hi) / 2
-		p, err := fine(mid)
-		switch {
-		case err != nil:
-			return nil, err
-		case p == nil:
-			hi = mid
-		default:
-			lo, best = mid, p
-		}
+	if best, lo, _, err = t.halve(best, lo, hi, fineHalvings); err != nil {
+		return nil, err
 	}
-	code := limit.Code
+	code := t.limit.Code
 	if code == "warn.volumeShort" {
 		code = "volume"
 	}
-	return fit(req, f, lo, code, best), nil
+	return fit(t.req, t.freedom, lo, code, best), nil
 }
 
 // ladderRungs is how many sizes are tried between the limits.

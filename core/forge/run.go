@@ -1,0 +1,186 @@
+package forge
+
+import (
+	"math"
+
+	"coldember/core/thermal"
+)
+
+// Heat is one trip fire → anvil → fire spent on one stretch of one operation.
+// Fraction is how much of the heat's working time was needed (1 but for the
+// last); its figures are those of the used part, but FireS, CarryS and BrushS,
+// which a started heat costs whole.
+type Heat struct {
+	Operation   string
+	Pass        int
+	First, Last int
+	Fraction    float64
+	StartC      float64 // coldest worked cell at the first blow
+	EndC        float64 // coldest worked cell at the last blow
+	FireS       float64
+	AboveS      float64 // in the fire above the steel's upper working temperature
+	CarryS      float64
+	WorkS       float64
+	BrushS      float64
+	Blows       float64
+	EdgeBlows   float64 // of them, those on edge
+	ShareFrom   float64
+	ShareTo     float64
+	ScaleMm3    float64
+	FuelG       float64
+	After       Bar       // only when the run keeps its states
+	DoneMm      []float64 // scale of each cell of a stretch that this heat finished, as it came from the hammer
+	Next        Bar       // as the next heat finds it: After, cooled by what of the heat was not needed
+
+	// Curve is (seconds at the anvil, °C) of the coldest worked cell, with the
+	// states.
+	Curve [][2]float64
+}
+
+// Run is a piece being worked: the bar and what has happened to it.
+type Run struct {
+	Shop       Shop
+	Bar        Bar
+	Heats      []Heat
+	KeepStates bool
+	Budget     *Budget              // nil: no end
+	DoneAt     map[string][]float64 // cumulative scale of each worked cell when the operation was done
+	soakC      float64
+	outOfRange bool
+	clocks     []thermal.ScaleClock  // of this heat
+	decarb     []thermal.DecarbClock // of this heat
+	work       []effort
+	flows      []flow // of the piece's steels
+	over       []overstrained
+	skins      []thermal.Exchange // of every cell as it lies now
+	soaked     []float64          // time each cell takes to the soak temperature
+	along      *conductor
+	beyond     *conductor // for what runs out of the hot stretch
+	temps      []float64
+	contact    float64 // W/m²K of what works the piece now
+	from       *State  // where it goes on, until it does
+}
+
+// NewRun starts with a bar as it is. Where it is of several steels it is worked in
+// the window that they share.
+func NewRun(s Shop, b Bar) (*Run, error) {
+	flows := []flow{newFlow(s.Steel)}
+	for _, g := range b.Steels {
+		flows = append(flows, newFlow(g))
+		s.Steel.ForgeLowC, s.Steel.ForgeHighC = math.Max(s.Steel.ForgeLowC, g.ForgeLowC), math.Min(s.Steel.ForgeHighC, g.ForgeHighC)
+	}
+	soak, err := s.SoakC()
+	if err != nil {
+		return nil, err
+	}
+	n := len(b.Cells)
+	return &Run{
+		flows: flows, skins: make([]thermal.Exchange, n),
+		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
+		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
+		along: newConductor(n), beyond: newConductor(n), temps: make([]float64, n),
+	}, nil
+}
+
+// OutOfRange tells whether the flow stress was asked for beyond the measured
+// rates, temperatures or strains (hand hammering always is, in rate).
+func (r *Run) OutOfRange() bool { return r.outOfRange }
+
+// SoakC is the temperature of every forging heat.
+func (r *Run) SoakC() float64 { return r.soakC }
+
+// Do works an operation to its end, one pass after the other. Errors are
+// *WindowError, *StallError, *TooWeakError, *BurntError at the first spot that burns
+// away, and those of the budget.
+func (r *Run) Do(op *Operation) error {
+	if own := op.SoakC; own > 0 {
+		if own > r.Shop.Fire.TempC-UnderForgeC {
+			return &WindowError{SoakC: r.Shop.Fire.TempC - UnderForgeC, LowC: op.LowC, NeedForgeC: own + UnderForgeC}
+		}
+		defer func(usual float64) { r.soakC = usual }(r.soakC)
+		r.soakC = own
+	}
+	n := op.Last - op.First + 1
+	passes := max(1, min(op.Passes, n))
+	done, from, share := make([]float64, n), passes-1, 0.0
+	if st := r.from; st != nil && st.Operation == op.ID {
+		if op.First < len(st.DoneMm) {
+			copy(done, st.DoneMm[op.First:])
+		}
+		from, share, r.from = min(st.Pass, passes-1), st.Share, nil
+	}
+	for p := from; p >= 0; p-- { // from the handle to the point: the next operation starts there
+		first, last := op.First+p*n/passes, op.First+(p+1)*n/passes-1
+		if err := r.pass(op, p, first, last, share, done); err != nil {
+			return err
+		}
+		share = 0
+	}
+	r.DoneAt[op.ID] = done
+	return nil
+}
+
+// mostHeats is the most heats that a stretch of an operation may take: it burns
+// away rather than being forged then.
+const mostHeats = 80
+
+// pass works one stretch of an operation from a share of it to its end.
+func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []float64) error {
+	for heat := 0; share < 1; heat++ {
+		rec := Heat{Operation: op.ID, Pass: pass, First: first, Last: last, ShareFrom: share, CarryS: r.Shop.Fire.CarryS, BrushS: r.Shop.Fire.BrushS}
+		if err := r.fire(&rec); err != nil {
+			return err
+		}
+		r.rest(r.Shop.Fire.CarryS)
+		q, err := r.hammer(op, &rec, 1-share)
+		if err != nil {
+			return err
+		}
+		before := share
+		share += (1 - share) * q
+		op.Turning.carry(r.Bar.Cells[first:last+1], before, share, op.Last-op.First+1)
+		if q > 1-1e-12 {
+			share = 1
+			for i := first; i <= last; i++ {
+				done[i-op.First] = r.Bar.Cells[i].ScaleMm
+			}
+			if r.KeepStates {
+				rec.DoneMm = append(rec.DoneMm, done[first-op.First:last+1-op.First]...)
+			}
+		} else if q < 1e-3 || heat > mostHeats {
+			return &StallError{Operation: op.ID}
+		}
+		rec.ShareTo = share
+		r.rest(r.Shop.Fire.BrushS)
+		if err := r.shed(&rec); err != nil {
+			return err
+		}
+		rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS * rec.Fraction
+		if r.KeepStates {
+			rec.After = r.Bar.Clone()
+		}
+		r.Heats = append(r.Heats, rec)
+		r.useUp(&rec)
+		if r.KeepStates {
+			r.Heats[len(r.Heats)-1].Next = r.Bar.Clone()
+		}
+		if err := r.Budget.Err(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// useUp cools the worked stretch for the part of the heat that was not needed:
+// the next operation takes that part, so that its own first fire is counted as
+// after a whole heat. Without this, loss would jump where a heat is just used
+// up or just not.
+func (r *Run) useUp(rec *Heat) {
+	if rec.Fraction >= 1 {
+		return
+	}
+	r.ahead(rec, math.Inf(-1), math.Min(aheadMaxS, rec.WorkS/rec.Fraction-rec.WorkS))
+	for i := range r.Bar.Cells {
+		r.Bar.Cells[i].TempC = r.temps[i]
+	}
+}
