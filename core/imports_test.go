@@ -15,7 +15,7 @@ import (
 
 // allowed is which rooms of the core each room may use: imports run one way.
 var allowed = map[string][]string{
-	"fact": {}, "quantity": {}, "steel": {"quantity"}, "section": {"quantity"}, "thermal": {"steel"},
+	"fact": {"quantity"}, "quantity": {}, "steel": {"quantity"}, "section": {"quantity"}, "thermal": {"steel"},
 	"blade": {"fact", "section", "steel"}, "stock": {"fact", "steel"},
 	"forge":   {"fact", "section", "steel", "thermal", "blade", "stock"},
 	"plan":    {"fact", "blade", "forge", "section", "steel", "stock", "thermal"},

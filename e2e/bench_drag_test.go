@@ -51,7 +51,7 @@ func BenchmarkDragToPaint(b *testing.B) {
 	app, err := harness.Serve(filepath.Join(b.TempDir(), "demo.db"), buildDemo)
 	require.NoError(b, err)
 	defer func() { _ = app.Close() }()
-	pieces, err := app.Work.Pieces(context.Background(), false)
+	pieces, _, err := app.Work.Pieces(context.Background(), false)
 	require.NoError(b, err)
 	p, err := browser.NewPage(1280, 800)
 	require.NoError(b, err)

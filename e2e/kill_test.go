@@ -45,10 +45,10 @@ func TestKillLosesNoAcknowledgedSave(t *testing.T) {
 	st := func() (*work.Work, func()) {
 		s, err := store.Open(context.Background(), data)
 		require.NoError(t, err)
-		return work.New(s, time.Now), func() { _ = s.Close() }
+		return work.New(s, time.Now, work.RandomID), func() { _ = s.Close() }
 	}
 	w, done := st()
-	pieces, err := w.Pieces(context.Background(), false)
+	pieces, _, err := w.Pieces(context.Background(), false)
 	require.NoError(t, err)
 	done()
 	var id string

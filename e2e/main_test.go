@@ -86,7 +86,7 @@ func (s *smith) keys(k string) { s.t.Helper(); s.do(chromedp.KeyEvent(k)) }
 // piece is the id of a piece of the demonstration.
 func (s *smith) piece(name string) string {
 	s.t.Helper()
-	all, err := s.app.Work.Pieces(context.Background(), false)
+	all, _, err := s.app.Work.Pieces(context.Background(), false)
 	require.NoError(s.t, err)
 	for _, p := range all {
 		if p.Doc.Name == name {

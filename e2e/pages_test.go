@@ -22,7 +22,7 @@ import (
 // own.
 func TestThreeQuestionsLandOnAPlan(t *testing.T) {
 	s := openFile(t, filepath.Join(t.TempDir(), "own.db"), func(ctx context.Context, st *store.Store) error {
-		return work.New(st, time.Now).Ensure(ctx)
+		return work.New(st, time.Now, work.RandomID).Ensure(ctx)
 	})
 	s.goTo("/")
 	s.until("an empty list says what to do", `document.querySelector("main").textContent.includes("three questions")`)
@@ -101,7 +101,7 @@ func TestTheShopIsKept(t *testing.T) {
 	s.until("kept", `!document.querySelector("main [role=alert]")`)
 	require.Eventually(t, func() bool {
 		shop, err := s.app.Work.Shop(context.Background())
-		return err == nil && shop.Smiths[0].HammerKg == 1.5
+		return err == nil && shop.Doc.Smiths[0].HammerKg == 1.5
 	}, 5*time.Second, 50*time.Millisecond)
 	s.keys(kb.Tab)
 }
@@ -201,12 +201,12 @@ func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
 	s.until("more bar", `document.querySelector("[data-compare=barMm]").textContent.includes("+")`)
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Make revision 1')]")))
 	s.until("a third revision, as the first", `document.querySelector("[data-testid=compare]").textContent.includes("revision 3")`)
-	all, err := s.app.Work.Patterns(context.Background())
+	all, _, err := s.app.Work.Patterns(context.Background(), false)
 	require.NoError(t, err)
 	for _, p := range all {
-		if p.Name == demo.Slicer {
+		if p.Doc.Name == demo.Slicer {
 			assert.Equal(t, 3, p.Revision)
-			assert.InDelta(t, 205, p.Design.LengthMm, 1e-9)
+			assert.InDelta(t, 205, p.Doc.Design.LengthMm, 1e-9)
 		}
 	}
 }

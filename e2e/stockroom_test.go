@@ -16,10 +16,10 @@ import (
 
 func (s *smith) item(name string) work.Stock {
 	s.t.Helper()
-	all, err := s.app.Work.Rack(context.Background())
+	all, _, err := s.app.Work.Rack(context.Background(), false)
 	require.NoError(s.t, err)
 	for _, x := range all {
-		if x.Name == name {
+		if x.Doc.Name == name {
 			return x
 		}
 	}
@@ -55,7 +55,7 @@ func TestTheRackTellsWhatAPieceIs(t *testing.T) {
 	s.until("its page", `document.querySelector("[data-testid=belief]")`)
 	before := s.item("Old plane iron").Belief.Shares[0]
 	s.choose("test.spark", "many bursts")
-	s.eventually("a finding", func() bool { return len(s.item("Old plane iron").Findings) == 1 })
+	s.eventually("a finding", func() bool { return len(s.item("Old plane iron").Doc.Findings) == 1 })
 	after := s.item("Old plane iron").Belief.Shares
 	assert.NotEqual(t, before.Now, after[0].Now)
 	s.until("its likelihood is shown", `document.querySelector("[data-test=spark]").textContent.includes("give this")`)
@@ -63,7 +63,7 @@ func TestTheRackTellsWhatAPieceIs(t *testing.T) {
 	s.choose("test.waterQuench", "stayed soft")
 	s.until("contradictory, no winner", `document.querySelector("[data-verdict=contradictory]")`)
 	s.put("piece.lengthMm", "200")
-	s.eventually("longer", func() bool { return s.item("Old plane iron").Piece.LengthMm == 200 })
+	s.eventually("longer", func() bool { return s.item("Old plane iron").Doc.Piece.LengthMm == 200 })
 	s.put("weighedKg", "0.5")
 	s.until("the scale differs", `document.querySelector("[data-testid=weight-differs]")`)
 	s.put("piece.thicknessMm", "0")
@@ -72,7 +72,7 @@ func TestTheRackTellsWhatAPieceIs(t *testing.T) {
 	s.keys("10")
 	s.do(chromedp.Focus(chromedp.CSS("[data-field='dead.to']")))
 	s.keys("20\r")
-	s.eventually("a dead stretch", func() bool { return len(s.item("Old plane iron").Piece.Dead) == 2 })
+	s.eventually("a dead stretch", func() bool { return len(s.item("Old plane iron").Doc.Piece.Dead) == 2 })
 	s.click("[data-testid=ask-fits]")
 	s.until("what fits is told", `document.querySelectorAll("[data-testid=fits] li").length > 10`)
 }
@@ -158,7 +158,7 @@ func TestACutIsBookedAndMade(t *testing.T) {
 	s.until("it stands booked", `document.querySelector("[data-cut=body][data-state=booked]")`)
 	s.press("I have cut it")
 	s.until("made", `document.querySelector("[data-cut=body][data-state=made]")`)
-	assert.Less(t, s.item("Yard bar").Piece.LengthMm, 900.)
+	assert.Less(t, s.item("Yard bar").Doc.Piece.LengthMm, 900.)
 	s.goTo("/rack/" + s.item("Yard bar").ID)
 	s.until("its history", `document.querySelector("[data-testid=history]")?.textContent.includes("Rigging knife")`)
 }

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"coldember/core/blade"
+	"coldember/internal/doc"
 	"coldember/internal/export"
 	"coldember/internal/store"
 	"coldember/internal/work"
@@ -33,7 +34,7 @@ func withData(ctx context.Context, data string, f func(*work.Work) error) (err e
 		return err
 	}
 	defer func() { err = errors.Join(err, st.Close()) }()
-	return f(work.New(st, time.Now))
+	return f(work.New(st, time.Now, work.RandomID))
 }
 
 func exportCommand() *cobra.Command {
@@ -50,7 +51,7 @@ func exportCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				f, err := export.Write(export.Subject{Name: p.Name, Tags: p.Tags, Design: p.Design, Allowances: p.Allowances}, export.Format(format), shop.Units, shop.Paper)
+				f, err := export.Write(export.Subject{Name: p.Doc.Name, Tags: p.Doc.Tags, Design: p.Doc.Design, Allowances: p.Doc.Allowances}, export.Format(format), shop.Doc.Units, shop.Doc.Paper)
 				if err != nil {
 					return err
 				}
@@ -69,16 +70,16 @@ func exportCommand() *cobra.Command {
 }
 
 func findPattern(ctx context.Context, w *work.Work, name string) (work.Pattern, error) {
-	all, err := w.Patterns(ctx)
+	all, _, err := w.Patterns(ctx, false)
 	if err != nil {
 		return work.Pattern{}, err
 	}
 	var names []string
 	for _, p := range all {
-		if p.ID == name || strings.EqualFold(p.Name, name) {
+		if p.ID == name || strings.EqualFold(p.Doc.Name, name) {
 			return p, nil
 		}
-		names = append(names, p.Name)
+		names = append(names, p.Doc.Name)
 	}
 	return work.Pattern{}, fmt.Errorf("no pattern %q; there are: %s", name, strings.Join(names, ", "))
 }
@@ -105,7 +106,7 @@ func importCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				_, err = fmt.Fprintf(c.OutOrStdout(), "%s is in the library as %s.\n", got.Name, got.ID)
+				_, err = fmt.Fprintf(c.OutOrStdout(), "%s is in the library as %s.\n", got.Doc.Name, got.ID)
 				return err
 			})
 		},
@@ -138,21 +139,21 @@ func readFile(c *cobra.Command, name string) ([]byte, error) {
 
 // patternOf is a pattern from a file: JSON whole, or a drawing's outline on the
 // first design of the starters.
-func patternOf(raw []byte, file string, drawn work.OutlineFile) (work.PatternDoc, error) {
+func patternOf(raw []byte, file string, drawn work.OutlineFile) (doc.Pattern, error) {
 	drawn.Format = strings.TrimPrefix(strings.ToLower(filepath.Ext(file)), ".")
 	if drawn.Format != "svg" && drawn.Format != "dxf" {
 		p, err := export.ReadPattern(raw)
-		return work.PatternDoc{Name: p.Name, Tags: p.Tags, Design: p.Design, Allowances: p.Allowances}, err
+		return doc.Pattern{Name: p.Name, Tags: p.Tags, Design: p.Design, Allowances: p.Allowances}, err
 	}
 	drawn.Text = string(raw)
 	o, _, err := work.ReadOutline(drawn)
 	if err != nil {
-		return work.PatternDoc{}, err
+		return doc.Pattern{}, err
 	}
 	d := blade.Starters()[0].Design
 	d.SetOutline(o)
 	d.Ricasso.HeightMm = d.HeightMm * .86
 	d.SetTang(d.TangKind)
 	base := filepath.Base(file)
-	return work.PatternDoc{Name: strings.TrimSuffix(base, filepath.Ext(base)), Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.Allowances()}, nil
+	return doc.Pattern{Name: strings.TrimSuffix(base, filepath.Ext(base)), Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.Allowances()}, nil
 }

@@ -83,7 +83,7 @@ func TestExportAndImport(t *testing.T) {
 	data := filepath.Join(dir, "own.db")
 	st, err := store.Open(context.Background(), data)
 	require.NoError(t, err)
-	require.NoError(t, work.New(st, time.Now).Ensure(context.Background()))
+	require.NoError(t, work.New(st, time.Now, work.RandomID).Ensure(context.Background()))
 	require.NoError(t, st.Close())
 	for _, f := range []string{"svg", "dxf", "pdf", "3mf", "stl", "json"} {
 		file := filepath.Join(dir, "x."+f)

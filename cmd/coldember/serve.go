@@ -35,7 +35,7 @@ func serveCommand() *cobra.Command {
 	var s serving
 	c := &cobra.Command{Use: "serve", Short: "Serve your own work", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 		return s.run(c.Context(), c.OutOrStdout(), "coldember.db", func(ctx context.Context, st *store.Store) error {
-			return work.New(st, time.Now).Ensure(ctx)
+			return work.New(st, time.Now, work.RandomID).Ensure(ctx)
 		})
 	}}
 	s.flags(c, serveAddr, "coldember.db")
@@ -90,7 +90,7 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 	if err := prepare(ctx, st); err != nil {
 		return err
 	}
-	h := server.Handler(work.New(st, time.Now), web.Dist())
+	h := server.Handler(work.New(st, time.Now, work.RandomID), web.Dist())
 	return server.Run(ctx, s.addr, h, func(a net.Addr) {
 		_, _ = fmt.Fprintf(out, "Cold Ember is at http://%s\nData: %s\nCtrl-C stops it.\n", a, s.data)
 	})

@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"sort"
 	"strings"
+
+	"coldember/core/quantity"
 )
 
 // Severity orders warnings.
@@ -98,18 +100,17 @@ func (c Check) Range(field string, value, lowest, highest float64) {
 // rangeCode tells the catalogue what the figures measure, so that they can be
 // printed in the smith's units.
 func rangeCode(field string) string {
-	switch {
-	case strings.HasSuffix(field, "Mm"):
+	switch quantity.KindOf(field) {
+	case quantity.Length:
 		return "field.rangeLength"
-	case strings.HasSuffix(field, "C"):
+	case quantity.Temperature:
 		return "field.rangeTemperature"
-	case strings.HasSuffix(field, "Kg"):
+	case quantity.Mass:
 		return "field.rangeKg"
-	case strings.HasSuffix(field, "Fraction"), strings.HasSuffix(field, "Share"):
+	case quantity.Percent:
 		return "field.rangePercent"
-	default:
-		return "field.range"
 	}
+	return "field.range"
 }
 
 // OneOf reports value when it is none of the choices.

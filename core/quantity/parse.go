@@ -24,6 +24,23 @@ const (
 	Percent     Kind = "percent"     // stored as a fraction; "8" and "8 %" are both 0.08
 )
 
+// KindOf reads what a figure measures off its name, since names carry their unit:
+// …Mm is a length, …Kg a mass, …C a temperature, …Fraction and …Share a percentage;
+// all else is a plain number. It is the one place that knows.
+func KindOf(name string) Kind {
+	switch {
+	case strings.HasSuffix(name, "Mm"):
+		return Length
+	case strings.HasSuffix(name, "Fraction"), strings.HasSuffix(name, "Share"):
+		return Percent
+	case strings.HasSuffix(name, "Kg"):
+		return Mass
+	case strings.HasSuffix(name, "C"):
+		return Temperature
+	}
+	return Number
+}
+
 // System is the smith's choice of units for what is typed without a unit and
 // for what is printed.
 type System string

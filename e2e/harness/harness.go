@@ -43,7 +43,7 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 		stop()
 		return nil, err
 	}
-	a := &App{store: st, Work: work.New(st, time.Now), stop: stop, done: make(chan error, 1)}
+	a := &App{store: st, Work: work.New(st, time.Now, work.RandomID), stop: stop, done: make(chan error, 1)}
 	if err := prepare(ctx, st); err != nil {
 		return nil, errors.Join(err, a.Close())
 	}

@@ -12,8 +12,8 @@ import (
 
 	"coldember/e2e/harness"
 	"coldember/internal/demo"
+	"coldember/internal/edit"
 	"coldember/internal/store"
-	"coldember/internal/work"
 
 	"github.com/chromedp/chromedp"
 )
@@ -63,7 +63,7 @@ func run(out, only string) error {
 
 func pieceIDs(app *harness.App) (map[string]string, error) {
 	ids := map[string]string{}
-	pieces, err := app.Work.Pieces(context.Background(), false)
+	pieces, _, err := app.Work.Pieces(context.Background(), false)
 	for _, p := range pieces {
 		ids[p.Doc.Name] = p.ID
 	}
@@ -71,11 +71,11 @@ func pieceIDs(app *harness.App) (map[string]string, error) {
 		return nil, err
 	}
 	// the slicer's pattern has a second revision, to be compared
-	patterns, err := app.Work.Patterns(context.Background())
+	patterns, _, err := app.Work.Patterns(context.Background(), false)
 	for _, p := range patterns {
-		if p.Name == demo.Slicer {
+		if p.Doc.Name == demo.Slicer {
 			ids["pattern"] = p.ID
-			_, err = app.Work.EditPattern(context.Background(), p.ID, p.Version, []work.Edit{{Field: "scaleLength", Text: "110"}, {Field: "design.tipMm", Text: "1.4"}})
+			_, err = app.Work.EditPattern(context.Background(), p.ID, p.Version, []edit.Edit{{Field: "scaleLength", Text: "110"}, {Field: "design.tipMm", Text: "1.4"}})
 		}
 	}
 	return ids, err
@@ -126,7 +126,7 @@ func (v view) light(app *harness.App) error {
 	}
 	shop, err := app.Work.Shop(ctx)
 	if err == nil {
-		_, err = app.Work.EditShop(ctx, shop.Version, []work.Edit{{Field: "theme", Text: theme}})
+		_, err = app.Work.EditShop(ctx, shop.Version, []edit.Edit{{Field: "theme", Text: theme}})
 	}
 	return err
 }

@@ -90,7 +90,7 @@ func answer[T any](ctx context.Context, h *handlers, v T, err error) (*body[T], 
 		if shopErr != nil {
 			return nil, fail(ctx, shopErr, "")
 		}
-		return nil, fail(ctx, err, s.Units)
+		return nil, fail(ctx, err, s.Doc.Units)
 	}
 	return &body[T]{v}, nil
 }
@@ -103,8 +103,13 @@ type calcIn struct {
 func (h *handlers) planning(api huma.API) {
 	huma.Register(api, op("previewPlan", http.MethodPost, "/plan/preview", "Plan an unsaved piece, with edits made on it"),
 		func(ctx context.Context, in *body[PreviewIn]) (*body[Preview], error) {
-			d, p, err := h.work.Preview(ctx, in.Body.Doc, in.Body.Edits)
-			return answer(ctx, h, Preview{Doc: d, Plan: p}, err)
+			d, p, err := h.work.Preview(ctx, in.Body.Doc.doc(), in.Body.Edits)
+			return answer(ctx, h, Preview{Doc: docOf(d), Plan: planOf(p)}, err)
+		})
+	huma.Register(api, op("planStates", http.MethodPost, "/plan/states", "The piece after every heat of the plan of a document, to be drawn"),
+		func(ctx context.Context, in *body[Doc]) (*body[[]State], error) {
+			p, err := h.work.Plan(ctx, in.Body.doc())
+			return answer(ctx, h, statesOf(p), err)
 		})
 	huma.Register(api, op("calc", http.MethodPost, "/calc/{kind}", "Answer one question of a law"),
 		func(ctx context.Context, in *calcIn) (*body[any], error) {

@@ -9,6 +9,7 @@ import (
 
 	"coldember/core/figure"
 	"coldember/core/plan"
+	"coldember/internal/edit"
 	"coldember/internal/export"
 	"coldember/internal/work"
 
@@ -17,21 +18,23 @@ import (
 
 // PreviewIn is an unsaved document and edits on it.
 type PreviewIn struct {
-	Doc   work.Doc    `json:"doc"`
-	Edits []work.Edit `json:"edits"`
+	Doc   Doc         `json:"doc"`
+	Edits []edit.Edit `json:"edits" maxItems:"500"`
 }
 
 // Preview is the document after the edits, with its plan.
 type Preview struct {
-	Doc  work.Doc   `json:"doc"`
-	Plan *plan.Plan `json:"plan"`
+	Doc  Doc   `json:"doc"`
+	Plan *Plan `json:"plan"`
 }
 
 // PieceAnswer is a piece with its plan.
 type PieceAnswer struct {
-	Piece work.Piece `json:"piece"`
-	Plan  *plan.Plan `json:"plan"`
+	Piece Piece `json:"piece"`
+	Plan  *Plan `json:"plan"`
 }
+
+func pieceAnswer(p work.Piece, pl *plan.Plan) PieceAnswer { return PieceAnswer{pieceOf(p), planOf(pl)} }
 
 type versionIn struct {
 	ID   string `path:"id"`
@@ -59,14 +62,14 @@ type fileOut struct {
 
 func (h *handlers) pieces(api huma.API) {
 	huma.Register(api, op("listPieces", http.MethodGet, "/pieces", "Pieces of work, newest first"),
-		func(ctx context.Context, in *listIn) (*body[[]work.Piece], error) {
-			v, err := h.work.Pieces(ctx, in.Archived)
-			return answer(ctx, h, v, err)
+		func(ctx context.Context, in *listIn) (*body[Listed[Piece]], error) {
+			v, aside, err := h.work.Pieces(ctx, in.Archived)
+			return answer(ctx, h, listed(v, aside, pieceOf), err)
 		})
 	huma.Register(api, op("createPiece", http.MethodPost, "/pieces", "A new piece"),
 		func(ctx context.Context, in *body[work.Start]) (*body[PieceAnswer], error) {
 			p, pl, err := h.work.StartPiece(ctx, in.Body)
-			return answer(ctx, h, PieceAnswer{p, pl}, err)
+			return answer(ctx, h, pieceAnswer(p, pl), err)
 		})
 	huma.Register(api, op("getPiece", http.MethodGet, "/pieces/{id}", "A piece with its plan"),
 		func(ctx context.Context, in *idIn) (*body[PieceAnswer], error) {
@@ -75,43 +78,43 @@ func (h *handlers) pieces(api huma.API) {
 				return answer(ctx, h, PieceAnswer{}, err)
 			}
 			pl, err := h.work.Plan(ctx, p.Doc)
-			return answer(ctx, h, PieceAnswer{p, pl}, err)
+			return answer(ctx, h, pieceAnswer(p, pl), err)
 		})
 	huma.Register(api, op("editPiece", http.MethodPatch, "/pieces/{id}", "Save edits of a piece"),
 		func(ctx context.Context, in *versionedEdits) (*body[PieceAnswer], error) {
 			p, pl, err := h.work.SavePiece(ctx, in.ID, in.Body.Version, in.Body.Edits)
-			return answer(ctx, h, PieceAnswer{p, pl}, err)
+			return answer(ctx, h, pieceAnswer(p, pl), err)
 		})
 	for name, by := range map[string]int{"undo": -1, "redo": 1} {
 		huma.Register(api, op(name+"Piece", http.MethodPost, "/pieces/{id}/"+name, name+" one step"),
 			func(ctx context.Context, in *versionIn) (*body[PieceAnswer], error) {
 				p, pl, err := h.work.Undo(ctx, in.ID, in.Body.Version, by)
-				return answer(ctx, h, PieceAnswer{p, pl}, err)
+				return answer(ctx, h, pieceAnswer(p, pl), err)
 			})
 	}
 	huma.Register(api, op("duplicatePiece", http.MethodPost, "/pieces/{id}/duplicate", "Copy a piece under a new name"),
 		func(ctx context.Context, in *nameIn) (*body[PieceAnswer], error) {
 			p, pl, err := h.work.DuplicatePiece(ctx, in.ID, in.Body.Name)
-			return answer(ctx, h, PieceAnswer{p, pl}, err)
+			return answer(ctx, h, pieceAnswer(p, pl), err)
 		})
 	for name, archived := range map[string]bool{"archive": true, "restore": false} {
 		huma.Register(api, op(name+"Piece", http.MethodPost, "/pieces/{id}/"+name, name+" a piece"),
-			func(ctx context.Context, in *idIn) (*body[work.Piece], error) {
+			func(ctx context.Context, in *idIn) (*body[Piece], error) {
 				p, err := h.work.ArchivePiece(ctx, in.ID, archived)
-				return answer(ctx, h, p, err)
+				return answer(ctx, h, pieceOf(p), err)
 			})
 	}
 	trace := op("traceOutline", http.MethodPost, "/pieces/{id}/outline", "Take the outline of a drawing (SVG or DXF)")
 	trace.MaxBodyBytes = maxDrawing
 	huma.Register(api, trace, func(ctx context.Context, in *traceIn) (*body[PieceAnswer], error) {
 		p, pl, err := h.work.TraceOutline(ctx, in.ID, in.Body.Version, in.Body.File)
-		return answer(ctx, h, PieceAnswer{p, pl}, err)
+		return answer(ctx, h, pieceAnswer(p, pl), err)
 	})
 	picture := op("addPicture", http.MethodPost, "/pieces/{id}/picture", "Put a PNG or JPEG behind the outline")
 	picture.MaxBodyBytes = work.MaxPictureBytes + 1
 	huma.Register(api, picture, func(ctx context.Context, in *pictureIn) (*body[PieceAnswer], error) {
 		p, pl, err := h.work.AddPicture(ctx, in.ID, in.Version, in.RawBody)
-		return answer(ctx, h, PieceAnswer{p, pl}, err)
+		return answer(ctx, h, pieceAnswer(p, pl), err)
 	})
 	huma.Register(api, op("getPicture", http.MethodGet, "/pictures/{id}", "The bytes of a picture"), h.picture)
 	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"), h.export)
@@ -170,9 +173,9 @@ func (h *handlers) export(ctx context.Context, in *exportIn) (*fileOut, error) {
 		return nil, fail(ctx, err, "")
 	}
 	r := p.Doc.Request
-	f, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances}, export.Format(in.Format), shop.Units, shop.Paper)
+	f, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances}, export.Format(in.Format), shop.Doc.Units, shop.Doc.Paper)
 	if err != nil {
-		return nil, fail(ctx, fmt.Errorf("export: %w", err), shop.Units)
+		return nil, fail(ctx, fmt.Errorf("export: %w", err), shop.Doc.Units)
 	}
 	return &fileOut{ContentType: f.ContentType, Disposition: mime.FormatMediaType("attachment", map[string]string{"filename": p.Doc.Name + "." + in.Format}), Body: f.Data}, nil
 }
@@ -188,11 +191,11 @@ func (h *handlers) card(ctx context.Context, in *idIn) (*fileOut, error) {
 	}
 	pl, err := h.work.Plan(ctx, p.Doc)
 	if err != nil {
-		return nil, fail(ctx, err, shop.Units)
+		return nil, fail(ctx, err, shop.Doc.Units)
 	}
-	pdf, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, shop.Units, shop.Paper)
+	pdf, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, shop.Doc.Units, shop.Doc.Paper)
 	if err != nil {
-		return nil, fail(ctx, fmt.Errorf("card: %w", err), shop.Units)
+		return nil, fail(ctx, fmt.Errorf("card: %w", err), shop.Doc.Units)
 	}
 	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="fire-card.pdf"`, Body: pdf}, nil
 }
@@ -209,18 +212,18 @@ func (h *handlers) heats(ctx context.Context, id, format string) (*fileOut, erro
 	}
 	pl, err := h.work.Plan(ctx, p.Doc)
 	if err != nil {
-		return nil, fail(ctx, err, shop.Units)
+		return nil, fail(ctx, err, shop.Doc.Units)
 	}
 	if format == "csv" {
-		data, err := export.HeatsCSV(pl, shop.Units)
+		data, err := export.HeatsCSV(pl, shop.Doc.Units)
 		if err != nil {
-			return nil, fail(ctx, err, shop.Units)
+			return nil, fail(ctx, err, shop.Doc.Units)
 		}
 		return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: mime.FormatMediaType("attachment", map[string]string{"filename": p.Doc.Name + " heats.csv"}), Body: data}, nil
 	}
-	pdf, err := export.BenchCard(p.Doc.Name, pl, shop.Units, shop.Paper)
+	pdf, err := export.BenchCard(p.Doc.Name, pl, shop.Doc.Units, shop.Doc.Paper)
 	if err != nil {
-		return nil, fail(ctx, err, shop.Units)
+		return nil, fail(ctx, err, shop.Doc.Units)
 	}
 	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="bench-card.pdf"`, Body: pdf}, nil
 }

@@ -13,6 +13,8 @@ import (
 	"coldember/core/calc"
 	"coldember/core/quantity"
 	"coldember/core/whatif"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/text"
 	"coldember/internal/work"
 
@@ -81,13 +83,14 @@ func init() {
 // fail maps an error of the use cases to a problem in the smith's units; what
 // it does not know is logged and answered without its insides.
 func fail(ctx context.Context, err error, units quantity.System) error {
-	var inv *work.InvalidError
+	var inv *edit.InvalidError
 	var stale *work.StaleError
 	var state *work.StateError
 	var in *calc.InputError
 	var kind *calc.UnknownKindError
 	var table *work.CSVError
 	var none *whatif.NoFitError
+	var newer *doc.NewerError
 	switch {
 	case err == nil:
 		return nil
@@ -99,7 +102,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 		return p
 	case errors.As(err, &stale):
 		p := problem(http.StatusConflict, "problem.stale", nil)
-		p.Current = stale.Current
+		p.Current = current(stale.Current)
 		return p
 	case errors.As(err, &state):
 		return problem(http.StatusConflict, state.Code, nil)
@@ -114,6 +117,8 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 		return p
 	case errors.As(err, &in):
 		return problem(http.StatusUnprocessableEntity, "problem.body", map[string]string{"detail": in.Error()})
+	case errors.As(err, &newer):
+		return problem(http.StatusConflict, "problem.newer", nil)
 	case errors.As(err, &kind), errors.Is(err, work.ErrNotFound):
 		return problem(http.StatusNotFound, "problem.notFound", nil)
 	case errors.Is(err, context.Canceled):
@@ -123,7 +128,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	return problem(http.StatusInternalServerError, "problem.internal", nil)
 }
 
-func fieldMessage(f work.FieldProblem, units quantity.System) FieldMessage {
+func fieldMessage(f edit.Problem, units quantity.System) FieldMessage {
 	with := text.FigureFor(f.Code, f.Figures, units)
 	with["found"] = f.Found
 	with["example"], with["units"] = "110, 25.4mm or 110+15", "mm, cm or in"

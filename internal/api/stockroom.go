@@ -22,14 +22,14 @@ type Salvage struct {
 }
 
 type sureIn struct {
-	Doc        work.Doc           `json:"doc"`
+	Doc        Doc                `json:"doc"`
 	Tolerances *whatif.Tolerances `json:"tolerances,omitempty"`
 	Runs       int                `json:"runs,omitempty" doc:"2000 if not given"`
 	Seed       uint64             `json:"seed,omitempty"`
 }
 
 type doubtsIn struct {
-	Doc   work.Doc        `json:"doc"`
+	Doc   Doc             `json:"doc"`
 	Known []whatif.Sample `json:"known" doc:"what earlier calls have drawn"`
 	From  int             `json:"from" minimum:"0" doc:"number of the first draw"`
 	Draws int             `json:"draws" minimum:"1" maximum:"1000"`
@@ -37,7 +37,7 @@ type doubtsIn struct {
 }
 
 type largestIn struct {
-	Doc     work.Doc       `json:"doc"`
+	Doc     Doc            `json:"doc"`
 	Freedom whatif.Freedom `json:"freedom"`
 }
 
@@ -72,38 +72,38 @@ func (h *handlers) stockroom(api huma.API) {
 			if runs == 0 {
 				runs = 2000
 			}
-			v, err := h.work.Sure(ctx, in.Body.Doc, in.Body.Tolerances, runs, in.Body.Seed)
+			v, err := h.work.Sure(ctx, in.Body.Doc.doc(), in.Body.Tolerances, runs, in.Body.Seed)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planHopes", http.MethodPost, "/plan/hopes", "Ways out of what the bar cannot bear"),
-		func(ctx context.Context, in *body[work.Doc]) (*body[[]whatif.Hope], error) {
-			v, err := h.work.Hopes(ctx, in.Body)
+		func(ctx context.Context, in *body[Doc]) (*body[[]whatif.Hope], error) {
+			v, err := h.work.Hopes(ctx, in.Body.doc())
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planCosts", http.MethodPost, "/plan/costs", "What a millimetre more costs in bar"),
-		func(ctx context.Context, in *body[work.Doc]) (*body[[]whatif.Cost], error) {
-			v, err := h.work.Costs(ctx, in.Body)
+		func(ctx context.Context, in *body[Doc]) (*body[[]whatif.Cost], error) {
+			v, err := h.work.Costs(ctx, in.Body.doc())
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planLargest", http.MethodPost, "/plan/largest", "The largest blade of a pattern from its stock"),
-		func(ctx context.Context, in *body[largestIn]) (*body[*whatif.Fit], error) {
-			v, err := h.work.Largest(ctx, in.Body.Doc, in.Body.Freedom)
-			return answer(ctx, h, v, err)
+		func(ctx context.Context, in *body[largestIn]) (*body[*Fit], error) {
+			v, err := h.work.Largest(ctx, in.Body.Doc.doc(), in.Body.Freedom)
+			return answer(ctx, h, fitOf(v), err)
 		})
 	huma.Register(api, op("rankRack", http.MethodPost, "/plan/rank", "The rack in the order it suits a blade"),
-		func(ctx context.Context, in *body[work.Doc]) (*body[[]work.RankedStock], error) {
-			v, err := h.work.RankRack(ctx, in.Body)
-			return answer(ctx, h, v, err)
+		func(ctx context.Context, in *body[Doc]) (*body[[]RankedStock], error) {
+			v, err := h.work.RankRack(ctx, in.Body.doc())
+			return answer(ctx, h, each(v, rankedOf), err)
 		})
 	huma.Register(api, op("planDoubts", http.MethodPost, "/plan/doubts", "Draw whole plans around a document, in parts, for the bands of its totals"),
 		func(ctx context.Context, in *body[doubtsIn]) (*body[*whatif.Doubtful], error) {
-			v, err := h.work.Doubts(ctx, in.Body.Doc, in.Body.Known, in.Body.From, in.Body.Draws, in.Body.Seed)
+			v, err := h.work.Doubts(ctx, in.Body.Doc.doc(), in.Body.Known, in.Body.From, in.Body.Draws, in.Body.Seed)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("stockFits", http.MethodGet, "/stock/{id}/fits", "What of the library fits a piece of stock"),
-		func(ctx context.Context, in *idIn) (*body[[]work.FittingPattern], error) {
+		func(ctx context.Context, in *idIn) (*body[[]FittingPattern], error) {
 			v, err := h.work.Fits(ctx, in.ID)
-			return answer(ctx, h, v, err)
+			return answer(ctx, h, each(v, fittingOf), err)
 		})
 	huma.Register(api, op("makeCutPlan", http.MethodPost, "/cutplan", "Lay pieces of work on the bars of the rack"),
 		func(ctx context.Context, in *body[work.CutOrder]) (*body[work.CutPlan], error) {
@@ -157,16 +157,16 @@ func (h *handlers) cutSheet(ctx context.Context, p work.CutPlan) (*fileOut, erro
 	var bars []export.CutBar
 	for _, g := range p.Groups {
 		for _, b := range g.Bars {
-			bar := export.CutBar{Group: g.SteelID + " " + export.BarSize(g.Piece, shop.Units), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
+			bar := export.CutBar{Group: g.SteelID + " " + export.BarSize(g.Piece, shop.Doc.Units), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
 			for _, part := range b.Parts {
 				bar.Parts = append(bar.Parts, export.CutPart{Name: part.Name, FromMm: part.FromMm, LengthMm: part.LengthMm})
 			}
 			bars = append(bars, bar)
 		}
 	}
-	pdf, err := export.CutSheet(bars, shop.Units, shop.Paper)
+	pdf, err := export.CutSheet(bars, shop.Doc.Units, shop.Doc.Paper)
 	if err != nil {
-		return nil, fail(ctx, err, shop.Units)
+		return nil, fail(ctx, err, shop.Doc.Units)
 	}
 	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="cut-plan.pdf"`, Body: pdf}, nil
 }

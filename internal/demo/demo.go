@@ -12,6 +12,8 @@ import (
 	"coldember/core/forge"
 	"coldember/core/section"
 	"coldember/core/stock"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 	"coldember/internal/text"
 	"coldember/internal/work"
@@ -46,16 +48,16 @@ func (c *clock) daysBefore(now time.Time, days int) { c.at = now.AddDate(0, 0, -
 // built already as it is, and refuses one with other work in it.
 func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c := &clock{at: now}
-	w := work.New(s, c.now)
+	w := work.New(s, c.now, work.RandomID)
 	shop, err := w.Shop(ctx)
-	if err != nil || shop.Demo {
+	if err != nil || shop.Doc.Demo {
 		return err
 	}
-	pieces, err := w.Pieces(ctx, false)
+	pieces, aside, err := w.Pieces(ctx, false)
 	if err != nil {
 		return err
 	}
-	if len(pieces) > 0 || shop.Version > 0 {
+	if len(pieces)+len(aside) > 0 || shop.Version > 0 {
 		return ErrForeign
 	}
 	c.daysBefore(now, 58)
@@ -67,9 +69,9 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 33)
 	y.piece(work.Start{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
 	c.daysBefore(now, 26)
-	y.piece(work.Start{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []work.Edit{{Field: "choices.holding", Text: "tongs"}}})
+	y.piece(work.Start{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "tongs"}}})
 	c.daysBefore(now, 19)
-	y.piece(work.Start{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []work.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
+	y.piece(work.Start{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
 	c.daysBefore(now, 12)
 	y.piece(work.Start{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
 	c.daysBefore(now, 11)
@@ -86,12 +88,12 @@ type yard struct {
 }
 
 func (y *yard) shop() {
-	s := work.DefaultSettings()
+	s := doc.NewShop()
 	s.Demo = true
 	hand, second := forge.NewSmith(forge.Sure), forge.NewSmith(forge.Learning)
 	hand.HammerKg, second.HammerKg = 1.3, 0.9
-	s.Smiths = []work.Hand{{Name: YardHand, Smith: hand}, {Name: SecondHand, Smith: second}}
-	_, y.err = y.work.SaveShop(y.ctx, s)
+	s.Smiths = []doc.Hand{{Name: YardHand, Smith: hand}, {Name: SecondHand, Smith: second}}
+	_, y.err = y.work.SaveShop(y.ctx, 0, s)
 }
 
 func (y *yard) rack() map[string]string {
@@ -99,7 +101,7 @@ func (y *yard) rack() map[string]string {
 		return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
 	}
 	ids := map[string]string{}
-	for _, d := range []work.StockDoc{
+	for _, d := range []doc.Stock{
 		{Name: "Yard bar", Piece: flat(25, 5, 1000), SteelID: "80CrV2"},
 		{Name: "Wide bar", Piece: flat(40, 6, 610), SteelID: "1084"},
 		{Name: "Thin bar", Piece: flat(32, 4, 500), SteelID: "1075"},
@@ -187,23 +189,23 @@ func (y *yard) library() {
 		d    blade.Design
 	}{{Samphire, hook}, {Oyster, oyster}} {
 		name, d := own.name, own.d
-		p, err := y.work.AddPattern(y.ctx, work.PatternDoc{Name: name, Tags: []string{"shore"}, Design: d, Allowances: blade.ForgeClose.Allowances()})
+		p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: name, Tags: []string{"shore"}, Design: d, Allowances: blade.ForgeClose.Allowances()})
 		if err != nil {
 			y.err = err
 			return
 		}
 		y.patterns[name] = p.ID
 	}
-	p, err := y.work.AddPattern(y.ctx, work.PatternDoc{Name: Slicer, Tags: []string{"kitchen", "deep"}, Design: slicer, Allowances: blade.ThickAndGrind.Allowances()})
+	p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: Slicer, Tags: []string{"kitchen", "deep"}, Design: slicer, Allowances: blade.ThickAndGrind.Allowances()})
 	y.err = err
 	y.patterns[Slicer] = p.ID
-	all, err := y.work.Patterns(y.ctx)
+	all, _, err := y.work.Patterns(y.ctx, false)
 	if err != nil {
 		y.err = err
 		return
 	}
 	for _, p := range all {
-		if p.Name == text.Say("starter.rigging", nil) {
+		if p.Doc.Name == text.Say("starter.rigging", nil) {
 			y.patterns[Rigging] = p.ID
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"coldember/internal/demo"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 	"coldember/internal/work"
 
@@ -21,8 +22,8 @@ func TestDemoTellsItsStory(t *testing.T) {
 	defer func() { _ = st.Close() }()
 	require.NoError(t, demo.Build(ctx, st, now))
 	require.NoError(t, demo.Build(ctx, st, now), "a second start leaves it as it is")
-	w := work.New(st, time.Now)
-	pieces, err := w.Pieces(ctx, false)
+	w := work.New(st, time.Now, work.RandomID)
+	pieces, _, err := w.Pieces(ctx, false)
 	require.NoError(t, err)
 	stops := map[string]int{}
 	for _, p := range pieces {
@@ -30,13 +31,13 @@ func TestDemoTellsItsStory(t *testing.T) {
 		assert.True(t, p.CreatedAt.After(now.AddDate(0, -2, -5)) && p.CreatedAt.Before(now), "%s at %v", p.Doc.Name, p.CreatedAt)
 	}
 	assert.Equal(t, map[string]int{demo.Rigging: 0, demo.Slicer: 0, demo.SlicerNarrow: 1, demo.Oyster: 0, demo.Samphire: 0}, stops, "only the slicer from the narrow bar cannot work")
-	rack, err := w.Rack(ctx)
+	rack, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
 	assert.Len(t, rack, 12)
 	shop, err := w.Shop(ctx)
 	require.NoError(t, err)
-	assert.True(t, shop.Demo)
-	assert.Len(t, shop.Smiths, 2)
+	assert.True(t, shop.Doc.Demo)
+	assert.Len(t, shop.Doc.Smiths, 2)
 }
 
 func TestDemoLeavesOwnWorkAlone(t *testing.T) {
@@ -44,11 +45,11 @@ func TestDemoLeavesOwnWorkAlone(t *testing.T) {
 	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "own.db"))
 	require.NoError(t, err)
 	defer func() { _ = st.Close() }()
-	w := work.New(st, time.Now)
-	_, err = w.EditShop(ctx, 0, []work.Edit{{Field: "theme", Text: "day"}})
+	w := work.New(st, time.Now, work.RandomID)
+	_, err = w.EditShop(ctx, 0, []edit.Edit{{Field: "theme", Text: "day"}})
 	require.NoError(t, err)
 	require.ErrorIs(t, demo.Build(ctx, st, time.Now()), demo.ErrForeign)
-	pieces, err := w.Pieces(ctx, false)
+	pieces, _, err := w.Pieces(ctx, false)
 	require.NoError(t, err)
 	assert.Empty(t, pieces)
 }

@@ -15,6 +15,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	"coldember/internal/api"
 	"coldember/internal/demo"
 	"coldember/internal/server"
 	"coldember/internal/store"
@@ -41,7 +42,7 @@ func serve(t testing.TB) client {
 	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "api.db"))
 	require.NoError(t, err)
 	require.NoError(t, demo.Build(ctx, st, time.Now()))
-	s := httptest.NewServer(server.Handler(work.New(st, time.Now), front))
+	s := httptest.NewServer(server.Handler(work.New(st, time.Now, work.RandomID), front))
 	t.Cleanup(func() { s.Close(); _ = st.Close() })
 	return client{t, s.URL}
 }
@@ -84,7 +85,7 @@ type problem struct {
 		Field, Code, Message, Text string
 		Offset                     int
 	}
-	Current *work.Piece
+	Current *api.Piece
 }
 
 func (c client) refused(method, path string, body any, status int) problem {
@@ -98,21 +99,21 @@ func (c client) refused(method, path string, body any, status int) problem {
 	return p
 }
 
-func (c client) piece(name string) work.Piece {
+func (c client) piece(name string) api.Piece {
 	c.t.Helper()
-	var all []work.Piece
+	var all api.Listed[api.Piece]
 	c.do("GET", "/api/v1/pieces", nil, &all)
-	for _, p := range all {
+	for _, p := range all.Items {
 		if p.Doc.Name == name {
 			return p
 		}
 	}
 	c.t.Fatalf("no piece %q", name)
-	return work.Piece{}
+	return api.Piece{}
 }
 
 type answer struct {
-	Piece work.Piece
+	Piece api.Piece
 	Plan  struct {
 		Bar    struct{ CutLengthMm float64 }
 		Totals struct{ Heats int }
@@ -121,12 +122,12 @@ type answer struct {
 
 func TestAPieceFromStartToArchive(t *testing.T) {
 	c := serve(t)
-	var patterns []work.Pattern
+	var patterns api.Listed[api.Pattern]
 	c.do("GET", "/api/v1/patterns", nil, &patterns)
-	var rack []work.Stock
+	var rack api.Listed[api.Stock]
 	c.do("GET", "/api/v1/stock", nil, &rack)
 	var a answer
-	res := c.do("POST", "/api/v1/pieces", m{"name": "Deck knife", "patternId": patterns[0].ID, "stockId": rack[0].ID, "hand": demo.SecondHand, "edits": []any{}}, &a)
+	res := c.do("POST", "/api/v1/pieces", m{"name": "Deck knife", "patternId": patterns.Items[0].ID, "stockId": rack.Items[0].ID, "hand": demo.SecondHand, "edits": []any{}}, &a)
 	require.Equal(t, http.StatusOK, res.StatusCode)
 	assert.Positive(t, a.Plan.Totals.Heats)
 	assert.InDelta(t, .9, a.Piece.Doc.Request.Smith.HammerKg, 1e-9)
@@ -142,7 +143,7 @@ func TestAPieceFromStartToArchive(t *testing.T) {
 	var copied answer
 	c.do("POST", id+"/duplicate", m{"name": "Deck knife, second"}, &copied)
 	assert.Equal(t, a.Piece.Doc.Request, copied.Piece.Doc.Request)
-	var gone work.Piece
+	var gone api.Piece
 	c.do("POST", id+"/archive", nil, &gone)
 	assert.True(t, gone.Archived)
 	c.do("POST", id+"/restore", nil, &gone)
@@ -175,7 +176,7 @@ func TestProblemsNameTheFieldAndTheRemedyInTheSmithsUnits(t *testing.T) {
 		assert.NotContains(t, got.Fields[0].Message, "{")
 	}
 	assert.Equal(t, 3, save("design.lengthMm", "12 furlongs").Fields[0].Offset)
-	var shop work.Settings
+	var shop api.Settings
 	c.do("GET", "/api/v1/shop", nil, &shop)
 	c.do("PATCH", "/api/v1/shop", m{"version": shop.Version, "edits": []any{m{"field": "units", "text": "in"}}}, &shop)
 	assert.Contains(t, save("design.lengthMm", "5000").Fields[0].Message, "in")

@@ -30,7 +30,7 @@ func TestTheStockroomAnswers(t *testing.T) {
 	var sure whatif.Sure
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/sure", m{"doc": p.Doc}, &sure).StatusCode)
 	assert.Equal(t, 2000, sure.Runs)
-	var ranked []work.RankedStock
+	var ranked []api.RankedStock
 	require.Equal(t, http.StatusOK, c.do("POST", "/api/v1/plan/rank", p.Doc, &ranked).StatusCode)
 	assert.NotEmpty(t, ranked)
 	var costs []whatif.Cost
@@ -98,7 +98,7 @@ func TestAPictureIsKeptAndServed(t *testing.T) {
 // TestStockIsEditedFieldByFieldAndComesAsATable.
 func TestStockIsEditedFieldByFieldAndComesAsATable(t *testing.T) {
 	c := serve(t)
-	var s work.Stock
+	var s api.Stock
 	add := func(form string, edits ...any) *http.Response {
 		return c.do("POST", "/api/v1/stock", m{"form": form, "edits": edits}, &s)
 	}
@@ -134,7 +134,7 @@ func TestStockIsEditedFieldByFieldAndComesAsATable(t *testing.T) {
 	res, body = send("name,form,lenghtMm\nA,flat,20\n")
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, body, "lengthMm", "the nearest column is named")
-	var fits []work.FittingPattern
+	var fits []api.FittingPattern
 	require.Equal(t, http.StatusOK, c.do("GET", "/api/v1/stock/"+s.ID+"/fits", nil, &fits).StatusCode)
 	assert.NotEmpty(t, fits)
 }

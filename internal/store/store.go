@@ -11,7 +11,6 @@ import (
 	"io/fs"
 	"net/url"
 	"os"
-	"time"
 
 	"github.com/glebarez/sqlite"
 	"github.com/pressly/goose/v3"
@@ -117,107 +116,4 @@ func (s *Store) Read(ctx context.Context, f func(Tx) error) error {
 // Write runs f in a transaction on the one writer; an error rolls it back.
 func (s *Store) Write(ctx context.Context, f func(Tx) error) error {
 	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(Tx{db}) })
-}
-
-// Shop is the one row of settings.
-type Shop struct {
-	ID        int `gorm:"primaryKey"`
-	Doc       string
-	Version   int
-	UpdatedAt time.Time
-}
-
-// TableName names the table.
-func (Shop) TableName() string { return "shop" }
-
-// StockItem is a piece on the rack.
-type StockItem struct {
-	ID         string `gorm:"primaryKey"`
-	Doc        string
-	Version    int
-	ArchivedAt *time.Time
-	CreatedAt  time.Time
-	UpdatedAt  time.Time
-}
-
-// Pattern is a design in the library; its documents are revisions.
-type Pattern struct {
-	ID         string `gorm:"primaryKey"`
-	Name       string
-	Head       int
-	Version    int
-	ArchivedAt *time.Time
-	CreatedAt  time.Time
-	UpdatedAt  time.Time
-}
-
-// PatternRevision is one state of a pattern.
-type PatternRevision struct {
-	PatternID string `gorm:"primaryKey"`
-	N         int    `gorm:"primaryKey"`
-	Doc       string
-	CreatedAt time.Time
-}
-
-// Piece is a piece of work.
-type Piece struct {
-	ID         string `gorm:"primaryKey"`
-	Doc        string
-	Summary    string
-	Version    int
-	Cursor     int
-	ArchivedAt *time.Time
-	CreatedAt  time.Time
-	UpdatedAt  time.Time
-}
-
-// PieceEdit is one step of the history of a piece.
-type PieceEdit struct {
-	PieceID   string `gorm:"primaryKey"`
-	Seq       int    `gorm:"primaryKey"`
-	Doc       string
-	Label     string
-	CreatedAt time.Time
-}
-
-// PieceRevision is a named state of a piece.
-type PieceRevision struct {
-	PieceID   string `gorm:"primaryKey"`
-	N         int    `gorm:"primaryKey"`
-	Label     string
-	Doc       string
-	CreatedAt time.Time
-}
-
-// Cut is what a piece takes from the rack.
-type Cut struct {
-	ID        string `gorm:"primaryKey"`
-	PieceID   string
-	StockID   *string
-	LengthMm  float64
-	Role      string
-	State     string
-	CreatedAt time.Time
-	UpdatedAt time.Time
-}
-
-// Plan is a snapshot of a plan.
-type Plan struct {
-	PieceID   string `gorm:"primaryKey"`
-	N         int    `gorm:"primaryKey"`
-	Laws      int
-	Request   string
-	Result    string
-	FrozenAt  *time.Time
-	CreatedAt time.Time
-}
-
-// Picture is a photograph that an outline is traced over.
-type Picture struct {
-	ID        string `gorm:"primaryKey"`
-	Mime      string
-	WidthPx   int
-	HeightPx  int
-	Data      []byte
-	CreatedAt time.Time
 }

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"regexp"
 	"sort"
 	"strconv"
 	"strings"
@@ -45,11 +46,16 @@ func Say(code string, with map[string]string) string {
 	if !ok {
 		return code
 	}
-	for k, v := range with {
-		m = strings.ReplaceAll(m, "{"+k+"}", v)
-	}
-	return m
+	return placeholder.ReplaceAllStringFunc(m, func(whole string) string {
+		if v, ok := with[whole[1:len(whole)-1]]; ok {
+			return v
+		}
+		return whole
+	})
 }
+
+// placeholder is a name in braces. What fills one is never looked through again.
+var placeholder = regexp.MustCompile(`\{\w+\}`)
 
 // Figures prints figures in the smith's units by the unit their name carries.
 func Figures(f map[string]float64, s quantity.System) map[string]string {
@@ -62,17 +68,18 @@ func Figures(f map[string]float64, s quantity.System) map[string]string {
 
 // Figure prints one figure by its name: Mm, C, Fraction or Share, S, else plain.
 func Figure(name string, v float64, s quantity.System) string {
-	switch {
-	case strings.HasSuffix(name, "Mm"):
+	switch quantity.KindOf(name) {
+	case quantity.Length:
 		if v < 10 {
 			return quantity.FormatThickness(v, s)
 		}
 		return quantity.FormatLength(v, s)
-	case strings.HasSuffix(name, "C"):
+	case quantity.Temperature:
 		return quantity.FormatTemperature(v, s)
-	case strings.HasSuffix(name, "Fraction"), strings.HasSuffix(name, "Share"):
+	case quantity.Percent:
 		return fmt.Sprintf("%.1f %%", v*100)
-	case strings.HasSuffix(name, "S"):
+	}
+	if strings.HasSuffix(name, "S") {
 		if v >= 90 {
 			return fmt.Sprintf("%.0f min", v/60)
 		}

@@ -18,14 +18,14 @@ func TestTaperHandleHolesAndZonesAreEdited(t *testing.T) {
 	p := start(t, w)
 	do := func(field, text string) work.Piece {
 		t.Helper()
-		next, _, err := w.SavePiece(ctx, p.ID, p.Version, edit(field, text))
+		next, _, err := w.SavePiece(ctx, p.ID, p.Version, typed(field, text))
 		require.NoError(t, err, "%s %s", field, text)
 		p = next
 		return p
 	}
 	refused := func(field, text, code string) {
 		t.Helper()
-		_, _, err := w.SavePiece(ctx, p.ID, p.Version, edit(field, text))
+		_, _, err := w.SavePiece(ctx, p.ID, p.Version, typed(field, text))
 		assert.Equal(t, code, codeOf(t, err), "%s %s", field, text)
 	}
 	length := p.Doc.Request.Design.LengthMm

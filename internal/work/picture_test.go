@@ -11,6 +11,8 @@ import (
 	"math"
 	"testing"
 
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
@@ -42,28 +44,28 @@ func TestAPictureLiesBehindTheOutlineAndStaysWithThePattern(t *testing.T) {
 	assert.Equal(t, "image/png", mime)
 
 	// two points 300 px apart are 150 mm apart in truth; the first stays where it is
-	p, _, err = w.SavePiece(ctx, p.ID, p.Version, []work.Edit{{Field: "picture.turnDeg", Text: "30"}})
+	p, _, err = w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: "picture.turnDeg", Text: "30"}})
 	require.NoError(t, err)
 	before := corner(p.Doc.Picture, 50, 20)
-	p, _, err = w.SavePiece(ctx, p.ID, p.Version, []work.Edit{{Field: "picture.scale", Text: "50 20; 350 20; 15cm"}})
+	p, _, err = w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: "picture.scale", Text: "50 20; 350 20; 15cm"}})
 	require.NoError(t, err)
 	assert.InDelta(t, .5, p.Doc.Picture.MmPerPx, 1e-12)
 	after := corner(p.Doc.Picture, 50, 20)
 	assert.InDelta(t, before[0], after[0], 1e-9)
 	assert.InDelta(t, before[1], after[1], 1e-9)
 
-	pattern, err := w.AddPattern(ctx, work.PatternDoc{Name: "Traced", Design: p.Doc.Request.Design, Allowances: p.Doc.Request.Allowances, Picture: p.Doc.Picture})
+	pattern, err := w.AddPattern(ctx, doc.Pattern{Name: "Traced", Design: p.Doc.Request.Design, Allowances: p.Doc.Request.Allowances, Picture: p.Doc.Picture})
 	require.NoError(t, err)
-	next, _, err := w.StartPiece(ctx, work.Start{Name: "From it", PatternID: pattern.ID, BarForm: "flat", Edits: []work.Edit{
+	next, _, err := w.StartPiece(ctx, work.Start{Name: "From it", PatternID: pattern.ID, BarForm: "flat", Edits: []edit.Edit{
 		{Field: "bar.widthMm", Text: "25"}, {Field: "bar.thicknessMm", Text: "5"}, {Field: "bar.lengthMm", Text: "500"}, {Field: "steelId", Text: "1084"},
 	}})
 	require.NoError(t, err)
 	assert.Equal(t, p.Doc.Picture, next.Doc.Picture, "it stays with the pattern")
 
-	p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("picture.widthMm", "24cm"))
+	p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("picture.widthMm", "24cm"))
 	require.NoError(t, err)
 	assert.InDelta(t, .6, p.Doc.Picture.MmPerPx, 1e-12)
-	gone, _, err := w.SavePiece(ctx, p.ID, p.Version, []work.Edit{{Field: "picture.remove"}})
+	gone, _, err := w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: "picture.remove"}})
 	require.NoError(t, err)
 	assert.Nil(t, gone.Doc.Picture)
 	back, _, err := w.Undo(ctx, gone.ID, gone.Version, -1)
@@ -72,7 +74,7 @@ func TestAPictureLiesBehindTheOutlineAndStaysWithThePattern(t *testing.T) {
 }
 
 // corner is where a pixel lies, mm.
-func corner(p *work.Picture, px, py float64) [2]float64 {
+func corner(p *doc.Picture, px, py float64) [2]float64 {
 	s, c := math.Sincos(p.TurnDeg * math.Pi / 180)
 	return [2]float64{p.XMm + p.MmPerPx*(px*c-py*s), p.YMm - p.MmPerPx*(px*s+py*c)}
 }
@@ -107,20 +109,20 @@ func TestWhatIsNoPictureOrNoScaleIsRefused(t *testing.T) {
 		"picture.id":            {"other", "field.unknown"},
 		"picture.xMm":           {"far", "quantity.missingNumber"},
 	} {
-		_, _, err := w.SavePiece(ctx, p.ID, p.Version, []work.Edit{{Field: field, Text: c.text}})
+		_, _, err := w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: field, Text: c.text}})
 		assert.Equal(t, c.code, codeOf(t, err), field)
 	}
 	for _, text := range []string{"a b; 9 9; 5mm", "1 1; 1 1; 5mm"} {
-		_, _, err := w.SavePiece(ctx, p.ID, p.Version, []work.Edit{{Field: "picture.scale", Text: text}})
+		_, _, err := w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: "picture.scale", Text: text}})
 		assert.Equal(t, "picture.points", codeOf(t, err), text)
 	}
-	_, _, err = w.SavePiece(ctx, p.ID, p.Version, []work.Edit{{Field: "picture.scale", Text: "0 0; 9 9; 9999mm"}})
+	_, _, err = w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: "picture.scale", Text: "0 0; 9 9; 9999mm"}})
 	assert.Equal(t, "field.rangeLength", codeOf(t, err))
 }
 
 func codeOf(t *testing.T, err error) string {
 	t.Helper()
-	var bad *work.InvalidError
+	var bad *edit.InvalidError
 	require.True(t, errors.As(err, &bad), "%v", err)
 	return bad.Fields[0].Code
 }

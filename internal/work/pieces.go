@@ -2,13 +2,16 @@ package work
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"strings"
 	"time"
 
-	"coldember/core/fact"
+	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/stock"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 )
 
@@ -19,59 +22,93 @@ const (
 	keptEdits      = 300
 )
 
-func pieceOf(tx store.Tx, row store.Piece) (Piece, error) {
-	doc, err := decode[Doc](row.Doc)
-	if err != nil {
-		return Piece{}, err
-	}
-	sum, err := decode[Summary](row.Summary)
-	if err != nil {
-		return Piece{}, err
-	}
-	last, err := store.Highest[store.PieceEdit](tx, "seq", "piece_id = ?", row.ID)
-	if err != nil {
-		return Piece{}, err
-	}
-	below, err := store.List[store.PieceEdit](tx, "seq desc", "piece_id = ? AND seq = ?", row.ID, row.Cursor-1)
-	return Piece{
-		ID: row.ID, Version: row.Version, Doc: doc, Summary: sum, CanUndo: len(below) > 0, CanRedo: last > row.Cursor,
-		Archived: row.ArchivedAt != nil, CreatedAt: row.CreatedAt, UpdatedAt: row.UpdatedAt,
-	}, err
+// Piece is a stored piece of work.
+type Piece struct {
+	ID        string
+	Version   int
+	Doc       doc.Piece
+	Summary   doc.Summary
+	CanUndo   bool
+	CanRedo   bool
+	Archived  bool
+	CreatedAt time.Time
+	UpdatedAt time.Time
 }
 
-// Pieces lists the pieces of work, newest first.
-func (w *Work) Pieces(ctx context.Context, archived bool) ([]Piece, error) {
-	out := []Piece{}
-	err := w.store.Read(ctx, func(tx store.Tx) error {
-		where := "archived_at IS NULL"
-		if archived {
-			where = "archived_at IS NOT NULL"
-		}
-		rows, err := store.List[store.Piece](tx, "updated_at desc, id", where)
+// Start is what a new piece asks: what for, what bar, whose hammer and how sure
+// a hand. Without StockID, BarForm and Edits (fields of bar and steelId) say
+// what the bar is; Edits may change any other field too.
+type Start struct {
+	Name      string      `json:"name"`
+	PatternID string      `json:"patternId"`
+	StockID   string      `json:"stockId,omitempty"`
+	BarForm   stock.Form  `json:"barForm,omitempty"`
+	Hand      string      `json:"hand,omitempty" doc:"a smith of the shop; the first if empty"`
+	Skill     forge.Skill `json:"skill,omitempty" doc:"the smith's own if empty"`
+	Edits     []edit.Edit `json:"edits" maxItems:"200"`
+}
+
+func pieceOf(row store.PieceRow) (Piece, error) {
+	d, err := doc.Decode[doc.Piece](row.Doc)
+	p := Piece{
+		ID: row.ID, Version: row.Version, Doc: d, CanUndo: row.CanUndo, CanRedo: row.CanRedo,
+		Archived: row.ArchivedAt != nil, CreatedAt: row.CreatedAt, UpdatedAt: row.UpdatedAt,
+	}
+	if json.Unmarshal([]byte(row.Summary), &p.Summary) != nil {
+		p.Summary = doc.Summary{} // derived: the next save makes it anew
+	}
+	return p, err
+}
+
+// Unreadable is a row whose document cannot be read: it is set aside, so that the
+// rest can be used.
+type Unreadable struct {
+	ID    string
+	Newer bool // written by a newer version of the program
+}
+
+func unreadable(id string, err error) (Unreadable, bool) {
+	var newer *doc.NewerError
+	var broken *doc.BrokenError
+	return Unreadable{ID: id, Newer: errors.As(err, &newer)}, newer != nil || errors.As(err, &broken)
+}
+
+// Pieces lists the pieces of work, newest first, and what cannot be read.
+func (w *Work) Pieces(ctx context.Context, archived bool) (out []Piece, aside []Unreadable, err error) {
+	err = w.store.Read(ctx, func(tx store.Tx) error {
+		rows, err := tx.Pieces(archived)
 		for _, row := range rows {
-			p, err := pieceOf(tx, row)
-			if err != nil {
-				return err
+			p, err := pieceOf(row)
+			if u, bad := unreadable(row.ID, err); bad {
+				aside = append(aside, u)
+				continue
 			}
 			out = append(out, p)
 		}
 		return err
 	})
-	return out, err
+	return out, aside, err
 }
 
 // Piece reads one.
-func (w *Work) Piece(ctx context.Context, id string) (Piece, error) {
-	var out Piece
-	err := w.store.Read(ctx, func(tx store.Tx) error {
-		row, err := store.Find[store.Piece](tx, "id = ?", id)
-		if err != nil {
-			return err
+func (w *Work) Piece(ctx context.Context, id string) (out Piece, err error) {
+	err = w.store.Read(ctx, func(tx store.Tx) error {
+		row, err := tx.Piece(id)
+		if err == nil {
+			out, err = pieceOf(row)
 		}
-		out, err = pieceOf(tx, row)
 		return err
 	})
 	return out, err
+}
+
+// seen is a piece in the version that the caller has seen, or *StaleError.
+func (w *Work) seen(ctx context.Context, id string, version int) (Piece, error) {
+	p, err := w.Piece(ctx, id)
+	if err == nil && p.Version != version {
+		err = &StaleError{Current: p}
+	}
+	return p, err
 }
 
 // StartPiece makes a new piece from the three answers: a pattern's blade, a bar
@@ -84,60 +121,46 @@ func (w *Work) StartPiece(ctx context.Context, in Start) (Piece, *plan.Plan, err
 	return w.CreatePiece(ctx, d)
 }
 
-func (w *Work) starting(ctx context.Context, in Start) (Doc, error) {
+func (w *Work) starting(ctx context.Context, in Start) (doc.Piece, error) {
 	shop, err := w.Shop(ctx)
 	if err != nil {
-		return Doc{}, err
+		return doc.Piece{}, err
 	}
 	pattern, err := w.Pattern(ctx, in.PatternID)
 	if err != nil {
-		return Doc{}, missing("patternId", err)
+		return doc.Piece{}, missing("patternId", err)
 	}
-	hand := shop.Smiths[0]
-	for _, h := range shop.Smiths {
+	hand := shop.Doc.Smiths[0]
+	for _, h := range shop.Doc.Smiths {
 		if h.Name == in.Hand {
 			hand = h
 		}
 	}
-	req := plan.NewRequest(pattern.Design, "", stock.Piece{Form: in.BarForm}, hand.Skill)
-	req.Allowances, req.Smith, req.Fire, req.Prices = pattern.Allowances, hand.Smith, shop.Fire, shop.Prices
+	req := plan.NewRequest(pattern.Doc.Design, "", stock.Piece{Form: in.BarForm}, hand.Skill)
+	req.Allowances, req.Smith, req.Fire, req.Prices = pattern.Doc.Allowances, hand.Smith, shop.Doc.Fire, shop.Doc.Prices
 	edits := in.Edits
 	if in.Skill != "" && in.Skill != hand.Skill {
-		edits = append([]Edit{{Field: "smith.skill", Text: string(in.Skill)}}, edits...)
+		edits = append([]edit.Edit{{Field: "smith.skill", Text: string(in.Skill)}}, edits...)
 	}
 	if in.StockID != "" {
-		edits = append([]Edit{{Field: "stockId", Text: in.StockID}}, edits...)
+		edits = append([]edit.Edit{{Field: "stockId", Text: in.StockID}}, edits...)
 	}
-	return w.edited(ctx, Doc{Name: in.Name, Hand: hand.Name, Request: req, Picture: pattern.Picture}, edits)
-}
-
-// missing puts a row that is not there beside the field that names it.
-func missing(field string, err error) error {
-	if errors.Is(err, ErrNotFound) {
-		return &InvalidError{Fields: []FieldProblem{{FieldError: fact.FieldError{Field: field, Code: "problem.notFound"}, Offset: -1}}}
-	}
-	return err
+	return w.edited(ctx, doc.Piece{Name: in.Name, Hand: hand.Name, Request: req, Picture: pattern.Doc.Picture}, edits)
 }
 
 // CreatePiece plans a document and keeps it as a new piece.
-func (w *Work) CreatePiece(ctx context.Context, d Doc) (Piece, *plan.Plan, error) {
-	if _, err := apply(d, []Edit{{Field: "name", Text: d.Name}}); err != nil {
+func (w *Work) CreatePiece(ctx context.Context, d doc.Piece) (Piece, *plan.Plan, error) {
+	if _, err := edit.Piece(d, []edit.Edit{{Field: "name", Text: d.Name}}); err != nil {
 		return Piece{}, nil, err
 	}
-	p, err := w.Plan(ctx, d)
+	p, err := w.planToSave(ctx, d)
 	if err != nil {
 		return Piece{}, nil, err
 	}
 	now := w.now()
-	row := store.Piece{ID: newID(), Doc: encode(d), Summary: encode(summarise(d, p)), Version: 1, Cursor: 1, CreatedAt: now, UpdatedAt: now}
+	row := store.Piece{ID: w.newID(), Doc: doc.Encode(d), Summary: encodeSummary(summarise(d, p)), Version: 1, Cursor: 1, CreatedAt: now, UpdatedAt: now}
 	err = w.store.Write(ctx, func(tx store.Tx) error {
-		if err := store.Insert(tx, &row); err != nil {
-			return err
-		}
-		if err := store.Insert(tx, &store.PieceEdit{PieceID: row.ID, Seq: 1, Doc: row.Doc, Label: "", CreatedAt: now}); err != nil {
-			return err
-		}
-		if err := store.Insert(tx, &store.PieceRevision{PieceID: row.ID, N: 1, Label: "start", Doc: row.Doc, CreatedAt: now}); err != nil {
+		if err := tx.AddPiece(row, "start"); err != nil {
 			return err
 		}
 		return w.snapshot(tx, row.ID, d, p)
@@ -145,46 +168,44 @@ func (w *Work) CreatePiece(ctx context.Context, d Doc) (Piece, *plan.Plan, error
 	if err != nil {
 		return Piece{}, nil, err
 	}
+	w.tell(Event{"piece", row.ID, 1})
 	out, err := w.Piece(ctx, row.ID)
 	return out, p, err
 }
 
 // snapshot keeps the current plan and the cut that it proposes. A frozen plan
-// (taken to the fire) is never overwritten.
-func (w *Work) snapshot(tx store.Tx, id string, d Doc, p *plan.Plan) error {
-	n, err := store.Highest[store.Plan](tx, "n", "piece_id = ? AND frozen_at IS NOT NULL", id)
-	if err != nil {
-		return err
-	}
+// (taken to the fire) is never overwritten, nor a cut that is booked or made.
+func (w *Work) snapshot(tx store.Tx, id string, d doc.Piece, p *plan.Plan) error {
 	now := w.now()
-	err = store.Put(tx, &store.Plan{PieceID: id, N: n + 1, Laws: p.Laws, Request: encode(d.Request), Result: encode(p.Totals), CreatedAt: now})
-	if err != nil {
+	kept := doc.Kept{Request: d.Request, Totals: p.Totals}
+	if err := tx.KeepPlan(store.Plan{PieceID: id, Laws: p.Laws, Request: doc.Encode(kept), CreatedAt: now}); err != nil {
 		return err
 	}
-	if was, err := store.Find[store.Cut](tx, "id = ?", id+"-body"); err == nil && was.State != CutProposed {
-		return nil // booked or made: the plan no longer moves it
+	was, ok, err := tx.Cut(id, roleBody)
+	if err != nil || ok && was.State != CutProposed {
+		return err
 	}
-	cut := store.Cut{ID: id + "-body", PieceID: id, LengthMm: p.Bar.CutLengthMm, Role: "body", State: CutProposed, CreatedAt: now, UpdatedAt: now}
+	cut := store.Cut{ID: id + "-" + roleBody, PieceID: id, LengthMm: p.Bar.CutLengthMm, Role: roleBody, State: CutProposed, CreatedAt: now, UpdatedAt: now}
 	if d.StockID != "" {
-		if _, err := store.Find[store.StockItem](tx, "id = ?", d.StockID); err == nil {
+		switch _, err := tx.StockItem(d.StockID); {
+		case err == nil:
 			cut.StockID = &d.StockID
+		case !errors.Is(err, ErrNotFound):
+			return err
 		}
 	}
-	return store.Put(tx, &cut)
+	return tx.PutCut(cut)
 }
 
 // SavePiece applies edits to the version the caller saw, plans, and keeps both
 // the piece and a step of its history. It returns *StaleError when another save
-// came first and *InvalidError for fields that cannot be.
-func (w *Work) SavePiece(ctx context.Context, id string, version int, edits []Edit) (Piece, *plan.Plan, error) {
-	seen, err := w.Piece(ctx, id)
+// came first and *edit.InvalidError for fields that cannot be.
+func (w *Work) SavePiece(ctx context.Context, id string, version int, edits []edit.Edit) (Piece, *plan.Plan, error) {
+	seen, err := w.seen(ctx, id, version)
 	if err != nil {
 		return Piece{}, nil, err
 	}
-	if seen.Version != version {
-		return Piece{}, nil, &StaleError{Current: seen}
-	}
-	d, p, err := w.Preview(ctx, seen.Doc, edits)
+	d, err := w.edited(ctx, seen.Doc, edits)
 	if err != nil {
 		return Piece{}, nil, err
 	}
@@ -192,105 +213,100 @@ func (w *Work) SavePiece(ctx context.Context, id string, version int, edits []Ed
 	for i, e := range edits {
 		fields[i] = e.Field
 	}
-	label := strings.Join(fields, " ")
-	err = w.store.Write(ctx, func(tx store.Tx) error { return w.step(tx, id, version, d, p, label) })
+	return w.keep(ctx, id, version, d, strings.Join(fields, " "), nil)
+}
+
+// keep plans a document and keeps it as the next state of a piece, as one step of its
+// history under a label; with goes into the same transaction.
+func (w *Work) keep(ctx context.Context, id string, version int, d doc.Piece, label string, with func(store.Tx) error) (Piece, *plan.Plan, error) {
+	p, err := w.planToSave(ctx, d)
 	if err != nil {
-		return Piece{}, nil, w.current(ctx, id, err)
+		return Piece{}, nil, err
 	}
+	err = w.store.Write(ctx, func(tx store.Tx) error {
+		if with != nil {
+			if err := with(tx); err != nil {
+				return err
+			}
+		}
+		return w.step(tx, id, version, d, p, label)
+	})
+	return w.kept(ctx, id, version+1, p, err)
+}
+
+// kept is a piece after it was saved in a version.
+func (w *Work) kept(ctx context.Context, id string, version int, p *plan.Plan, err error) (Piece, *plan.Plan, error) {
+	if err != nil {
+		return Piece{}, nil, staleOr(err, func() (Piece, error) { return w.Piece(ctx, id) })
+	}
+	w.tell(Event{"piece", id, version})
 	out, err := w.Piece(ctx, id)
 	return out, p, err
 }
 
-// errStale tells the caller of a transaction to look up what is there now.
-type errStale struct{}
-
-func (errStale) Error() string { return "stale" }
-
-func (w *Work) current(ctx context.Context, id string, err error) error {
-	if _, ok := err.(errStale); !ok { //nolint:errorlint // ours, unwrapped
-		return err
-	}
-	now, readErr := w.Piece(ctx, id)
-	if readErr != nil {
-		return readErr
-	}
-	return &StaleError{Current: now}
-}
-
 // step adds a state to the history of a piece; what had been undone is gone.
-func (w *Work) step(tx store.Tx, id string, version int, d Doc, p *plan.Plan, label string) error {
-	row, err := store.Find[store.Piece](tx, "id = ?", id)
+func (w *Work) step(tx store.Tx, id string, version int, d doc.Piece, p *plan.Plan, label string) error {
+	row, err := tx.Piece(id)
 	if err != nil {
 		return err
 	}
-	now, text := w.now(), encode(d)
-	if err := store.Delete[store.PieceEdit](tx, "piece_id = ? AND seq > ?", id, row.Cursor); err != nil {
-		return err
-	}
+	now, text := w.now(), doc.Encode(d)
 	seq := row.Cursor + 1
-	if last, err := store.Find[store.PieceEdit](tx, "piece_id = ? AND seq = ?", id, row.Cursor); err == nil &&
-		label != "" && last.Label == label && now.Sub(last.CreatedAt) < coalesceWithin && row.Cursor > 1 {
-		seq = row.Cursor
-	}
-	if err := store.Put(tx, &store.PieceEdit{PieceID: id, Seq: seq, Doc: text, Label: label, CreatedAt: now}); err != nil {
+	switch last, err := tx.PieceEdit(id, row.Cursor); {
+	case err == nil:
+		if since := now.Sub(last.CreatedAt); label != "" && last.Label == label && since >= 0 && since < coalesceWithin && row.Cursor > 1 {
+			seq = row.Cursor
+		}
+	case !errors.Is(err, ErrNotFound):
 		return err
 	}
-	if err := store.Delete[store.PieceEdit](tx, "piece_id = ? AND seq <= ?", id, seq-keptEdits); err != nil {
+	if err := tx.PutPieceEdit(store.PieceEdit{PieceID: id, Seq: seq, Doc: text, Label: label, CreatedAt: now}, keptEdits); err != nil {
 		return err
 	}
-	ok, err := store.Swap[store.Piece](tx, id, version, now, map[string]any{"doc": text, "summary": encode(summarise(d, p)), "cursor": seq})
-	if err != nil {
+	if err := swapped(tx.SwapPiece(id, version, now, text, encodeSummary(summarise(d, p)), seq)); err != nil {
 		return err
-	}
-	if !ok {
-		return errStale{}
 	}
 	return w.snapshot(tx, id, d, p)
 }
 
 // Undo goes one step back in the history of a piece (by −1) or forward (+1).
 func (w *Work) Undo(ctx context.Context, id string, version, by int) (Piece, *plan.Plan, error) {
-	seen, err := w.Piece(ctx, id)
+	if _, err := w.seen(ctx, id, version); err != nil {
+		return Piece{}, nil, err
+	}
+	var to store.PieceEdit
+	err := w.store.Read(ctx, func(tx store.Tx) error {
+		row, err := tx.Piece(id)
+		if err != nil {
+			return err
+		}
+		to, err = tx.PieceEdit(id, row.Cursor+by)
+		switch {
+		case errors.Is(err, ErrNotFound) && by < 0:
+			return &StateError{Code: "problem.nothingToUndo"}
+		case errors.Is(err, ErrNotFound):
+			return &StateError{Code: "problem.nothingToRedo"}
+		}
+		return err
+	})
 	if err != nil {
 		return Piece{}, nil, err
 	}
-	if seen.Version != version {
-		return Piece{}, nil, &StaleError{Current: seen}
+	d, err := doc.Decode[doc.Piece](to.Doc)
+	if err != nil {
+		return Piece{}, nil, err
 	}
-	var p *plan.Plan
+	p, err := w.planToSave(ctx, d)
+	if err != nil {
+		return Piece{}, nil, err
+	}
 	err = w.store.Write(ctx, func(tx store.Tx) error {
-		row, err := store.Find[store.Piece](tx, "id = ?", id)
-		if err != nil {
+		if err := swapped(tx.SwapPiece(id, version, w.now(), to.Doc, encodeSummary(summarise(d, p)), to.Seq)); err != nil {
 			return err
-		}
-		to, err := store.Find[store.PieceEdit](tx, "piece_id = ? AND seq = ?", id, row.Cursor+by)
-		if err != nil {
-			if by < 0 {
-				return &StateError{Code: "problem.nothingToUndo"}
-			}
-			return &StateError{Code: "problem.nothingToRedo"}
-		}
-		d, err := decode[Doc](to.Doc)
-		if err != nil {
-			return err
-		}
-		if p, err = w.Plan(ctx, d); err != nil {
-			return err
-		}
-		ok, err := store.Swap[store.Piece](tx, id, version, w.now(), map[string]any{"doc": to.Doc, "summary": encode(summarise(d, p)), "cursor": to.Seq})
-		if err != nil {
-			return err
-		}
-		if !ok {
-			return errStale{}
 		}
 		return w.snapshot(tx, id, d, p)
 	})
-	if err != nil {
-		return Piece{}, nil, w.current(ctx, id, err)
-	}
-	out, err := w.Piece(ctx, id)
-	return out, p, err
+	return w.kept(ctx, id, version+1, p, err)
 }
 
 // DuplicatePiece copies a piece under a new name.
@@ -311,19 +327,20 @@ func (w *Work) ArchivePiece(ctx context.Context, id string, archived bool) (Piec
 		return p, err
 	}
 	now := w.now()
-	var at *time.Time
-	if archived {
-		at = &now
-	}
 	err = w.store.Write(ctx, func(tx store.Tx) error {
-		ok, err := store.Swap[store.Piece](tx, id, p.Version, now, map[string]any{"archived_at": at})
-		if err == nil && !ok {
-			err = errStale{}
-		}
-		return err
+		return swapped(tx.ArchivePiece(id, p.Version, now, when(archived, now)))
 	})
 	if err != nil {
-		return p, w.current(ctx, id, err)
+		return p, staleOr(err, func() (Piece, error) { return w.Piece(ctx, id) })
 	}
+	w.tell(Event{"piece", id, p.Version + 1})
 	return w.Piece(ctx, id)
+}
+
+// when is a time, or none.
+func when(yes bool, t time.Time) *time.Time {
+	if yes {
+		return &t
+	}
+	return nil
 }

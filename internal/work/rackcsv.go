@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"reflect"
 	"slices"
 	"strconv"
@@ -14,6 +15,8 @@ import (
 	"unicode/utf8"
 
 	"coldember/core/stock"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 )
 
@@ -29,8 +32,11 @@ func (e *CSVError) Error() string {
 	return fmt.Sprintf("csv: %s, line %d, column %q: %q", e.Code, e.Line, e.Column, e.Found)
 }
 
-// maxCSVRows bounds a table.
-const maxCSVRows = 2000
+// maxCSVRows bounds a table, mostInTable any figure in it.
+const (
+	maxCSVRows  = 2000
+	mostInTable = 1e6
+)
 
 // csvText are the columns that are words; figures follow, in millimetres and
 // kilograms, named as in the API.
@@ -50,7 +56,7 @@ func csvFigures() []string {
 
 // RackCSV writes the rack as a table: UTF-8, commas, a head line.
 func (w *Work) RackCSV(ctx context.Context) ([]byte, error) {
-	rack, err := w.Rack(ctx)
+	rack, _, err := w.Rack(ctx, false)
 	if err != nil {
 		return nil, err
 	}
@@ -60,12 +66,13 @@ func (w *Work) RackCSV(ctx context.Context) ([]byte, error) {
 	rows := [][]string{head}
 	for _, s := range rack {
 		known := "yes"
-		if s.Believed {
+		if s.Doc.Believed {
 			known = "no"
 		}
-		row := []string{s.Name, string(s.Piece.Form), s.Origin, s.SteelID, known, s.Certificate, s.Place, strings.Join(s.Hazards, " "), s.Notes}
+		d := s.Doc
+		row := []string{d.Name, string(d.Piece.Form), d.Origin, d.SteelID, known, d.Certificate, d.Place, strings.Join(d.Hazards, " "), d.Notes}
 		for _, name := range csvFigures() {
-			row = append(row, csvNumber(s.StockDoc, name))
+			row = append(row, csvNumber(d, name))
 		}
 		rows = append(rows, row)
 	}
@@ -75,26 +82,18 @@ func (w *Work) RackCSV(ctx context.Context) ([]byte, error) {
 	return b.Bytes(), nil
 }
 
-func csvNumber(d StockDoc, name string) string {
-	v, _, ok := field(reflect.ValueOf(d), name)
-	if !ok {
-		v, _, _ = field(reflect.ValueOf(d.Piece), name)
-	}
-	n := 0.0
-	if v.Kind() == reflect.Int {
-		n = float64(v.Int())
-	} else {
-		n = v.Float()
-	}
-	if n == 0 {
+// csvNumber prints one figure of a piece of stock; nothing where it has none.
+func csvNumber(d doc.Stock, name string) string {
+	n, _ := edit.StockFigure(&d, name)
+	if *n == 0 {
 		return ""
 	}
-	return strconv.FormatFloat(n, 'f', -1, 64)
+	return strconv.FormatFloat(*n, 'f', -1, 64)
 }
 
 // ReadRackCSV reads a table into pieces of stock. Errors are *CSVError naming
 // line and column.
-func ReadRackCSV(data []byte) ([]StockDoc, error) {
+func ReadRackCSV(data []byte) ([]doc.Stock, error) {
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
 	if at := invalidUTF8(data); at >= 0 {
 		return nil, &CSVError{Code: "csv.encoding", Line: 1 + bytes.Count(data[:at], []byte("\n"))}
@@ -120,7 +119,7 @@ func ReadRackCSV(data []byte) ([]StockDoc, error) {
 			return nil, &CSVError{Code: "csv.missing", Line: 1, Column: must}
 		}
 	}
-	out := []StockDoc{}
+	out := []doc.Stock{}
 	for {
 		row, err := r.Read()
 		line := 0
@@ -148,9 +147,9 @@ func ReadRackCSV(data []byte) ([]StockDoc, error) {
 	}
 }
 
-func csvRow(head, row []string, line int) (StockDoc, error) {
-	d := StockDoc{Count: 1}
-	var edits []Edit
+func csvRow(head, row []string, line int) (doc.Stock, error) {
+	d := doc.Stock{Count: 1}
+	var edits []edit.Edit
 	for i, name := range head {
 		text := strings.TrimSpace(row[i])
 		switch {
@@ -162,31 +161,29 @@ func csvRow(head, row []string, line int) (StockDoc, error) {
 			}
 		case name == "hazards":
 			for h := range strings.FieldsSeq(text) {
-				edits = append(edits, Edit{Field: "hazard." + h, Text: "on"})
+				edits = append(edits, edit.Edit{Field: "hazard." + h, Text: "on"})
 			}
 		case name == "known":
-			edits = append(edits, Edit{Field: name, Text: text})
+			edits = append(edits, edit.Edit{Field: name, Text: text})
 		case slices.Contains(csvText, name):
-			edits = append(edits, Edit{Field: name, Text: text})
+			edits = append(edits, edit.Edit{Field: name, Text: text})
 		default:
 			v, err := strconv.ParseFloat(text, 64)
-			if err != nil {
+			if err != nil || math.IsNaN(v) || math.Abs(v) > mostInTable {
 				return d, &CSVError{Code: "csv.number", Line: line, Column: name, Found: text}
 			}
 			if name == "count" {
 				d.Count = int(v)
-			} else if f, _, ok := field(reflect.ValueOf(&d).Elem(), name); ok {
-				f.SetFloat(v)
-			} else if f, _, ok := field(reflect.ValueOf(&d.Piece).Elem(), name); ok {
-				f.SetFloat(v)
+			} else if f, ok := edit.StockFigure(&d, name); ok {
+				*f = v
 			}
 		}
 	}
-	d, err := editStock(d, edits)
+	d, err := edit.Stock(d, edits)
 	if err == nil {
-		err = d.validate()
+		err = edit.Invalid(d.Validate())
 	}
-	var bad *InvalidError
+	var bad *edit.InvalidError
 	if errors.As(err, &bad) {
 		f := bad.Fields[0]
 		return d, &CSVError{Code: "csv.value", Line: line, Column: strings.TrimPrefix(f.Field, "piece."), Found: f.Text}
@@ -228,12 +225,14 @@ func (w *Work) ImportRackCSV(ctx context.Context, data []byte) (int, error) {
 	}
 	err = w.store.Write(ctx, func(tx store.Tx) error {
 		for _, d := range docs {
-			now := w.now()
-			if err := store.Insert(tx, &store.StockItem{ID: newID(), Doc: encode(d), Version: 1, CreatedAt: now, UpdatedAt: now}); err != nil {
+			if err := tx.AddStock(w.newStock(d)); err != nil {
 				return err
 			}
 		}
 		return nil
 	})
+	if err == nil && len(docs) > 0 {
+		w.tell(Event{"stock", "", 0})
+	}
 	return len(docs), err
 }

@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"coldember/core/forge"
-	"coldember/internal/work"
+	"coldember/internal/edit"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,9 +16,9 @@ func TestAShopHasItsHammersAndForges(t *testing.T) {
 	w, _ := fresh(t)
 	s, err := w.Shop(ctx)
 	require.NoError(t, err)
-	require.Len(t, s.Hammers, 3)
-	require.Len(t, s.Hearths, 1)
-	s, err = w.EditShop(ctx, s.Version, []work.Edit{
+	require.Len(t, s.Doc.Hammers, 3)
+	require.Len(t, s.Doc.Hearths, 1)
+	s, err = w.EditShop(ctx, s.Version, []edit.Edit{
 		{Field: "hammers.add", Text: "heavy"},
 		{Field: "hammers.3.hammerKg", Text: "4 lb"},
 		{Field: "hearths.add", Text: "coke"},
@@ -26,26 +26,26 @@ func TestAShopHasItsHammersAndForges(t *testing.T) {
 		{Field: "hearths.1.tempC", Text: "1280"},
 	})
 	require.NoError(t, err)
-	assert.InDelta(t, 1.8144, s.Hammers[3].HammerKg, 1e-3)
-	assert.Equal(t, s.Hammers[2].Name+" 2", s.Hammers[3].Name)
-	assert.InDelta(t, 1280, s.Hearths[1].TempC, 0)
-	assert.Equal(t, s.Hearths[1].Name+" 2", s.Hearths[2].Name)
+	assert.InDelta(t, 1.8144, s.Doc.Hammers[3].HammerKg, 1e-3)
+	assert.Equal(t, s.Doc.Hammers[2].Name+" 2", s.Doc.Hammers[3].Name)
+	assert.InDelta(t, 1280, s.Doc.Hearths[1].TempC, 0)
+	assert.Equal(t, s.Doc.Hearths[1].Name+" 2", s.Doc.Hearths[2].Name)
 	for field, text := range map[string]string{
 		"hammers.add": "golden", "hearths.add": "volcano", "hammers.remove": "9", "hearths.remove": "one",
-		"hammers.0.hammerKg": "90", "hearths.0.tempC": "20", "hammers.1.name": s.Hammers[0].Name,
+		"hammers.0.hammerKg": "90", "hearths.0.tempC": "20", "hammers.1.name": s.Doc.Hammers[0].Name,
 	} {
-		_, err := w.EditShop(ctx, s.Version, edit(field, text))
+		_, err := w.EditShop(ctx, s.Version, typed(field, text))
 		assert.Contains(t, fields(t, err), field, field)
 	}
-	s, err = w.EditShop(ctx, s.Version, []work.Edit{{Field: "hammers.remove", Text: "0"}, {Field: "hearths.remove", Text: "2"}})
+	s, err = w.EditShop(ctx, s.Version, []edit.Edit{{Field: "hammers.remove", Text: "0"}, {Field: "hearths.remove", Text: "2"}})
 	require.NoError(t, err)
-	assert.Len(t, s.Hammers, 3)
-	assert.Len(t, s.Hearths, 2)
-	s, err = w.EditShop(ctx, s.Version, []work.Edit{{Field: "hearths.remove", Text: "1"}, {Field: "hearths.remove", Text: "0"}})
+	assert.Len(t, s.Doc.Hammers, 3)
+	assert.Len(t, s.Doc.Hearths, 2)
+	s, err = w.EditShop(ctx, s.Version, []edit.Edit{{Field: "hearths.remove", Text: "1"}, {Field: "hearths.remove", Text: "0"}})
 	require.NoError(t, err)
 	again, err := w.Shop(ctx)
 	require.NoError(t, err)
-	assert.Empty(t, again.Hearths, "none is none: %v", s.Hearths)
+	assert.Empty(t, again.Doc.Hearths, "none is none: %v", s.Doc.Hearths)
 }
 
 // TestASetIsTakenUpWhole by a piece: smith, hammer, forge, dies.
@@ -54,7 +54,7 @@ func TestASetIsTakenUpWhole(t *testing.T) {
 	p := start(t, w)
 	do := func(field, text string) {
 		t.Helper()
-		next, _, err := w.SavePiece(ctx, p.ID, p.Version, edit(field, text))
+		next, _, err := w.SavePiece(ctx, p.ID, p.Version, typed(field, text))
 		require.NoError(t, err)
 		p = next
 	}
@@ -73,10 +73,10 @@ func TestASetIsTakenUpWhole(t *testing.T) {
 	for field, text := range map[string]string{
 		"smith.hammer": `{"hammerKg":1.7,"handle":"ash"}`, "fire.hearth": "hot", "smith.hand": `{"skill":"sure"}`, "smith.machine.dies": "gold",
 	} {
-		_, _, err := w.SavePiece(ctx, p.ID, p.Version, edit(field, text))
+		_, _, err := w.SavePiece(ctx, p.ID, p.Version, typed(field, text))
 		assert.Error(t, err, field)
 	}
 	do("smith.machine", "none")
-	_, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("smith.machine.dies", "flat"))
+	_, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("smith.machine.dies", "flat"))
 	assert.Contains(t, fields(t, err), "smith.machine.dies")
 }

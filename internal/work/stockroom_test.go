@@ -8,13 +8,15 @@ import (
 
 	"coldember/core/stock"
 	"coldember/core/whatif"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
-func shelf(t *testing.T, w *work.Work, d work.StockDoc) work.Stock {
+func shelf(t *testing.T, w *work.Work, d doc.Stock) work.Stock {
 	t.Helper()
 	s, err := w.AddStock(context.Background(), d)
 	require.NoError(t, err)
@@ -28,7 +30,7 @@ func bar(w, t, l float64) stock.Piece {
 func TestWhatAPieceWasBringsItsHazardsAndABelief(t *testing.T) {
 	ctx := context.Background()
 	w, _ := fresh(t)
-	s, err := w.NewStock(ctx, stock.Coil, []work.Edit{
+	s, err := w.NewStock(ctx, stock.Coil, []edit.Edit{
 		{Field: "name", Text: "Lorry spring"},
 		{Field: "origin", Text: "coilSpring"},
 		{Field: "piece.wireDiameterMm", Text: "13"},
@@ -38,42 +40,42 @@ func TestWhatAPieceWasBringsItsHazardsAndABelief(t *testing.T) {
 		{Field: "weighedKg", Text: "1.28 kg"},
 	})
 	require.NoError(t, err)
-	assert.True(t, s.Believed)
-	assert.Equal(t, []string{"tension", "coating"}, s.Hazards)
+	assert.True(t, s.Doc.Believed)
+	assert.Equal(t, []string{"tension", "coating"}, s.Doc.Hazards)
 	require.NotNil(t, s.Belief)
-	assert.Equal(t, "unknown-spring", s.SteelID)
+	assert.Equal(t, "unknown-spring", s.Doc.SteelID)
 	assert.InDelta(t, 1280/s.MassG, s.WeighedShare, 1e-9)
 	assert.False(t, s.Bar)
 	assert.True(t, s.Usable)
 	before := s.Belief.Shares[0].Now
-	s, err = w.EditStock(ctx, s.ID, s.Version, []work.Edit{{Field: "test.spark", Text: "manyForks"}, {Field: "test.oilQuench", Text: "skates"}, {Field: "seen.coating", Text: "on"}, {Field: "coupon.snap", Text: "on"}, {Field: "dead.add", Text: "0; 60mm; wear"}})
+	s, err = w.EditStock(ctx, s.ID, s.Version, []edit.Edit{{Field: "test.spark", Text: "manyForks"}, {Field: "test.oilQuench", Text: "skates"}, {Field: "seen.coating", Text: "on"}, {Field: "coupon.snap", Text: "on"}, {Field: "dead.add", Text: "0; 60mm; wear"}})
 	require.NoError(t, err)
 	assert.Greater(t, s.Belief.Shares[0].Now, before)
 	assert.InDelta(t, 60, s.Start.FromMm, 1e-9)
-	s, err = w.EditStock(ctx, s.ID, s.Version, []work.Edit{{Field: "test.spark", Text: ""}, {Field: "dead.delete", Text: "0"}, {Field: "hazard.tension", Text: "off"}})
+	s, err = w.EditStock(ctx, s.ID, s.Version, []edit.Edit{{Field: "test.spark", Text: ""}, {Field: "dead.delete", Text: "0"}, {Field: "hazard.tension", Text: "off"}})
 	require.NoError(t, err)
-	assert.Len(t, s.Findings, 1)
-	assert.Equal(t, []string{"coating"}, s.Hazards)
+	assert.Len(t, s.Doc.Findings, 1)
+	assert.Equal(t, []string{"coating"}, s.Doc.Hazards)
 	for field, text := range map[string]string{"origin": "moon", "test.spark": "purple", "test.taste": "salty", "hazard.coating": "maybe", "dead.add": "5; 3; hole", "dead.delete": "7"} {
-		_, err := w.EditStock(ctx, s.ID, s.Version, edit(field, text))
+		_, err := w.EditStock(ctx, s.ID, s.Version, typed(field, text))
 		require.Error(t, err, field)
 	}
 
 	p := start(t, w)
-	p, pl, err := w.SavePiece(ctx, p.ID, p.Version, edit("stockId", s.ID))
+	p, pl, err := w.SavePiece(ctx, p.ID, p.Version, typed("stockId", s.ID))
 	require.NoError(t, err)
 	assert.Equal(t, []string{"coating"}, p.Doc.Request.Origin.Acknowledged)
 	require.NotNil(t, p.Doc.Request.Origin.Window, "a believed steel narrows the window")
 	assert.Equal(t, "straighten", pl.Operations[0].Kind)
-	p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("bar.turns", "3"))
+	p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("bar.turns", "3"))
 	require.NoError(t, err)
 	assert.Empty(t, p.Doc.StockID)
 	assert.NotEmpty(t, p.Doc.Request.Origin.Hazards, "measuring it anew does not make it harmless")
 
-	chain := shelf(t, w, work.StockDoc{Name: "Chain", Piece: bar(20, 6, 300), SteelID: "1018", Origin: "chain", Hazards: []string{"galvanised"}})
+	chain := shelf(t, w, doc.Stock{Name: "Chain", Piece: bar(20, 6, 300), SteelID: "1018", Origin: "chain", Hazards: []string{"galvanised"}})
 	assert.True(t, chain.Refused)
 	assert.False(t, chain.Usable)
-	p, pl, err = w.SavePiece(ctx, p.ID, p.Version, edit("stockId", chain.ID))
+	p, pl, err = w.SavePiece(ctx, p.ID, p.Version, typed("stockId", chain.ID))
 	require.NoError(t, err)
 	stops := 0
 	for _, x := range pl.Warnings {
@@ -82,9 +84,9 @@ func TestWhatAPieceWasBringsItsHazardsAndABelief(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, stops)
-	_, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("origin.acknowledge", "galvanised"))
+	_, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("origin.acknowledge", "galvanised"))
 	require.Error(t, err, "nobody acknowledges zinc away")
-	_, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("origin.acknowledge", "coating"))
+	_, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("origin.acknowledge", "coating"))
 	require.NoError(t, err)
 }
 
@@ -93,7 +95,7 @@ func twoPieces(t *testing.T, w *work.Work, s work.Stock) (a, b work.Piece) {
 	t.Helper()
 	ctx := context.Background()
 	a = start(t, w)
-	a, _, err := w.SavePiece(ctx, a.ID, a.Version, edit("stockId", s.ID))
+	a, _, err := w.SavePiece(ctx, a.ID, a.Version, typed("stockId", s.ID))
 	require.NoError(t, err)
 	b, _, err = w.DuplicatePiece(ctx, a.ID, "Second")
 	require.NoError(t, err)
@@ -103,7 +105,7 @@ func twoPieces(t *testing.T, w *work.Work, s work.Stock) (a, b work.Piece) {
 func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 	ctx := context.Background()
 	w, _ := fresh(t)
-	s := shelf(t, w, work.StockDoc{Name: "Class bar", Piece: bar(25, 5, 1000), SteelID: "1084", Count: 2})
+	s := shelf(t, w, doc.Stock{Name: "Class bar", Piece: bar(25, 5, 1000), SteelID: "1084", Count: 2})
 	a, b := twoPieces(t, w, s)
 	order := work.CutOrder{Pieces: []work.CutWanted{{PieceID: a.ID, Count: 5}, {PieceID: b.ID, Count: 1}}, KerfMm: 1.5, KeepMm: 120, StubMm: 80}
 	p, err := w.CutUp(ctx, order)
@@ -129,9 +131,9 @@ func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 	// somebody else laid a plan on the same bars before: one wins, the other is told
 	var stale *work.StaleError
 	require.True(t, errors.As(w.TakeCuts(ctx, p), &stale))
-	assert.Equal(t, "Class bar", stale.Current.(work.Stock).Name)
+	assert.Equal(t, "Class bar", stale.Current.(work.Stock).Doc.Name)
 
-	_, _, err = w.SavePiece(ctx, a.ID, a.Version, edit("design.lengthMm", "95"))
+	_, _, err = w.SavePiece(ctx, a.ID, a.Version, typed("design.lengthMm", "95"))
 	require.NoError(t, err)
 	cuts, err := w.Cuts(ctx, a.ID)
 	require.NoError(t, err)
@@ -141,14 +143,14 @@ func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 	cuts, err = w.SetCut(ctx, a.ID, "body", work.CutMadeNow)
 	require.NoError(t, err)
 	assert.Equal(t, work.CutMadeNow, cuts[0].State)
-	all, err := w.Rack(ctx)
+	all, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
 	require.Len(t, all, 3, "one whole bar, the remnant of the other, and the bar of the first plan")
-	assert.Equal(t, 1, all[0].Count)
+	assert.Equal(t, 1, all[0].Doc.Count)
 	left := all[2]
-	assert.Equal(t, s.ID, left.ParentID)
+	assert.Equal(t, s.ID, left.Doc.ParentID)
 	require.Len(t, left.History, 1)
-	assert.InDelta(t, 1000-cuts[0].LengthMm-a.Doc.Request.Sizing.KerfMm, left.Piece.LengthMm, 1e-6)
+	assert.InDelta(t, 1000-cuts[0].LengthMm-a.Doc.Request.Sizing.KerfMm, left.Doc.Piece.LengthMm, 1e-6)
 	_, err = w.SetCut(ctx, a.ID, "body", work.CutProposed)
 	var state *work.StateError
 	require.True(t, errors.As(err, &state))
@@ -161,7 +163,7 @@ func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 func TestNoMoreIsCutThanThereIs(t *testing.T) {
 	ctx := context.Background()
 	w, _ := fresh(t)
-	s := shelf(t, w, work.StockDoc{Name: "Short", Piece: bar(25, 5, 200), SteelID: "1084"})
+	s := shelf(t, w, doc.Stock{Name: "Short", Piece: bar(25, 5, 200), SteelID: "1084"})
 	a, b := twoPieces(t, w, s)
 	_, err := w.SetCut(ctx, a.ID, "body", work.CutBooked)
 	require.NoError(t, err)
@@ -180,9 +182,9 @@ func TestNoMoreIsCutThanThereIs(t *testing.T) {
 	require.NoError(t, err)
 	left, err := w.StockItem(ctx, s.ID)
 	require.NoError(t, err)
-	assert.Less(t, left.Piece.LengthMm, 100.)
+	assert.Less(t, left.Doc.Piece.LengthMm, 100.)
 	loose := start(t, w)
-	loose, _, err = w.SavePiece(ctx, loose.ID, loose.Version, edit("bar.widthMm", "26"))
+	loose, _, err = w.SavePiece(ctx, loose.ID, loose.Version, typed("bar.widthMm", "26"))
 	require.NoError(t, err)
 	_, err = w.SetCut(ctx, loose.ID, "body", work.CutBooked)
 	require.True(t, errors.As(err, &state))
@@ -192,22 +194,22 @@ func TestNoMoreIsCutThanThereIs(t *testing.T) {
 func TestTheRackGoesOutAndComesInAgain(t *testing.T) {
 	ctx := context.Background()
 	w, _ := fresh(t)
-	shelf(t, w, work.StockDoc{Name: `Bar, "wide"`, Piece: bar(40, 6, 610), SteelID: "1084", Place: "left wall", Cost: 12.5, Notes: "über"})
-	shelf(t, w, work.StockDoc{Name: "Rollers", Piece: stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, SteelID: "unknown-bearing", Count: 8, Origin: "roller", Believed: true, Hazards: []string{"shards"}})
+	shelf(t, w, doc.Stock{Name: `Bar, "wide"`, Piece: bar(40, 6, 610), SteelID: "1084", Place: "left wall", Cost: 12.5, Notes: "über"})
+	shelf(t, w, doc.Stock{Name: "Rollers", Piece: stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, SteelID: "unknown-bearing", Count: 8, Origin: "roller", Believed: true, Hazards: []string{"shards"}})
 	raw, err := w.RackCSV(ctx)
 	require.NoError(t, err)
 	other, _ := fresh(t)
 	n, err := other.ImportRackCSV(ctx, append([]byte("\xef\xbb\xbf"), raw...))
 	require.NoError(t, err)
 	assert.Equal(t, 2, n)
-	a, err := w.Rack(ctx)
+	a, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
-	b, err := other.Rack(ctx)
+	b, _, err := other.Rack(ctx, false)
 	require.NoError(t, err)
-	assert.Equal(t, a[0].StockDoc, b[0].StockDoc)
-	assert.Equal(t, a[1].Piece, b[1].Piece)
-	assert.Equal(t, a[1].Origin, b[1].Origin)
-	assert.Equal(t, 8, b[1].Count)
+	assert.Equal(t, a[0].Doc, b[0].Doc)
+	assert.Equal(t, a[1].Doc.Piece, b[1].Doc.Piece)
+	assert.Equal(t, a[1].Doc.Origin, b[1].Doc.Origin)
+	assert.Equal(t, 8, b[1].Doc.Count)
 	again, err := other.RackCSV(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, len(strings.Split(string(raw), "\n")), len(strings.Split(string(again), "\n")))
@@ -240,7 +242,7 @@ func TestABadTableNamesLineAndColumnAndBringsNothing(t *testing.T) {
 		assert.Equal(t, c.column, ce.Column, name)
 		assert.Equal(t, c.line, ce.Line, name)
 	}
-	rack, err := w.Rack(ctx)
+	rack, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
 	assert.Empty(t, rack, "nothing half-imported")
 	n, err := w.ImportRackCSV(ctx, []byte(strings.ReplaceAll(good, ",", ";")))
@@ -262,18 +264,18 @@ func FuzzReadRackCSV(f *testing.F) {
 func TestTheRackIsRankedAndTheLibraryFits(t *testing.T) {
 	ctx := context.Background()
 	w, _ := fresh(t)
-	s := shelf(t, w, work.StockDoc{Name: "Good", Piece: bar(30, 6, 600), SteelID: "1084", Cost: 10})
-	shelf(t, w, work.StockDoc{Name: "Narrow", Piece: bar(10, 4, 600), SteelID: "1084"})
-	shelf(t, w, work.StockDoc{Name: "Zinc", Piece: bar(30, 6, 600), SteelID: "1018", Hazards: []string{"galvanised"}})
+	s := shelf(t, w, doc.Stock{Name: "Good", Piece: bar(30, 6, 600), SteelID: "1084", Cost: 10})
+	shelf(t, w, doc.Stock{Name: "Narrow", Piece: bar(10, 4, 600), SteelID: "1084"})
+	shelf(t, w, doc.Stock{Name: "Zinc", Piece: bar(30, 6, 600), SteelID: "1018", Hazards: []string{"galvanised"}})
 	p := start(t, w)
 	ranked, err := w.RankRack(ctx, p.Doc)
 	require.NoError(t, err)
 	require.Len(t, ranked, 4)
 	assert.True(t, ranked[0].Planned)
-	assert.Equal(t, "Zinc", ranked[3].Stock.Name)
+	assert.Equal(t, "Zinc", ranked[3].Stock.Doc.Name)
 	fits, err := w.Fits(ctx, s.ID)
 	require.NoError(t, err)
-	patterns, err := w.Patterns(ctx)
+	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
 	require.Len(t, fits, len(patterns))
 	assert.True(t, fits[0].Feasible)

@@ -10,8 +10,9 @@ import (
 	"coldember/core/fact"
 	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/internal/doc"
 	"coldember/internal/drawing"
-	"coldember/internal/store"
+	"coldember/internal/edit"
 )
 
 // OutlineFile is an outline to be taken from a drawing. Length is the blade's,
@@ -33,7 +34,7 @@ const lengthAgrees = 0.02
 // pickLoop is the largest loop that is as long as stated, or else the largest:
 // a drawing may have a tang larger than its blade.
 func pickLoop(d drawing.Drawing, f OutlineFile) []blade.Node {
-	if length, bad := typedLength(Edit{Text: f.Length, Units: f.Units}, f.Length, 0); bad == nil && d.UnitMm > 0 {
+	if length, bad := edit.Length(edit.Edit{Text: f.Length, Units: f.Units}, f.Length, 0); bad == nil && d.UnitMm > 0 {
 		for _, l := range d.Loops {
 			if math.Abs(extentX(l)*d.UnitMm/length-1) <= lengthAgrees {
 				return l
@@ -44,16 +45,16 @@ func pickLoop(d drawing.Drawing, f OutlineFile) []blade.Node {
 }
 
 // ReadOutline makes an outline of a closed loop of a drawing. Errors are
-// *InvalidError, beside the field that mends it.
+// *edit.InvalidError, beside the field that mends it.
 func ReadOutline(f OutlineFile) (blade.Outline, float64, error) {
 	read := map[string]func([]byte) (drawing.Drawing, error){"svg": drawing.ReadSVG, "dxf": drawing.ReadDXF}[f.Format]
 	if read == nil {
-		return blade.Outline{}, 0, fileProblem("format", "field.choice", nil, "")
+		return blade.Outline{}, 0, edit.One("format", "field.choice", nil, "")
 	}
 	d, err := read([]byte(f.Text))
 	var de *drawing.Error
 	if errors.As(err, &de) {
-		return blade.Outline{}, 0, fileProblem("text", de.Code, fact.Figures{"line": float64(de.Line)}, de.Detail)
+		return blade.Outline{}, 0, edit.One("text", de.Code, fact.Figures{"line": float64(de.Line)}, de.Detail)
 	}
 	if err != nil {
 		return blade.Outline{}, 0, err
@@ -66,13 +67,9 @@ func ReadOutline(f OutlineFile) (blade.Outline, float64, error) {
 	o, err := blade.TraceLoop(loop, length)
 	var te *blade.TraceError
 	if errors.As(err, &te) {
-		return blade.Outline{}, 0, fileProblem("text", te.Code, fact.Figures{"atMm": te.AtMm}, "")
+		return blade.Outline{}, 0, edit.One("text", te.Code, fact.Figures{"atMm": te.AtMm}, "")
 	}
 	return o, length, err
-}
-
-func fileProblem(field, code string, figures fact.Figures, found string) error {
-	return &InvalidError{Fields: []FieldProblem{{FieldError: fact.FieldError{Field: field, Code: code, Figures: figures}, Found: found, Offset: -1}}}
 }
 
 func turned(loop []blade.Node, f OutlineFile) []blade.Node {
@@ -102,19 +99,19 @@ func extentX(loop []blade.Node) float64 {
 func statedLength(f OutlineFile, fileMm float64) (float64, error) {
 	if strings.TrimSpace(f.Length) == "" {
 		if fileMm <= 0 {
-			return 0, fileProblem("length", "drawing.noUnit", nil, "")
+			return 0, edit.One("length", "drawing.noUnit", nil, "")
 		}
 		return fileMm, nil
 	}
-	length, bad := typedLength(Edit{Field: "length", Text: f.Length, Units: f.Units}, f.Length, 0)
+	length, bad := edit.Length(edit.Edit{Field: "length", Text: f.Length, Units: f.Units}, f.Length, 0)
 	if bad != nil {
-		return 0, &InvalidError{Fields: []FieldProblem{*bad}}
+		return 0, &edit.InvalidError{Fields: []edit.Problem{*bad}}
 	}
 	if !(length >= 20 && length <= 1200) {
-		return 0, fileProblem("length", "field.rangeLength", fact.Figures{"lowest": 20, "highest": 1200}, "")
+		return 0, edit.One("length", "field.rangeLength", fact.Figures{"lowest": 20, "highest": 1200}, "")
 	}
 	if fileMm > 0 && !f.Scale && math.Abs(fileMm/length-1) > lengthAgrees {
-		return 0, fileProblem("length", "drawing.length", fact.Figures{"fileMm": fileMm, "statedMm": length}, "")
+		return 0, edit.One("length", "drawing.length", fact.Figures{"fileMm": fileMm, "statedMm": length}, "")
 	}
 	return length, nil
 }
@@ -126,38 +123,11 @@ func (w *Work) TraceOutline(ctx context.Context, id string, version int, f Outli
 	if err != nil {
 		return Piece{}, nil, err
 	}
-	return w.change(ctx, id, version, func(_ store.Tx, d *Doc) error {
-		d.Request.Design.SetOutline(o)
-		return nil
-	})
-}
-
-// change makes a change that is not typed, as one step of a piece's history.
-func (w *Work) change(ctx context.Context, id string, version int, f func(store.Tx, *Doc) error) (Piece, *plan.Plan, error) {
-	seen, err := w.Piece(ctx, id)
+	seen, err := w.seen(ctx, id, version)
 	if err != nil {
 		return Piece{}, nil, err
 	}
-	if seen.Version != version {
-		return Piece{}, nil, &StaleError{Current: seen}
-	}
-	d, err := decode[Doc](encode(seen.Doc))
-	if err != nil {
-		return Piece{}, nil, err
-	}
-	var p *plan.Plan
-	err = w.store.Write(ctx, func(tx store.Tx) error {
-		if err := f(tx, &d); err != nil {
-			return err
-		}
-		if p, err = w.Plan(ctx, d); err != nil {
-			return err
-		}
-		return w.step(tx, id, version, d, p, "")
-	})
-	if err != nil {
-		return Piece{}, nil, w.current(ctx, id, err)
-	}
-	out, err := w.Piece(ctx, id)
-	return out, p, err
+	d := doc.Copy(seen.Doc)
+	d.Request.Design.SetOutline(o)
+	return w.keep(ctx, id, version, d, "", nil)
 }

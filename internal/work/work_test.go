@@ -11,6 +11,8 @@ import (
 	"coldember/core/forge"
 	"coldember/core/quantity"
 	"coldember/core/stock"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 	"coldember/internal/work"
 
@@ -36,7 +38,7 @@ func open(t *testing.T, file string) (*work.Work, *clock) {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = st.Close() })
 	c := &clock{at: time.Date(2026, 5, 1, 9, 0, 0, 0, time.UTC)}
-	w := work.New(st, c.now)
+	w := work.New(st, c.now, work.RandomID)
 	require.NoError(t, w.Ensure(ctx))
 	return w, c
 }
@@ -48,17 +50,17 @@ func fresh(t *testing.T) (*work.Work, *clock) {
 
 func start(t *testing.T, w *work.Work) work.Piece {
 	t.Helper()
-	patterns, err := w.Patterns(ctx)
+	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
-	s, err := w.AddStock(ctx, work.StockDoc{Name: "Bar", Piece: stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, SteelID: "80CrV2"})
+	s, err := w.AddStock(ctx, doc.Stock{Name: "Bar", Piece: stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, SteelID: "80CrV2"})
 	require.NoError(t, err)
 	p, _, err := w.StartPiece(ctx, work.Start{Name: "Knife", PatternID: patterns[0].ID, StockID: s.ID})
 	require.NoError(t, err)
 	return p
 }
 
-func edit(field, text string) []work.Edit {
-	return []work.Edit{{Field: field, Text: text, Units: quantity.Metric}}
+func typed(field, text string) []edit.Edit {
+	return []edit.Edit{{Field: field, Text: text, Units: quantity.Metric}}
 }
 
 func TestStartTakesBladeBarAndHand(t *testing.T) {
@@ -70,9 +72,9 @@ func TestStartTakesBladeBarAndHand(t *testing.T) {
 	assert.Equal(t, forge.Steady, r.Smith.Skill)
 	assert.Positive(t, p.Summary.Heats)
 	assert.NotEmpty(t, p.Summary.Sketch)
-	patterns, err := w.Patterns(ctx)
+	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
-	own, _, err := w.StartPiece(ctx, work.Start{Name: "From my own bar", PatternID: patterns[1].ID, BarForm: stock.Round, Skill: forge.Sure, Edits: []work.Edit{
+	own, _, err := w.StartPiece(ctx, work.Start{Name: "From my own bar", PatternID: patterns[1].ID, BarForm: stock.Round, Skill: forge.Sure, Edits: []edit.Edit{
 		{Field: "bar.diameterMm", Text: "5/8 in", Units: quantity.Metric}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "W1"},
 	}})
 	require.NoError(t, err)
@@ -82,25 +84,25 @@ func TestStartTakesBladeBarAndHand(t *testing.T) {
 
 func TestStartNamesWhatIsMissing(t *testing.T) {
 	w, _ := fresh(t)
-	patterns, err := w.Patterns(ctx)
+	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
 	for field, in := range map[string]work.Start{
 		"patternId":   {Name: "x", PatternID: "nothing"},
 		"stockId":     {Name: "x", PatternID: patterns[0].ID, StockID: "nothing"},
-		"bar.widthMm": {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Flat, Edits: edit("steelId", "1084")},
-		"steelId":     {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Round, Edits: []work.Edit{{Field: "bar.diameterMm", Text: "12"}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "butter"}}},
-		"name":        {PatternID: patterns[0].ID, BarForm: stock.Round, Edits: []work.Edit{{Field: "bar.diameterMm", Text: "12"}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "W1"}}},
+		"bar.widthMm": {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Flat, Edits: typed("steelId", "1084")},
+		"steelId":     {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Round, Edits: []edit.Edit{{Field: "bar.diameterMm", Text: "12"}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "butter"}}},
+		"name":        {PatternID: patterns[0].ID, BarForm: stock.Round, Edits: []edit.Edit{{Field: "bar.diameterMm", Text: "12"}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "W1"}}},
 	} {
 		_, _, err := w.StartPiece(ctx, in)
 		assert.Contains(t, fields(t, err), field)
 	}
 }
 
-func fields(t *testing.T, err error) map[string]work.FieldProblem {
+func fields(t *testing.T, err error) map[string]edit.Problem {
 	t.Helper()
-	var inv *work.InvalidError
+	var inv *edit.InvalidError
 	require.True(t, errors.As(err, &inv), "%v", err)
-	out := map[string]work.FieldProblem{}
+	out := map[string]edit.Problem{}
 	for _, f := range inv.Fields {
 		out[f.Field] = f
 	}
@@ -110,7 +112,7 @@ func fields(t *testing.T, err error) map[string]work.FieldProblem {
 func TestEditsAreParsedAndKept(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)
-	q, pl, err := w.SavePiece(ctx, p.ID, p.Version, []work.Edit{
+	q, pl, err := w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{
 		{Field: "design.lengthMm", Text: "4 3/8", Units: quantity.Imperial},
 		{Field: "smith.hammerKg", Text: "1.5"},
 		{Field: "fire.tempC", Text: "2150 °F"},
@@ -137,7 +139,7 @@ func TestEditsAreParsedAndKept(t *testing.T) {
 func TestBadTextIsPointedAtAndNothingChanges(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)
-	_, _, err := w.SavePiece(ctx, p.ID, p.Version, []work.Edit{
+	_, _, err := w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{
 		{Field: "design.heightMm", Text: "30"},
 		{Field: "design.lengthMm", Text: "12 furlongs"},
 		{Field: "design.spineMm", Text: "1/0"},
@@ -162,19 +164,19 @@ func TestAGrooveIsPutInAndEdited(t *testing.T) {
 	p := start(t, w)
 	for kind, faces := range map[string]float64{"strip": 2, "back": 1, "fuller": 2} {
 		var err error
-		p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("design.groove", kind))
+		p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("design.groove", kind))
 		require.NoError(t, err, kind)
 		require.NotNil(t, p.Doc.Request.Design.Grind.Groove)
 		assert.InDelta(t, faces, p.Doc.Request.Design.Grind.Groove.Faces, 0)
 	}
 	before := p.Doc
-	q, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("design.grind.groove.depthMm", "0.3"))
+	q, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("design.grind.groove.depthMm", "0.3"))
 	require.NoError(t, err)
 	assert.InDelta(t, .3, q.Doc.Request.Design.Grind.Groove.DepthMm, 1e-12)
 	assert.InDelta(t, before.Request.Design.Grind.Groove.DepthMm, .4, .2, "what was read before is not changed behind its back")
-	_, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.grind.groove.depthMm", "5"))
+	_, _, err = w.SavePiece(ctx, q.ID, q.Version, typed("design.grind.groove.depthMm", "5"))
 	assert.Contains(t, fields(t, err), "design.grind.groove.depthMm")
-	q, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.groove", "none"))
+	q, _, err = w.SavePiece(ctx, q.ID, q.Version, typed("design.groove", "none"))
 	require.NoError(t, err)
 	assert.Nil(t, q.Doc.Request.Design.Grind.Groove)
 }
@@ -197,19 +199,19 @@ func TestOutlineEditsNameWhatIsWrong(t *testing.T) {
 		"spine 0":    {"outline.delete", "outline.noNode", -1},
 		"edge 1":     {"outline.polish", "field.unknown", -1},
 	} {
-		_, _, err := w.SavePiece(ctx, p.ID, p.Version, edit(want.field, text))
+		_, _, err := w.SavePiece(ctx, p.ID, p.Version, typed(want.field, text))
 		got := fields(t, err)
 		require.Contains(t, got, want.field, text)
 		assert.Equal(t, want.code, got[want.field].Code, text)
 		assert.Equal(t, want.offset, got[want.field].Offset, text)
 	}
 	n := len(p.Doc.Request.Design.OwnOutline().Edge)
-	q, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("outline.add", "edge 2in"))
+	q, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("outline.add", "edge 2in"))
 	require.NoError(t, err)
 	assert.Len(t, q.Doc.Request.Design.Outline.Edge, n+1)
-	q, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.shape", "spear"))
+	q, _, err = w.SavePiece(ctx, q.ID, q.Version, typed("design.shape", "spear"))
 	require.NoError(t, err)
-	q, _, err = w.SavePiece(ctx, q.ID, q.Version, edit("design.shape", "own"))
+	q, _, err = w.SavePiece(ctx, q.ID, q.Version, typed("design.shape", "own"))
 	require.NoError(t, err, "the drawn outline is still there")
 	assert.Len(t, q.Doc.Request.Design.Outline.Edge, n+1)
 }
@@ -218,7 +220,7 @@ func TestMeasuringTheBarTakesItOffTheRackItem(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)
 	require.NotEmpty(t, p.Doc.StockID)
-	p, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("bar.widthMm", "27"))
+	p, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("bar.widthMm", "27"))
 	require.NoError(t, err)
 	assert.Empty(t, p.Doc.StockID)
 }
@@ -231,7 +233,7 @@ func TestUndoSurvivesAReload(t *testing.T) {
 	for _, l := range []string{"110", "120"} {
 		var err error
 		c.later(time.Minute)
-		p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("design.lengthMm", l))
+		p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("design.lengthMm", l))
 		require.NoError(t, err)
 	}
 	again, _ := open(t, file)
@@ -247,7 +249,7 @@ func TestUndoSurvivesAReload(t *testing.T) {
 	assert.True(t, p.CanRedo)
 	assert.InDelta(t, 110, step(1), 1e-9)
 	var err error
-	p, _, err = again.SavePiece(ctx, p.ID, p.Version, edit("design.heightMm", "31"))
+	p, _, err = again.SavePiece(ctx, p.ID, p.Version, typed("design.heightMm", "31"))
 	require.NoError(t, err)
 	assert.False(t, p.CanRedo, "a new edit ends what had been undone")
 	_, _, err = again.Undo(ctx, p.ID, p.Version, 1)
@@ -264,7 +266,7 @@ func TestQuickEditsOfOneFieldAreOneStep(t *testing.T) {
 	for _, l := range []string{"101", "102", "103"} {
 		var err error
 		c.later(300 * time.Millisecond)
-		p, _, err = w.SavePiece(ctx, p.ID, p.Version, edit("design.lengthMm", l))
+		p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("design.lengthMm", l))
 		require.NoError(t, err)
 	}
 	p, _, err := w.Undo(ctx, p.ID, p.Version, -1)
@@ -275,11 +277,11 @@ func TestQuickEditsOfOneFieldAreOneStep(t *testing.T) {
 func TestTheSecondSaveIsTold(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)
-	now, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("design.lengthMm", "111"))
+	now, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("design.lengthMm", "111"))
 	require.NoError(t, err)
 	for _, call := range []func() error{
 		func() error {
-			_, _, err := w.SavePiece(ctx, p.ID, p.Version, edit("design.lengthMm", "99"))
+			_, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("design.lengthMm", "99"))
 			return err
 		},
 		func() error { _, _, err := w.Undo(ctx, p.ID, p.Version, -1); return err },
@@ -298,16 +300,16 @@ func TestArchiveAndRestoreAndDuplicate(t *testing.T) {
 	assert.Equal(t, p.Doc.Request, d.Doc.Request)
 	_, err = w.ArchivePiece(ctx, p.ID, true)
 	require.NoError(t, err)
-	list, err := w.Pieces(ctx, false)
+	list, _, err := w.Pieces(ctx, false)
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	assert.Equal(t, d.ID, list[0].ID)
-	gone, err := w.Pieces(ctx, true)
+	gone, _, err := w.Pieces(ctx, true)
 	require.NoError(t, err)
 	require.Len(t, gone, 1)
 	_, err = w.ArchivePiece(ctx, p.ID, false)
 	require.NoError(t, err)
-	list, err = w.Pieces(ctx, false)
+	list, _, err = w.Pieces(ctx, false)
 	require.NoError(t, err)
 	assert.Len(t, list, 2)
 	_, err = w.Piece(ctx, "nothing")
@@ -329,7 +331,7 @@ func TestTheRackKnowsWhatIsAskedOfIt(t *testing.T) {
 
 func TestStockIsTypedAndChecked(t *testing.T) {
 	w, _ := fresh(t)
-	s, err := w.NewStock(ctx, stock.Hex, []work.Edit{
+	s, err := w.NewStock(ctx, stock.Hex, []edit.Edit{
 		{Field: "name", Text: "Hexagon"},
 		{Field: "piece.acrossFlatsMm", Text: "3/4", Units: quantity.Imperial},
 		{Field: "piece.lengthMm", Text: "12", Units: quantity.Imperial},
@@ -337,53 +339,53 @@ func TestStockIsTypedAndChecked(t *testing.T) {
 		{Field: "count", Text: "3"},
 	})
 	require.NoError(t, err)
-	assert.Equal(t, 3, s.Count)
+	assert.Equal(t, 3, s.Doc.Count)
 	assert.InDelta(t, 3*304.8, s.FreeMm, 1e-9)
-	s, err = w.EditStock(ctx, s.ID, s.Version, []work.Edit{{Field: "notes", Text: "rusty"}, {Field: "piece.lengthMm", Text: "200"}})
+	s, err = w.EditStock(ctx, s.ID, s.Version, []edit.Edit{{Field: "notes", Text: "rusty"}, {Field: "piece.lengthMm", Text: "200"}})
 	require.NoError(t, err)
-	assert.Equal(t, "rusty", s.Notes)
-	_, err = w.EditStock(ctx, s.ID, s.Version-1, edit("notes", "late"))
+	assert.Equal(t, "rusty", s.Doc.Notes)
+	_, err = w.EditStock(ctx, s.ID, s.Version-1, typed("notes", "late"))
 	var stale *work.StaleError
 	require.True(t, errors.As(err, &stale))
-	_, err = w.NewStock(ctx, stock.Flat, edit("piece.widthMm", "20"))
+	_, err = w.NewStock(ctx, stock.Flat, typed("piece.widthMm", "20"))
 	assert.Contains(t, fields(t, err), "name")
-	_, err = w.ArchiveStock(ctx, s.ID, s.Version)
+	_, err = w.ArchiveStock(ctx, s.ID, s.Version, true)
 	require.NoError(t, err)
-	rack, err := w.Rack(ctx)
+	rack, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
 	assert.Empty(t, rack)
 }
 
 func TestShopIsEditedFieldByField(t *testing.T) {
 	w, _ := fresh(t)
-	s, err := w.EditShop(ctx, 0, []work.Edit{{Field: "units", Text: "in"}, {Field: "smiths.0.hammerKg", Text: "3 lb"}, {Field: "smiths.add", Text: "Apprentice"}, {Field: "smiths.1.skill", Text: "learning"}})
+	s, err := w.EditShop(ctx, 0, []edit.Edit{{Field: "units", Text: "in"}, {Field: "smiths.0.hammerKg", Text: "3 lb"}, {Field: "smiths.add", Text: "Apprentice"}, {Field: "smiths.1.skill", Text: "learning"}})
 	require.NoError(t, err)
-	assert.Equal(t, quantity.Imperial, s.Units)
-	assert.InDelta(t, 1.3608, s.Smiths[0].HammerKg, 1e-3)
-	require.Len(t, s.Smiths, 2)
-	assert.Equal(t, forge.Learning, s.Smiths[1].Skill)
-	assert.Less(t, s.Smiths[1].LandShare, s.Smiths[0].LandShare)
-	_, err = w.EditShop(ctx, 0, edit("theme", "day"))
+	assert.Equal(t, quantity.Imperial, s.Doc.Units)
+	assert.InDelta(t, 1.3608, s.Doc.Smiths[0].HammerKg, 1e-3)
+	require.Len(t, s.Doc.Smiths, 2)
+	assert.Equal(t, forge.Learning, s.Doc.Smiths[1].Skill)
+	assert.Less(t, s.Doc.Smiths[1].LandShare, s.Doc.Smiths[0].LandShare)
+	_, err = w.EditShop(ctx, 0, typed("theme", "day"))
 	var stale *work.StaleError
 	require.True(t, errors.As(err, &stale))
-	for field, text := range map[string]string{"theme": "pink", "units": "cubits", "fire.tempC": "90", "smiths.1.name": s.Smiths[0].Name, "version": "7", "smiths.remove": "9", "smiths.9.skill": "sure"} {
-		_, err := w.EditShop(ctx, s.Version, edit(field, text))
+	for field, text := range map[string]string{"theme": "pink", "units": "cubits", "fire.tempC": "90", "smiths.1.name": s.Doc.Smiths[0].Name, "version": "7", "smiths.remove": "9", "smiths.9.skill": "sure"} {
+		_, err := w.EditShop(ctx, s.Version, typed(field, text))
 		assert.Contains(t, fields(t, err), field, field)
 	}
-	s, err = w.EditShop(ctx, s.Version, edit("smiths.remove", "1"))
+	s, err = w.EditShop(ctx, s.Version, typed("smiths.remove", "1"))
 	require.NoError(t, err)
-	_, err = w.EditShop(ctx, s.Version, edit("smiths.remove", "0"))
+	_, err = w.EditShop(ctx, s.Version, typed("smiths.remove", "0"))
 	assert.Contains(t, fields(t, err), "smiths", "one smith must be left")
 }
 
 func TestPatternsKeepTheirRevisions(t *testing.T) {
 	w, _ := fresh(t)
-	all, err := w.Patterns(ctx)
+	all, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
 	require.Len(t, all, len(blade.Starters()))
 	require.NoError(t, w.Ensure(ctx))
 	p := all[0]
-	doc := p.PatternDoc
+	doc := p.Doc
 	doc.Design.LengthMm = 123
 	q, err := w.SavePattern(ctx, p.ID, p.Version, doc)
 	require.NoError(t, err)
@@ -399,15 +401,15 @@ func TestPatternsKeepTheirRevisions(t *testing.T) {
 
 func TestPatternsAreEditedScaledComparedAndRestored(t *testing.T) {
 	w, _ := fresh(t)
-	all, err := w.Patterns(ctx)
+	all, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
-	p, err := w.EditPattern(ctx, all[0].ID, all[0].Version, []work.Edit{{Field: "tags", Text: " boat, deck ,boat,"}, {Field: "design.lengthMm", Text: "4 1/2 in"}, {Field: "name", Text: "Deck knife"}})
+	p, err := w.EditPattern(ctx, all[0].ID, all[0].Version, []edit.Edit{{Field: "tags", Text: " boat, deck ,boat,"}, {Field: "design.lengthMm", Text: "4 1/2 in"}, {Field: "name", Text: "Deck knife"}})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"boat", "deck"}, p.Tags)
-	p, err = w.EditPattern(ctx, p.ID, p.Version, edit("scale", "110"))
+	assert.Equal(t, []string{"boat", "deck"}, p.Doc.Tags)
+	p, err = w.EditPattern(ctx, p.ID, p.Version, typed("scale", "110"))
 	require.NoError(t, err)
-	assert.InDelta(t, 114.3*1.1, p.Design.LengthMm, 1e-9)
-	p, err = w.EditPattern(ctx, p.ID, p.Version, edit("scaleThickness", "90 %"))
+	assert.InDelta(t, 114.3*1.1, p.Doc.Design.LengthMm, 1e-9)
+	p, err = w.EditPattern(ctx, p.ID, p.Version, typed("scaleThickness", "90 %"))
 	require.NoError(t, err)
 	h, err := w.History(ctx, p.ID, 30, 6)
 	require.NoError(t, err)
@@ -418,23 +420,23 @@ func TestPatternsAreEditedScaledComparedAndRestored(t *testing.T) {
 	assert.InEpsilon(t, h[0].Measures.ForgedMassG/7.85*1000/180, h[0].Measures.BarMm, 1e-9)
 	back, err := w.RestoreRevision(ctx, p.ID, p.Version, 1)
 	require.NoError(t, err)
-	assert.Equal(t, all[0].PatternDoc, back.PatternDoc)
+	assert.Equal(t, all[0].Doc, back.Doc)
 	assert.Equal(t, 5, back.Revision, "nothing is overwritten")
 	for field, text := range map[string]string{"scale": "900", "scaleLength": "x", "design.heightMm": "3 m", "design.nothing": "1"} {
-		_, err := w.EditPattern(ctx, p.ID, back.Version, edit(field, text))
+		_, err := w.EditPattern(ctx, p.ID, back.Version, typed(field, text))
 		assert.Contains(t, fields(t, err), field)
 	}
 	_, err = w.History(ctx, p.ID, 0, 6)
 	assert.Contains(t, fields(t, err), "barWidthMm")
 	_, err = w.RestoreRevision(ctx, p.ID, back.Version, 77)
 	require.ErrorIs(t, err, work.ErrNotFound)
-	_, err = w.ArchivePattern(ctx, p.ID, back.Version)
+	_, err = w.ArchivePattern(ctx, p.ID, back.Version, true)
 	require.NoError(t, err)
-	left, err := w.Patterns(ctx)
+	left, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
 	assert.Len(t, left, len(all)-1)
 	var stale *work.StaleError
-	_, err = w.ArchivePattern(ctx, p.ID, back.Version)
+	_, err = w.ArchivePattern(ctx, p.ID, back.Version, true)
 	require.True(t, errors.As(err, &stale))
 }
 
@@ -453,7 +455,7 @@ func TestABackupOpensWithEverything(t *testing.T) {
 func TestPreviewKeepsNothing(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)
-	d, pl, err := w.Preview(ctx, p.Doc, edit("design.lengthMm", "140"))
+	d, pl, err := w.Preview(ctx, p.Doc, typed("design.lengthMm", "140"))
 	require.NoError(t, err)
 	assert.InDelta(t, 140, d.Request.Design.LengthMm, 1e-9)
 	assert.Greater(t, pl.Bar.CutLengthMm, p.Summary.CutLengthMm)
@@ -464,7 +466,7 @@ func TestPreviewKeepsNothing(t *testing.T) {
 
 func TestTheShopHasItsOwnLikelihoods(t *testing.T) {
 	w, _ := fresh(t)
-	s, err := w.NewStock(ctx, stock.Round, []work.Edit{
+	s, err := w.NewStock(ctx, stock.Round, []edit.Edit{
 		{Field: "name", Text: "Pin"},
 		{Field: "origin", Text: "offcut"},
 		{Field: "test.spark", Text: "manyForks"},
@@ -483,18 +485,18 @@ func TestTheShopHasItsOwnLikelihoods(t *testing.T) {
 		return 0
 	}
 	before := share()
-	shop, err := w.EditShop(ctx, 0, []work.Edit{{Field: "likelihood.spark.manyForks.bearing", Text: "90 %"}})
+	shop, err := w.EditShop(ctx, 0, []edit.Edit{{Field: "likelihood.spark.manyForks.bearing", Text: "90 %"}})
 	require.NoError(t, err)
-	require.Len(t, shop.Likelihoods, 1)
+	require.Len(t, shop.Doc.Likelihoods, 1)
 	assert.Greater(t, share(), before)
 	for field, text := range map[string]string{
 		"likelihood.spark.purple.bearing": "50 %", "likelihood.spark.manyForks.cheese": "50 %", "likelihood.spark.manyForks.iron": "300 %", "likelihood.spark.manyForks.mild": "lots",
 	} {
-		_, err := w.EditShop(ctx, shop.Version, []work.Edit{{Field: field, Text: text}})
+		_, err := w.EditShop(ctx, shop.Version, []edit.Edit{{Field: field, Text: text}})
 		require.Error(t, err, field)
 	}
-	shop, err = w.EditShop(ctx, shop.Version, []work.Edit{{Field: "likelihood.spark.manyForks.bearing", Text: ""}})
+	shop, err = w.EditShop(ctx, shop.Version, []edit.Edit{{Field: "likelihood.spark.manyForks.bearing", Text: ""}})
 	require.NoError(t, err)
-	assert.Empty(t, shop.Likelihoods)
+	assert.Empty(t, shop.Doc.Likelihoods)
 	assert.InDelta(t, before, share(), 1e-12, "and the table's again")
 }

@@ -7,13 +7,14 @@ import (
 	"coldember/core/plan"
 	"coldember/core/stock"
 	"coldember/core/whatif"
-	"coldember/internal/store"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
 )
 
 // originOf is what a plan needs to know of a piece of stock that was something
 // else before.
 func originOf(s Stock) plan.Origin {
-	o := plan.Origin{ID: s.Origin, Hazards: s.Hazards, Acknowledged: s.Acknowledged}
+	o := plan.Origin{ID: s.Doc.Origin, Hazards: s.Doc.Hazards, Acknowledged: s.Doc.Acknowledged}
 	if s.Belief != nil {
 		o.Window = &plan.Window{LowC: s.Belief.ForgeLowC, HighC: s.Belief.ForgeHighC}
 	}
@@ -23,7 +24,7 @@ func originOf(s Stock) plan.Origin {
 // certainty of a piece's steel, 0–1.
 func certainty(s Stock) float64 {
 	switch {
-	case !s.Believed:
+	case !s.Doc.Believed:
 		return 1
 	case s.Belief == nil || s.Belief.Verdict == stock.Contradictory:
 		return .3
@@ -32,48 +33,48 @@ func certainty(s Stock) float64 {
 }
 
 // Sure tells how much bar suffices how often for a document.
-func (w *Work) Sure(ctx context.Context, d Doc, t *whatif.Tolerances, runs int, seed uint64) (*whatif.Sure, error) {
+func (w *Work) Sure(ctx context.Context, d doc.Piece, t *whatif.Tolerances, runs int, seed uint64) (*whatif.Sure, error) {
 	if t == nil {
 		usual := whatif.UsualTolerances(d.Request)
 		t = &usual
 	}
 	s, err := whatif.BeSure(ctx, d.Request, *t, runs, seed)
-	return s, invalid(err)
+	return s, edit.Invalid(err)
 }
 
 // Doubts draws whole plans around a document.
-func (w *Work) Doubts(ctx context.Context, d Doc, known []whatif.Sample, from, draws int, seed uint64) (*whatif.Doubtful, error) {
+func (w *Work) Doubts(ctx context.Context, d doc.Piece, known []whatif.Sample, from, draws int, seed uint64) (*whatif.Doubtful, error) {
 	v, err := whatif.Doubts(ctx, d.Request, whatif.UsualDoubt(), known, from, draws, seed, 0)
-	return v, invalid(err)
+	return v, edit.Invalid(err)
 }
 
 // Hopes lists the ways out of what the bar of a document cannot bear.
-func (w *Work) Hopes(ctx context.Context, d Doc) ([]whatif.Hope, error) {
+func (w *Work) Hopes(ctx context.Context, d doc.Piece) ([]whatif.Hope, error) {
 	h, err := whatif.Hopes(ctx, d.Request)
-	return h, invalid(err)
+	return h, edit.Invalid(err)
 }
 
 // Costs tells what a millimetre more costs in bar.
-func (w *Work) Costs(ctx context.Context, d Doc) ([]whatif.Cost, error) {
+func (w *Work) Costs(ctx context.Context, d doc.Piece) ([]whatif.Cost, error) {
 	c, err := whatif.Costs(ctx, d.Request)
-	return c, invalid(err)
+	return c, edit.Invalid(err)
 }
 
 // Largest scales the blade of a document until it uses its stock up.
-func (w *Work) Largest(ctx context.Context, d Doc, f whatif.Freedom) (*whatif.Fit, error) {
+func (w *Work) Largest(ctx context.Context, d doc.Piece, f whatif.Freedom) (*whatif.Fit, error) {
 	fit, err := whatif.Largest(ctx, d.Request, f)
-	return fit, invalid(err)
+	return fit, edit.Invalid(err)
 }
 
 // RankedStock is a piece of the rack with what a blade would take of it.
 type RankedStock struct {
 	whatif.Ranked
-	Stock Stock `json:"stock"`
+	Stock Stock
 }
 
 // RankRack orders the rack for the blade of a document.
-func (w *Work) RankRack(ctx context.Context, d Doc) ([]RankedStock, error) {
-	rack, err := w.Rack(ctx)
+func (w *Work) RankRack(ctx context.Context, d doc.Piece) ([]RankedStock, error) {
+	rack, _, err := w.Rack(ctx, false)
 	if err != nil {
 		return nil, err
 	}
@@ -81,16 +82,16 @@ func (w *Work) RankRack(ctx context.Context, d Doc) ([]RankedStock, error) {
 	list := make([]whatif.Candidate, 0, len(rack))
 	for _, s := range rack {
 		byID[s.ID] = s
-		p := s.Piece
+		p := s.Doc.Piece
 		perG := 0.0
 		if s.MassG > 0 {
-			perG = s.Cost / s.MassG
+			perG = s.Doc.Cost / s.MassG
 		}
-		list = append(list, whatif.Candidate{ID: s.ID, Piece: p, SteelID: s.SteelID, Origin: originOf(s), Certain: certainty(s), CostPerG: perG})
+		list = append(list, whatif.Candidate{ID: s.ID, Piece: p, SteelID: s.Doc.SteelID, Origin: originOf(s), Certain: certainty(s), CostPerG: perG})
 	}
 	ranked, err := whatif.Rank(ctx, d.Request, list)
 	if err != nil {
-		return nil, invalid(err)
+		return nil, edit.Invalid(err)
 	}
 	out := make([]RankedStock, len(ranked))
 	for i, r := range ranked {
@@ -101,12 +102,12 @@ func (w *Work) RankRack(ctx context.Context, d Doc) ([]RankedStock, error) {
 
 // FittingPattern is a pattern that a piece of stock might become.
 type FittingPattern struct {
-	Pattern  Pattern `json:"pattern"`
-	Feasible bool    `json:"feasible" doc:"as it is"`
-	Why      string  `json:"why,omitempty" doc:"the obstacle as it is"`
-	Used     float64 `json:"usedShare" doc:"of the piece"`
-	Factor   float64 `json:"factor" doc:"uniform, of the largest blade of it; 0: none"`
-	LengthMm float64 `json:"lengthMm" doc:"of that blade"`
+	Pattern  Pattern
+	Feasible bool    // as it is
+	Why      string  // the obstacle as it is
+	Used     float64 // of the piece, 0–1
+	Factor   float64 // uniform, of the largest blade of it; 0: none
+	LengthMm float64 // of that blade
 }
 
 // Fits ranks the library on a piece of stock: what comes of it as it is, using
@@ -116,7 +117,7 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 	if err != nil {
 		return nil, err
 	}
-	patterns, err := w.Patterns(ctx)
+	patterns, _, err := w.Patterns(ctx, false)
 	if err != nil {
 		return nil, err
 	}
@@ -126,12 +127,12 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 	}
 	out := []FittingPattern{}
 	for _, p := range patterns {
-		req := plan.NewRequest(p.Design, s.SteelID, s.Piece, shop.Smiths[0].Skill)
-		req.Allowances, req.Smith, req.Fire, req.Origin = p.Allowances, shop.Smiths[0].Smith, shop.Fire, originOf(s)
+		req := plan.NewRequest(p.Doc.Design, s.Doc.SteelID, s.Doc.Piece, shop.Doc.Smiths[0].Skill)
+		req.Allowances, req.Smith, req.Fire, req.Origin = p.Doc.Allowances, shop.Doc.Smiths[0].Smith, shop.Doc.Fire, originOf(s)
 		f := FittingPattern{Pattern: p}
-		ranked, err := whatif.Rank(ctx, req, []whatif.Candidate{{ID: s.ID, Piece: s.Piece, SteelID: s.SteelID, Origin: originOf(s), Certain: 1}})
+		ranked, err := whatif.Rank(ctx, req, []whatif.Candidate{{ID: s.ID, Piece: s.Doc.Piece, SteelID: s.Doc.SteelID, Origin: originOf(s), Certain: 1}})
 		if err != nil {
-			return nil, invalid(err)
+			return nil, edit.Invalid(err)
 		}
 		f.Feasible, f.Why = ranked[0].Feasible, ranked[0].Obstacle.Code
 		if s.Start != nil && s.Start.LengthMm > 0 {
@@ -160,13 +161,4 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 		return a.Factor > b.Factor
 	})
 	return out, nil
-}
-
-// stockIn reads a piece of stock within a transaction.
-func stockIn(tx store.Tx, id string) (Stock, error) {
-	row, err := store.Find[store.StockItem](tx, "id = ?", id)
-	if err != nil {
-		return Stock{}, err
-	}
-	return stockOf(tx, row)
 }

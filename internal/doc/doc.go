@@ -1,0 +1,145 @@
+// Package doc has the documents that are stored: pieces of work, patterns, stock,
+// the shop and the requests of kept plans. They age well: each is stored with the
+// version of its form, every older form is brought up to the present one by a chain
+// of small steps, and a form that is newer than this program is refused and left
+// alone.
+//
+// What is queried or appended (cuts, history, later events and readings) is no
+// part of a document: it has columns of its own in the store.
+package doc
+
+import (
+	"time"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/quantity"
+	"coldember/core/stock"
+)
+
+// Piece is a piece of work: its own blade and everything that its plan is made
+// from.
+type Piece struct {
+	Name    string       `json:"name"`
+	Notes   string       `json:"notes,omitempty"`
+	StockID string       `json:"stockId,omitempty"`
+	Hand    string       `json:"hand,omitempty"`
+	Request plan.Request `json:"request"`
+	Picture *Picture     `json:"picture,omitempty"`
+}
+
+// Pattern is a design to start from.
+type Pattern struct {
+	Name       string           `json:"name"`
+	Tags       []string         `json:"tags"`
+	Design     blade.Design     `json:"design"`
+	Allowances blade.Allowances `json:"allowances"`
+	Picture    *Picture         `json:"picture,omitempty"`
+}
+
+// Stock is what is known about a piece on the rack.
+type Stock struct {
+	Name         string          `json:"name"`
+	Piece        stock.Piece     `json:"piece"`
+	SteelID      string          `json:"steelId"`
+	Count        int             `json:"count"`
+	Believed     bool            `json:"believed,omitempty"` // the steel is presumed by what the piece was, not known
+	Hazards      []string        `json:"hazards,omitempty"`
+	Notes        string          `json:"notes,omitempty"`
+	Origin       string          `json:"origin,omitempty"`       // what it was before
+	Certificate  string          `json:"certificate,omitempty"`  // maker or certificate of a known steel
+	Findings     []stock.Finding `json:"findings,omitempty"`     // tests made on it
+	Coupon       []string        `json:"coupon,omitempty"`       // steps of the coupon that are done
+	Acknowledged []string        `json:"acknowledged,omitempty"` // hazards that have been seen to
+	Place        string          `json:"place,omitempty"`
+	Cost         float64         `json:"cost,omitempty"`      // of one piece, in the shop's money
+	WeighedKg    float64         `json:"weighedKg,omitempty"` // one piece on the scale: a check on its dimensions
+	ParentID     string          `json:"parentId,omitempty"`  // the piece it was cut from
+}
+
+// Shop is the settings: units, looks, and the usual set of those who work here.
+type Shop struct {
+	Units       quantity.System    `json:"units" enum:"mm,in"`
+	Theme       string             `json:"theme" enum:"night,day,system"`
+	Paper       string             `json:"paper" enum:"a4,letter"`
+	Smiths      []Hand             `json:"smiths"`
+	Hammers     []NamedHammer      `json:"hammers"`
+	Hearths     []NamedHearth      `json:"hearths"`
+	Fire        forge.Fire         `json:"fire"`
+	Prices      plan.Prices        `json:"prices"`
+	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty"` // the shop's own, in place of the table's
+	Demo        bool               `json:"demo,omitempty"`        // this database holds the demonstration
+}
+
+// Hand is one smith of the shop, with their hammer.
+type Hand struct {
+	Name string `json:"name"`
+	forge.Smith
+}
+
+// NamedHammer is a hammer of the shop, to be taken up for a piece.
+type NamedHammer struct {
+	Name string `json:"name"`
+	forge.Hammer
+}
+
+// NamedHearth is a forge of the shop, to be gone to with a piece.
+type NamedHearth struct {
+	Name string `json:"name"`
+	forge.Hearth
+}
+
+// Picture lies behind an outline: its top left corner at (xMm, yMm) from the point
+// and the spine of the heel, so many millimetres a pixel, turned about that corner.
+type Picture struct {
+	ID            string  `json:"id"`
+	WidthPx       int     `json:"widthPx"`
+	HeightPx      int     `json:"heightPx"`
+	XMm           float64 `json:"xMm"`
+	YMm           float64 `json:"yMm"`
+	MmPerPx       float64 `json:"mmPerPx"`
+	TurnDeg       float64 `json:"turnDeg" doc:"clockwise, as it is seen with the point to the left"`
+	StrengthShare float64 `json:"strengthShare" doc:"how strongly it shows, 0–1"`
+}
+
+// Validate reports every figure that cannot be; no picture is fine.
+func (p *Picture) Validate(c fact.Check) {
+	if p == nil {
+		return
+	}
+	w := c.Within("picture")
+	w.Range("xMm", p.XMm, -3000, 3000)
+	w.Range("yMm", p.YMm, -3000, 3000)
+	w.Range("mmPerPx", p.MmPerPx, 1e-4, 100)
+	w.Range("turnDeg", p.TurnDeg, -360, 360)
+	w.Range("strengthShare", p.StrengthShare, .05, 1)
+}
+
+// CutMade is what was cut from a piece of stock.
+type CutMade struct {
+	PieceID  string
+	Name     string
+	LengthMm float64
+	At       time.Time
+}
+
+// Summary is what the list of pieces shows. It is derived: one that cannot be read
+// is made anew with the next save.
+type Summary struct {
+	CutLengthMm float64        `json:"cutLengthMm"`
+	Heats       int            `json:"heats"`
+	Stops       int            `json:"stops"`
+	BladeMm     float64        `json:"bladeMm"`
+	MassG       float64        `json:"massG"`
+	SteelID     string         `json:"steelId"`
+	Shape       string         `json:"shape"`
+	Sketch      []plan.Station `json:"sketch"`
+}
+
+// Kept is a plan that was kept: the request that made it, and what it came to.
+type Kept struct {
+	Request plan.Request `json:"request"`
+	Totals  plan.Totals  `json:"totals"`
+}

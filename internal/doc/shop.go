@@ -1,0 +1,173 @@
+package doc
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/quantity"
+	"coldember/core/steel"
+	"coldember/core/stock"
+	"coldember/internal/text"
+)
+
+// NewShop are the settings of a new database.
+func NewShop() Shop {
+	s := Shop{
+		Units: quantity.Metric, Theme: "night", Paper: "a4",
+		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire(),
+	}
+	s.UsualSets()
+	return s
+}
+
+// UsualHammer is a usual hammer under its usual name; ok is false for an id that is
+// none.
+func UsualHammer(id string) (h NamedHammer, ok bool) {
+	x, ok := forge.UsualHammers()[id]
+	return NamedHammer{Name: text.Say("hammer."+id, nil), Hammer: x}, ok
+}
+
+// UsualHearth is a usual forge under its usual name.
+func UsualHearth(id string) (h NamedHearth, ok bool) {
+	x, ok := forge.UsualHearths()[id]
+	return NamedHearth{Name: text.Say("hearth."+id, nil), Hearth: x}, ok
+}
+
+// UsualSets gives a shop the hammers and the forge that most shops have.
+func (s *Shop) UsualSets() {
+	s.Hammers, s.Hearths = nil, nil
+	for _, id := range []string{"light", "usual", "heavy"} {
+		h, _ := UsualHammer(id)
+		s.Hammers = append(s.Hammers, h)
+	}
+	h, _ := UsualHearth("gas")
+	s.Hearths = []NamedHearth{h}
+}
+
+// Validate reports every setting that cannot be, as fact.FieldErrors.
+func (s *Shop) Validate() error {
+	c := fact.NewCheck()
+	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
+	fact.OneOf(c, "theme", s.Theme, "night", "day", "system")
+	fact.OneOf(c, "paper", s.Paper, "a4", "letter")
+	if len(s.Smiths) == 0 {
+		c.Fail("smiths", "field.smithMissing", nil)
+	}
+	seen := map[string]bool{}
+	for i, h := range s.Smiths {
+		at := c.Within("smiths." + strconv.Itoa(i))
+		named(at, h.Name, seen)
+		h.Validate(at)
+	}
+	seen = map[string]bool{}
+	for i, h := range s.Hammers {
+		at := c.Within("hammers." + strconv.Itoa(i))
+		named(at, h.Name, seen)
+		forge.NewSmith(forge.Steady).WithHammer(h.Hammer).Validate(at)
+	}
+	seen = map[string]bool{}
+	for i, h := range s.Hearths {
+		at := c.Within("hearths." + strconv.Itoa(i))
+		named(at, h.Name, seen)
+		forge.NewFire().WithHearth(h.Hearth).Validate(at)
+	}
+	s.Fire.Validate(c.Within("fire"))
+	s.Prices.Validate(c.Within("prices"))
+	return c.Err()
+}
+
+// Longest texts, in characters.
+const (
+	MostName = 200
+	MostText = 20_000
+)
+
+// named wants a name that none of the list has yet.
+func named(c fact.Check, name string, seen map[string]bool) {
+	if CheckName(c, "name", name); seen[name] {
+		c.Fail("name", "field.nameTaken", nil)
+	}
+	seen[name] = true
+}
+
+// CheckName reports a name that is missing or far too long.
+func CheckName(c fact.Check, field, name string) {
+	if strings.TrimSpace(name) == "" {
+		c.Fail(field, "field.nameMissing", nil)
+	}
+	if len([]rune(name)) > MostName {
+		c.Fail(field, "field.tooLong", fact.Figures{"highest": MostName})
+	}
+}
+
+// CheckText reports a text that is far too long.
+func CheckText(c fact.Check, field, text string) {
+	if len([]rune(text)) > MostText {
+		c.Fail(field, "field.tooLong", fact.Figures{"highest": MostText})
+	}
+}
+
+// Validate reports everything of a pattern that cannot be, as fact.FieldErrors.
+func (p *Pattern) Validate() error {
+	c := fact.NewCheck()
+	CheckName(c, "name", p.Name)
+	for _, t := range p.Tags {
+		if len([]rune(t)) > MostName {
+			c.Fail("tags", "field.tooLong", fact.Figures{"highest": MostName})
+			break
+		}
+	}
+	p.Design.Validate(c.Within("design"))
+	p.Allowances.Validate(c.Within("allowances"))
+	p.Picture.Validate(c)
+	return c.Err()
+}
+
+// Validate reports what of a piece cannot be beside its request, as fact.FieldErrors.
+func (p *Piece) Validate() error {
+	c := fact.NewCheck()
+	CheckName(c, "name", p.Name)
+	CheckText(c, "notes", p.Notes)
+	p.Picture.Validate(c)
+	return c.Err()
+}
+
+// Validate reports everything of a piece of stock that cannot be, as
+// fact.FieldErrors.
+func (d *Stock) Validate() error {
+	c := fact.NewCheck()
+	CheckName(c, "name", d.Name)
+	for field, v := range map[string]string{"notes": d.Notes, "certificate": d.Certificate, "place": d.Place} {
+		CheckText(c, field, v)
+	}
+	if _, err := d.Piece.Solid(); err != nil {
+		code, name := "stock.dimension", "form"
+		if se, ok := err.(*stock.Error); ok { //nolint:errorlint // returned unwrapped
+			code, name = se.Code, se.Field
+		}
+		c.Fail("piece."+name, code, nil)
+	}
+	if _, err := steel.Find(d.SteelID); err != nil {
+		c.Fail("steelId", "field.steel", nil)
+	}
+	c.Range("count", float64(d.Count), 1, 10000)
+	c.Range("cost", d.Cost, 0, 1e6)
+	c.Range("weighedKg", d.WeighedKg, 0, 1000)
+	if d.Origin != "" {
+		if _, err := stock.Believe(d.Origin, d.Findings, nil); err != nil {
+			c.Fail("origin", "field.choice", nil)
+		}
+	}
+	for _, h := range d.Hazards {
+		if _, ok := stock.FindHazard(h); !ok {
+			c.Fail("hazards", "field.choice", nil)
+		}
+	}
+	return c.Err()
+}
+
+// Bar tells whether a piece of stock has one section along its length.
+func (d *Stock) Bar() bool { return slices.Contains(stock.Bars(), d.Piece.Form) }

@@ -1,0 +1,138 @@
+package doc
+
+import (
+	"encoding/json"
+	"fmt"
+)
+
+// Document is what can be stored: Piece, Pattern, Stock, Shop or Kept.
+type Document interface {
+	Piece | Pattern | Stock | Shop | Kept
+}
+
+// form is the history of how a kind of document is written: ups[i] brings version
+// i+1 to version i+2.
+type form struct {
+	name string
+	ups  []func(map[string]any)
+}
+
+func (f form) version() int { return len(f.ups) + 1 }
+
+// formOf is the present form of a document.
+func formOf(d any) form {
+	switch d.(type) {
+	case Piece:
+		return form{name: "piece"}
+	case Pattern:
+		return form{name: "pattern", ups: []func(map[string]any){patternHasTags}}
+	case Stock:
+		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows}}
+	case Shop:
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets}}
+	case Kept:
+		return form{name: "plan"}
+	}
+	panic(fmt.Sprintf("doc: %T is no document", d))
+}
+
+// NewerError says that a document was written by a newer version of the program; it
+// is left as it is.
+type NewerError struct {
+	Kind    string
+	Version int // of the document
+	Reads   int // the newest that this program reads
+}
+
+func (e *NewerError) Error() string {
+	return fmt.Sprintf("doc: this %s is of form %d; this program reads up to %d", e.Kind, e.Version, e.Reads)
+}
+
+// BrokenError says that a stored document cannot be read.
+type BrokenError struct {
+	Kind string
+	Err  error
+}
+
+func (e *BrokenError) Error() string { return fmt.Sprintf("doc: broken %s: %v", e.Kind, e.Err) }
+
+// Unwrap is what was wrong with the text.
+func (e *BrokenError) Unwrap() error { return e.Err }
+
+// Encode writes a document with the version of its form.
+func Encode[T Document](d T) string {
+	b, err := json.Marshal(d)
+	if err != nil {
+		panic(fmt.Sprintf("doc: encode: %v", err)) // our own types, and figures that were looked at
+	}
+	return fmt.Sprintf(`{"docVersion":%d,%s`, formOf(d).version(), b[1:])
+}
+
+// Decode reads a document of any version up to the present. Errors are *NewerError
+// and *BrokenError.
+func Decode[T Document](text string) (T, error) {
+	var d T
+	f := formOf(d)
+	head := struct {
+		DocVersion int `json:"docVersion"`
+	}{}
+	if err := json.Unmarshal([]byte(text), &head); err != nil {
+		return d, &BrokenError{Kind: f.name, Err: err}
+	}
+	version := max(1, head.DocVersion) // the first forms were written without
+	if version > f.version() {
+		return d, &NewerError{Kind: f.name, Version: version, Reads: f.version()}
+	}
+	if version < f.version() {
+		var m map[string]any
+		if err := json.Unmarshal([]byte(text), &m); err != nil {
+			return d, &BrokenError{Kind: f.name, Err: err}
+		}
+		for _, up := range f.ups[version-1:] {
+			up(m)
+		}
+		b, err := json.Marshal(m)
+		if err != nil {
+			return d, &BrokenError{Kind: f.name, Err: err}
+		}
+		text = string(b)
+	}
+	if err := json.Unmarshal([]byte(text), &d); err != nil {
+		return d, &BrokenError{Kind: f.name, Err: err}
+	}
+	return d, nil
+}
+
+// Copy is a document of its own: nothing of it is shared.
+func Copy[T Document](d T) T {
+	out, err := Decode[T](Encode(d))
+	if err != nil {
+		panic(fmt.Sprintf("doc: copy: %v", err)) // what was just written
+	}
+	return out
+}
+
+// patternHasTags (1 → 2): no tags are an empty list.
+func patternHasTags(m map[string]any) {
+	if m["tags"] == nil {
+		m["tags"] = []any{}
+	}
+}
+
+// stockHistoryHasRows (1 → 2): what was cut from a piece is no longer in it; the
+// migration of the database made rows of it.
+func stockHistoryHasRows(m map[string]any) { delete(m, "history") }
+
+// shopHasSets (1 → 2): a shop that never said which hammers and forges it has has
+// the usual ones.
+func shopHasSets(m map[string]any) {
+	usual := Shop{}
+	usual.UsualSets()
+	if m["hammers"] == nil {
+		m["hammers"] = usual.Hammers
+	}
+	if m["hearths"] == nil {
+		m["hearths"] = usual.Hearths
+	}
+	delete(m, "version") // the row has it
+}

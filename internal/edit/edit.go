@@ -1,0 +1,155 @@
+// Package edit is how documents are changed by what is typed: a field's name and a
+// text. Page, API, table and command line all come through here, so that what a
+// field cannot take is refused in one way, where it was typed.
+//
+// # Grammar
+//
+// A field is a dotted name. Most are figures and choices of the document by their
+// JSON names, a number picking from a list (design.tang.holes.0.atMm). What a figure
+// measures is told by its name (quantity.KindOf); it is read with units, fractions
+// and sums ("1 1/4 in", "110+15") by quantity.Parse. A choice takes one of the
+// values that its type has.
+//
+// Beside them, for all documents:
+//
+//	name             the name; never empty
+//
+// A piece of work (fields of its request, such as design.lengthMm, smith.hammerKg):
+//
+//	notes                  any text
+//	allowances.school      thick, close …         sets all allowances
+//	allowances.zones       same, own              one allowance for all, or by zone
+//	bar.form               flat, coil …           another usual piece of stock
+//	origin                 coilSpring …, ""       what the stock was: brings its hazards along
+//	origin.acknowledge     coating …              a hazard that was seen to
+//	choices.order          corners,point, …       operations by id; planner for the planner's
+//	choices.forceOrder     the same               although it breaks a need
+//	choices.stamp          yes, no
+//	design.groove          none, fuller, strip, back
+//	design.handle          none, drawn
+//	design.hand            "85mm; 190mm"          breadth and length of a hand to fit
+//	design.hole            add, "delete 1"
+//	design.tangKind        hidden, full …         sets the tang's usual proportions
+//	smith.skill            learning …             sets what a skill sets
+//	smith.machine          press …, none          a usual machine
+//	smith.machine.dies     flat …                 dies with their usual bite
+//	smith.hand, smith.hammer, fire.hearth         a tool of the shop, sent whole as JSON
+//	tool.ID                planner                the planner's tool for an operation
+//	tool.ID.face           flat, round …
+//	tool.ID.support        horn, edge …
+//	taper.N                "42mm; 3.1mm"          a node: from the point; thickness
+//	taper.add              "60mm"
+//	taper.delete           N
+//	outline.spine.N        "42; -3.5"             a node: from point and heel's spine
+//	outline.edge.N         the same
+//	outline.add            "edge 60mm"
+//	outline.delete         "spine 3"
+//	outline.corner         "spine 3"              a corner, or smooth again
+//	outline.mirror         ""                     the edge is the spine turned over
+//	outline.heel           "205mm"
+//	picture.F              its figures; scale "10 20; 410 30; 120mm", widthMm, remove
+//
+// A pattern (fields design. and allowances.):
+//
+//	tags                   words with commas between
+//	scale, scaleLength, scaleHeight, scaleThickness   per cent
+//
+// A piece of stock (its figures, piece. for those of its form):
+//
+//	origin                 coilSpring …, ""       what it was: brings its hazards along
+//	known                  yes, no                whether its steel is known, or believed
+//	test.T                 a result, ""           a finding; "" takes it back
+//	hazard.H, seen.H       on, off                a hazard; one that was seen to
+//	coupon.S               on, off                a step of the coupon that is done
+//	dead.add               "40; 62; hole"         a dead stretch
+//	dead.delete            N
+//
+// The shop (its settings; smiths.N., hammers.N., hearths.N. for those of a set):
+//
+//	smiths.add             a name                 a copy of the first smith
+//	hammers.add            light, usual, heavy
+//	hearths.add            gas, charcoal …
+//	smiths.remove …        N
+//	smiths.N.skill, .machine, .machine.dies       as for a piece
+//	likelihood.T.R.F       per cent, ""           the shop's own, or the table's
+package edit
+
+import (
+	"errors"
+
+	"coldember/core/fact"
+	"coldember/core/quantity"
+)
+
+// Edit changes one field: Text is what was typed, read in Units where it has none
+// of its own.
+type Edit struct {
+	Field string          `json:"field" maxLength:"200"`
+	Text  string          `json:"text" maxLength:"20000"`
+	Units quantity.System `json:"units,omitempty" enum:"mm,in"`
+}
+
+// Problem is what is wrong with one field: Offset points into the typed text where
+// that is known (−1 elsewhere).
+type Problem struct {
+	fact.FieldError
+	Text   string
+	Found  string
+	Offset int
+}
+
+// InvalidError carries every problem.
+type InvalidError struct{ Fields []Problem }
+
+func (e *InvalidError) Error() string {
+	errs := make(fact.FieldErrors, len(e.Fields))
+	for i, f := range e.Fields {
+		errs[i] = f.FieldError
+	}
+	return errs.Error()
+}
+
+// Invalid turns the core's field errors into an *InvalidError; other errors, and
+// nil, stay.
+func Invalid(err error) error {
+	var fe fact.FieldErrors
+	if !errors.As(err, &fe) {
+		return err
+	}
+	out := &InvalidError{}
+	for _, f := range fe {
+		out.Fields = append(out.Fields, Problem{FieldError: f, Offset: -1})
+	}
+	return out
+}
+
+// One is an *InvalidError of one field.
+func One(field, code string, figures fact.Figures, found string) error {
+	return &InvalidError{Fields: []Problem{{FieldError: fact.FieldError{Field: field, Code: code, Figures: figures}, Found: found, Offset: -1}}}
+}
+
+// each applies edits one by one and gathers what cannot be.
+func each(edits []Edit, one func(Edit) *Problem) error {
+	var bad []Problem
+	for _, e := range edits {
+		if p := one(e); p != nil {
+			bad = append(bad, *p)
+		}
+	}
+	if len(bad) > 0 {
+		return &InvalidError{Fields: bad}
+	}
+	return nil
+}
+
+func problemAt(e Edit, code string, offset int) *Problem {
+	return &Problem{FieldError: fact.FieldError{Field: e.Field, Code: code}, Text: e.Text, Offset: offset}
+}
+
+// outside is the problem of a figure that is out of its range; code tells how the
+// limits are printed.
+func outside(e Edit, code string, lowest, highest float64) *Problem {
+	p := problemAt(e, code, -1)
+	p.Figures = fact.Figures{"lowest": lowest, "highest": highest}
+	return p
+}

@@ -1,0 +1,139 @@
+package edit
+
+import (
+	"reflect"
+	"slices"
+	"strings"
+
+	"coldember/core/stock"
+	"coldember/internal/doc"
+)
+
+var stockTable = table[doc.Stock]{
+	exact: map[string]func(*doc.Stock, Edit) *Problem{
+		"name":   name(func(d *doc.Stock) *string { return &d.Name }),
+		"notes":  text(func(d *doc.Stock) *string { return &d.Notes }),
+		"origin": stockOrigin,
+		"known": choice(func(d *doc.Stock, v string) bool {
+			d.Believed = v == "no"
+			return v == "yes" || v == "no"
+		}),
+	},
+	groups: map[string]func(*doc.Stock, string, Edit) *Problem{
+		"test":   finding,
+		"hazard": func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Hazards, rest, e) },
+		"seen":   func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Acknowledged, rest, e) },
+		"coupon": func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Coupon, rest, e) },
+		"dead":   dead,
+	},
+	members: func(d *doc.Stock) any { return d },
+	closed:  []string{"parentId", "believed"},
+}
+
+// Stock makes edits on a piece of stock; nothing is changed if any field cannot be.
+// A steel that is only believed follows what is known of the piece. Errors are
+// *InvalidError.
+func Stock(d doc.Stock, edits []Edit) (doc.Stock, error) {
+	out := doc.Copy(d)
+	if err := each(edits, func(e Edit) *Problem { return stockTable.edit(&out, e) }); err != nil {
+		return d, err
+	}
+	if out.Believed && out.Origin != "" {
+		if b, err := stock.Believe(out.Origin, out.Findings, nil); err == nil {
+			out.SteelID = b.SteelID
+		}
+	}
+	return out, nil
+}
+
+func stockOrigin(d *doc.Stock, e Edit) *Problem {
+	if e.Text == "" {
+		d.Origin, d.Believed = "", false
+		return nil
+	}
+	o, ok := stock.FindOrigin(e.Text)
+	if !ok {
+		return problemAt(e, "field.choice", -1)
+	}
+	d.Origin = o.ID
+	d.Believed = d.Believed || d.Certificate == "" && o.ID != "bar"
+	for _, h := range o.Hazards {
+		if !slices.Contains(d.Hazards, h) {
+			d.Hazards = append(d.Hazards, h)
+		}
+	}
+	return nil
+}
+
+func finding(d *doc.Stock, test string, e Edit) *Problem {
+	d.Findings = slices.DeleteFunc(slices.Clone(d.Findings), func(f stock.Finding) bool { return f.Test == test })
+	if e.Text == "" {
+		return nil
+	}
+	for _, t := range stock.Tests() {
+		if t.ID != test {
+			continue
+		}
+		for _, r := range t.Results {
+			if r.ID == e.Text {
+				d.Findings = append(d.Findings, stock.Finding{Test: test, Result: r.ID})
+				return nil
+			}
+		}
+	}
+	return problemAt(e, "field.choice", -1)
+}
+
+func toggle(list *[]string, what string, e Edit) *Problem {
+	if what == "" || e.Text != "on" && e.Text != "off" {
+		return problemAt(e, "field.choice", -1)
+	}
+	*list = slices.DeleteFunc(slices.Clone(*list), func(s string) bool { return s == what })
+	if e.Text == "on" {
+		*list = append(*list, what)
+	}
+	return nil
+}
+
+func dead(d *doc.Stock, what string, e Edit) *Problem {
+	if what == "delete" {
+		i, ok := place(e.Text, len(d.Piece.Dead))
+		if !ok {
+			return problemAt(e, "outline.noNode", -1)
+		}
+		d.Piece.Dead = slices.Delete(d.Piece.Dead, i, i+1)
+		return nil
+	}
+	parts := strings.Split(e.Text, ";")
+	if what != "add" || len(parts) != 3 || !slices.Contains(stock.Whys(), strings.TrimSpace(parts[2])) {
+		return problemAt(e, "stock.deadText", -1)
+	}
+	from, bad := Length(e, parts[0], 0)
+	if bad != nil {
+		return bad
+	}
+	to, bad := Length(e, parts[1], len(parts[0])+1)
+	if bad != nil {
+		return bad
+	}
+	if !(from >= 0 && to > from) {
+		return problemAt(e, "stock.dead", -1)
+	}
+	d.Piece.Dead = append(d.Piece.Dead, stock.Dead{FromMm: from, ToMm: to, Why: strings.TrimSpace(parts[2])})
+	return nil
+}
+
+// StockFigure is a figure of a piece of stock, or of its form, by its name.
+func StockFigure(d *doc.Stock, name string) (*float64, bool) {
+	if name == "count" {
+		n := float64(d.Count)
+		return &n, true
+	}
+	for _, root := range []any{d, &d.Piece} {
+		v, _, ok := member(reflect.ValueOf(root).Elem(), name)
+		if ok && v.Kind() == reflect.Float64 {
+			return v.Addr().Interface().(*float64), true
+		}
+	}
+	return new(float64), false
+}

@@ -1,0 +1,102 @@
+package store
+
+import (
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// withHistory adds to pieces what their history allows.
+const withHistory = `pieces.*,
+	EXISTS (SELECT 1 FROM piece_edits e WHERE e.piece_id = pieces.id AND e.seq = pieces.cursor - 1) AS can_undo,
+	EXISTS (SELECT 1 FROM piece_edits e WHERE e.piece_id = pieces.id AND e.seq > pieces.cursor) AS can_redo`
+
+func archived(db *gorm.DB, yes bool) *gorm.DB {
+	if yes {
+		return db.Where("archived_at IS NOT NULL")
+	}
+	return db.Where("archived_at IS NULL")
+}
+
+// Pieces are the pieces of work on the list, or off it, newest first.
+func (tx Tx) Pieces(off bool) (rows []PieceRow, err error) {
+	err = archived(tx.db.Table("pieces").Select(withHistory), off).Order("updated_at DESC, id").Find(&rows).Error
+	return rows, wrap(err)
+}
+
+// Piece is one piece, or ErrNotFound.
+func (tx Tx) Piece(id string) (PieceRow, error) {
+	var rows []PieceRow
+	err := tx.db.Table("pieces").Select(withHistory).Where("id = ?", id).Find(&rows).Error
+	if err == nil && len(rows) == 0 {
+		return PieceRow{}, ErrNotFound
+	}
+	if err != nil {
+		return PieceRow{}, wrap(err)
+	}
+	return rows[0], nil
+}
+
+// AddPiece adds a piece with the first step of its history and its first named state.
+func (tx Tx) AddPiece(p Piece, label string) error {
+	if err := insert(tx, &p); err != nil {
+		return err
+	}
+	if err := insert(tx, &PieceEdit{PieceID: p.ID, Seq: p.Cursor, Doc: p.Doc, CreatedAt: p.CreatedAt}); err != nil {
+		return err
+	}
+	return insert(tx, &PieceRevision{PieceID: p.ID, N: 1, Label: label, Doc: p.Doc, CreatedAt: p.CreatedAt})
+}
+
+// SwapPiece gives a piece another state if it still has this version; false means
+// that somebody else was first.
+func (tx Tx) SwapPiece(id string, version int, now time.Time, doc, summary string, cursor int) (bool, error) {
+	return swap[Piece](tx, id, version, now, map[string]any{"doc": doc, "summary": summary, "cursor": cursor})
+}
+
+// ArchivePiece takes a piece off the list (at) or puts it back (nil) if it still has
+// this version.
+func (tx Tx) ArchivePiece(id string, version int, now time.Time, at *time.Time) (bool, error) {
+	return swap[Piece](tx, id, version, now, map[string]any{"archived_at": at})
+}
+
+// PieceEdit is one step of the history of a piece, or ErrNotFound.
+func (tx Tx) PieceEdit(id string, seq int) (PieceEdit, error) {
+	return find[PieceEdit](tx, "piece_id = ? AND seq = ?", id, seq)
+}
+
+// PutPieceEdit adds a step to the history of a piece, or replaces it. Later steps are
+// gone, and so are those more than keep before it.
+func (tx Tx) PutPieceEdit(e PieceEdit, keep int) error {
+	if err := remove[PieceEdit](tx, "piece_id = ? AND (seq > ? OR seq <= ?)", e.PieceID, e.Seq, e.Seq-keep); err != nil {
+		return err
+	}
+	return put(tx, &e)
+}
+
+// KeepPlan keeps the plan of a piece in place of its last one, but never of one that
+// was frozen (taken to the fire).
+func (tx Tx) KeepPlan(p Plan) error {
+	var n *int
+	err := tx.db.Model(&Plan{}).Where("piece_id = ? AND frozen_at IS NOT NULL", p.PieceID).Select("MAX(n)").Scan(&n).Error
+	if err != nil {
+		return wrap(err)
+	}
+	p.N = 1
+	if n != nil {
+		p.N = *n + 1
+	}
+	return put(tx, &p)
+}
+
+// Picture is a picture with its bytes, or ErrNotFound.
+func (tx Tx) Picture(id string) (Picture, error) { return find[Picture](tx, "id = ?", id) }
+
+// KeepPicture keeps a picture unless it is there already.
+func (tx Tx) KeepPicture(p Picture) error {
+	var n int64
+	if err := tx.db.Model(&Picture{}).Where("id = ?", p.ID).Count(&n).Error; err != nil || n > 0 {
+		return wrap(err)
+	}
+	return insert(tx, &p)
+}

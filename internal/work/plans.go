@@ -1,0 +1,143 @@
+package work
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"runtime"
+	"sync"
+
+	"coldember/core/fact"
+	"coldember/core/plan"
+	"coldember/core/planner"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
+)
+
+// planning makes plans: no more at once than there are processors, the rest in the
+// order they came. What a save needs has a lane of its own, so that it never waits
+// behind previews. The last few plans are remembered: the page asks for the heats of
+// the plan that it was just sent, and saves what it just looked at.
+type planning struct {
+	previews, saves chan struct{}
+
+	mu     sync.Mutex
+	known  map[[32]byte]*plan.Plan
+	oldest [][32]byte
+}
+
+// remembered is how many plans are: a megabyte each, at most.
+const remembered = 8
+
+func newPlanning() *planning {
+	n := runtime.GOMAXPROCS(0)
+	return &planning{previews: make(chan struct{}, n), saves: make(chan struct{}, n), known: map[[32]byte]*plan.Plan{}}
+}
+
+// make plans a request in a lane. The plan is shared: it is never changed.
+func (p *planning) make(ctx context.Context, lane chan struct{}, req plan.Request) (*plan.Plan, error) {
+	text, err := json.Marshal(req)
+	if err != nil {
+		return nil, fmt.Errorf("work: request: %w", err) // a figure that is no number
+	}
+	key := sha256.Sum256(text)
+	p.mu.Lock()
+	known := p.known[key]
+	p.mu.Unlock()
+	if known != nil {
+		return known, nil
+	}
+	select {
+	case lane <- struct{}{}:
+		defer func() { <-lane }()
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
+	made, err := planner.Make(ctx, req)
+	if err != nil {
+		return nil, edit.Invalid(err)
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.known[key] == nil {
+		p.oldest = append(p.oldest, key)
+	}
+	p.known[key] = made
+	if len(p.oldest) > remembered {
+		delete(p.known, p.oldest[0])
+		p.oldest = p.oldest[1:]
+	}
+	return made, nil
+}
+
+// Plan makes the plan of a document. It is shared: nobody may change it.
+func (w *Work) Plan(ctx context.Context, d doc.Piece) (*plan.Plan, error) {
+	return w.plans.make(ctx, w.plans.previews, d.Request)
+}
+
+// planToSave is Plan ahead of all previews.
+func (w *Work) planToSave(ctx context.Context, d doc.Piece) (*plan.Plan, error) {
+	return w.plans.make(ctx, w.plans.saves, d.Request)
+}
+
+// Preview applies edits to a document and plans it; nothing is kept.
+func (w *Work) Preview(ctx context.Context, d doc.Piece, edits []edit.Edit) (doc.Piece, *plan.Plan, error) {
+	next, err := w.edited(ctx, d, edits)
+	if err != nil {
+		return d, nil, err
+	}
+	p, err := w.Plan(ctx, next)
+	return next, p, err
+}
+
+// edited applies edits; a bar taken from the rack (stockId) brings its steel along.
+func (w *Work) edited(ctx context.Context, d doc.Piece, edits []edit.Edit) (doc.Piece, error) {
+	var plain []edit.Edit
+	for _, e := range edits {
+		if e.Field != "stockId" {
+			plain = append(plain, e)
+			continue
+		}
+		s, err := w.StockItem(ctx, e.Text)
+		if err != nil {
+			return d, missing("stockId", err)
+		}
+		if s.Start == nil {
+			return d, edit.One("stockId", "field.notABar", nil, "")
+		}
+		d.StockID, d.Request.Bar, d.Request.SteelID, d.Request.Origin = s.ID, s.Doc.Piece, s.Doc.SteelID, originOf(s)
+		if s.Doc.Cost > 0 && s.MassG > 0 {
+			d.Request.Prices.SteelPrice = s.Doc.Cost / s.MassG * 1000
+		}
+	}
+	return edit.Piece(d, plain)
+}
+
+func summarise(d doc.Piece, p *plan.Plan) doc.Summary {
+	s := doc.Summary{
+		CutLengthMm: p.Bar.CutLengthMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
+		MassG: p.Finished.MassG, SteelID: d.Request.SteelID, Shape: string(d.Request.Design.Shape), Sketch: p.Drawing.Finished,
+	}
+	for _, w := range p.Warnings {
+		if w.Severity == fact.Stop {
+			s.Stops++
+		}
+	}
+	return s
+}
+
+// encodeSummary writes a summary; it is derived, so that it needs no version.
+func encodeSummary(s doc.Summary) string {
+	b, err := json.Marshal(s)
+	if err != nil {
+		panic(fmt.Sprintf("work: summary: %v", err)) // plain figures of a plan
+	}
+	return string(b)
+}
+
+// ended tells whether an error is only that nobody waits any more.
+func ended(err error) bool {
+	return errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded)
+}
