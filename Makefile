@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
-.PHONY: help demo test dev build lint screenshots bench client go-tools web-ready browser fuzz unit race e2e clean
+.PHONY: help demo test dev build lint screenshots bench client browser fuzz mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -75,6 +75,11 @@ bench: web/dist/index.html ## the figures, on this machine
 	go test -run xxx -bench . -benchmem ./core/... ./internal/...
 	$(MAKE) browser
 	go test -run xxx -bench . -benchtime 1x ./e2e
+
+SEED ?= 1
+SITES ?= 60
+mutants: ## change the core at SITES places drawn by SEED, one at a time: which change do the tests notice?
+	go -C tools run ./mutants -root .. -seed $(SEED) -sites $(SITES)
 
 fuzz: ## explore the parsers for a minute
 	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity

@@ -139,11 +139,20 @@ func TestWhatCannotBeIsKeptAsTyped(t *testing.T) {
 	s.until("taken back", `document.querySelector("aside input[data-field='design.lengthMm']").value === "86" && document.querySelector("[data-save=saved]")`)
 }
 
+// TestTwoWindowsDoNotOverwriteEachOther: one that has nothing typed follows the other;
+// one that has is asked whose is to be kept.
 func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	a := open(t)
 	a.bench(demo.Rigging, "blade")
 	b := a.window(1280, 800)
 	b.bench(demo.Rigging, "blade")
+	length := `document.querySelector("aside input[data-field='design.lengthMm']").value`
+	a.fill("design.lengthMm", "89")
+	a.saved()
+	b.until("the other window follows", length+` === "89"`)
+
+	b.fill("design.heightMm", "x")
+	b.until("something is typed", `document.querySelector("[data-save=wrong]")`)
 	a.fill("design.lengthMm", "91")
 	a.saved()
 	b.fill("design.lengthMm", "97")
@@ -152,8 +161,9 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	assert.Contains(t, bar, "97")
 	assert.Contains(t, bar, "91 mm")
 	b.do(chromedp.Click(chromedp.Search("//button[contains(., 'Save mine')]")))
-	b.saved()
-	assert.InDelta(t, 97, a.stored(demo.Rigging).Doc.Request.Design.LengthMm, 1e-9)
+	require.Eventually(t, func() bool { return a.stored(demo.Rigging).Doc.Request.Design.LengthMm == 97 }, 10*time.Second, 50*time.Millisecond)
+	assert.Equal(t, "x", js[string](b, `document.querySelector("aside input[data-field='design.heightMm']").value`), "what was typed is still there")
+	a.until("and back", length+` === "97"`)
 }
 
 func TestHeatsScrubTheMiddleDrawing(t *testing.T) {

@@ -1,8 +1,3 @@
-// Package blade describes a finished blade and its forged shape: outline,
-// thickness, grind, ricasso and tang, with volume, mass, balance and zones.
-//
-// x runs from the point (0) toward the handle, y from edge to spine. All
-// lengths are mm.
 package blade
 
 import (

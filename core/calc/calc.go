@@ -1,6 +1,3 @@
-// Package calc answers single questions put as JSON: one kind a law. It is
-// what `coldember calc KIND` and the calc resource run, and what the reference
-// cases are checked through.
 package calc
 
 import (

@@ -1,5 +1,3 @@
-// Package cutting lays parts on bars with the least waste: which part is cut
-// from which bar, what is left of it, and how near that is to the best there is.
 package cutting
 
 import (

@@ -1,5 +1,3 @@
-// Package fact holds how the core tells what it found: codes with figures,
-// never prose. The message catalogue turns them into words.
 package fact
 
 import (
@@ -27,7 +25,7 @@ type Figures map[string]float64
 // Where places a warning: on a zone, on an operation, or between two distances
 // from the point of the forged shape.
 type Where struct {
-	Zone      string  `json:"zone,omitempty"`
+	Zone      string  `json:"zone,omitempty" enum:"point,blade,ricasso,tang"`
 	Operation string  `json:"operation,omitempty"`
 	FromMm    float64 `json:"fromMm,omitempty"`
 	ToMm      float64 `json:"toMm,omitempty"`

@@ -1,5 +1,3 @@
-// Package forge is one step of forging: the state of the bar, the tools, the
-// blows, spread and bend.
 package forge
 
 import (

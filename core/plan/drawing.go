@@ -14,7 +14,7 @@ type Station struct {
 	EdgeY       float64 `json:"e"`
 	ThicknessMm float64 `json:"t"`
 	EdgeMm      float64 `json:"k,omitempty" doc:"thickness at the edge where it is another"`
-	Zone        string  `json:"z"`
+	Zone        string  `json:"z" enum:"point,blade,ricasso,tang"`
 	TempC       float64 `json:"c,omitempty"`
 
 	SpineX   *float64 `json:"sx,omitempty"`
@@ -24,7 +24,7 @@ type Station struct {
 
 // Span is where a zone lies on a drawn piece.
 type Span struct {
-	Zone   string  `json:"zone"`
+	Zone   string  `json:"zone" enum:"point,blade,ricasso,tang"`
 	FromMm float64 `json:"fromMm"`
 	ToMm   float64 `json:"toMm"`
 }

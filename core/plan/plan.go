@@ -20,7 +20,7 @@ type Line struct {
 
 // Mark is a stretch of the bar that becomes a zone.
 type Mark struct {
-	Zone   string  `json:"zone"`
+	Zone   string  `json:"zone" enum:"point,blade,ricasso,tang"`
 	FromMm float64 `json:"fromMm"`
 	ToMm   float64 `json:"toMm"`
 }

@@ -8,7 +8,7 @@ import (
 
 // Reading is what the calipers should say at a station.
 type Reading struct {
-	Zone        string  `json:"zone"`
+	Zone        string  `json:"zone" enum:"point,blade,ricasso,tang"`
 	AtMm        float64 `json:"atMm" doc:"from the point of the piece as it then is"`
 	HeightMm    float64 `json:"heightMm"`
 	ThicknessMm float64 `json:"thicknessMm"`
@@ -20,8 +20,8 @@ type Reading struct {
 // payload is there.
 type Step struct {
 	ID           string    `json:"id" doc:"of its own: there may be several of a kind"`
-	Kind         string    `json:"kind"`
-	Zones        []string  `json:"zones"`
+	Kind         string    `json:"kind" enum:"straighten,weld,weldOn,corners,upset,breakDown,point,setDown,tang,ricasso,notch,profile,preCurve,bevel,falseEdge,correct,planish,stamp,twist,tangCurve,cutOff,loop,wrap,harden,normalise,anneal"`
+	Zones        []string  `json:"zones" enum:"point,blade,ricasso,tang"`
 	After        string    `json:"after,omitempty" doc:"the step that it has to come after"`
 	BecauseCode  string    `json:"becauseCode,omitempty"`
 	CautionCodes []string  `json:"cautionCodes"`
@@ -40,7 +40,7 @@ type Step struct {
 
 // Forging is the payload of an operation of hammer or machine.
 type Forging struct {
-	Face         forge.Face `json:"face,omitempty"`
+	Face         forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong,anvilEdge,bevel"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 	Blows        float64    `json:"blows"`

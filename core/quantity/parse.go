@@ -1,8 +1,3 @@
-// Package quantity parses and prints the lengths, masses, temperatures and
-// plain numbers a smith types: "6mm", "1 1/4", "3/8in", "110+15", "1.2 kg".
-//
-// Everything is held in millimetres, grams and degrees Celsius; units exist
-// only at the edges. The package is the one parser of the application.
 package quantity
 
 import (

@@ -1,5 +1,3 @@
-// Package section describes the cross-section of a blade at one station: y
-// runs from the edge (0) to the spine (height), t(y) is the full thickness.
 package section
 
 import (

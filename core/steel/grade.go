@@ -1,5 +1,3 @@
-// Package steel knows the grades: forging window, flow stress, thermal
-// properties, tempering.
 package steel
 
 import (

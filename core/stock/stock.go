@@ -1,5 +1,3 @@
-// Package stock computes the solid volume, mass and straightened length of
-// the pieces a blade starts from.
 package stock
 
 import (

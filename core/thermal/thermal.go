@@ -1,9 +1,3 @@
-// Package thermal computes heating, cooling, scale and decarburisation of a
-// bar in the forge and on the anvil.
-//
-// The bar is taken as uniform through its section, good to about 25 mm of
-// thickness (LumpedLimitMm); thicker pieces are answered and flagged by the
-// caller.
 package thermal
 
 import (

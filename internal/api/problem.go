@@ -21,6 +21,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
+// statusGone answers a client that has left; nothing reads it.
+const statusGone = 499
+
 // FieldMessage is a field problem in words.
 type FieldMessage struct {
 	Field   string `json:"field"`
@@ -121,8 +124,8 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 		return problem(http.StatusConflict, "problem.newer", nil)
 	case errors.As(err, &kind), errors.Is(err, work.ErrNotFound):
 		return problem(http.StatusNotFound, "problem.notFound", nil)
-	case errors.Is(err, context.Canceled):
-		return problem(499, "problem.internal", nil)
+	case errors.Is(err, context.Canceled), ctx.Err() != nil: // nobody waits for it any more
+		return problem(statusGone, "problem.internal", nil)
 	}
 	slog.ErrorContext(ctx, "request failed", "error", err)
 	return problem(http.StatusInternalServerError, "problem.internal", nil)

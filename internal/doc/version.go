@@ -3,6 +3,7 @@ package doc
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 )
 
 // Document is what can be stored: Piece, Pattern, Stock, Shop or Kept.
@@ -31,7 +32,7 @@ func formOf(d any) form {
 	case Shop:
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets}}
 	case Kept:
-		return form{name: "plan"}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole}}
 	}
 	panic(fmt.Sprintf("doc: %T is no document", d))
 }
@@ -122,6 +123,13 @@ func patternHasTags(m map[string]any) {
 // stockHistoryHasRows (1 → 2): what was cut from a piece is no longer in it; the
 // migration of the database made rows of it.
 func stockHistoryHasRows(m map[string]any) { delete(m, "history") }
+
+// keptIsWhole (1 → 2): the first form was the request alone.
+func keptIsWhole(m map[string]any) {
+	request := maps.Clone(m)
+	clear(m)
+	m["request"] = request
+}
 
 // shopHasSets (1 → 2): a shop that never said which hammers and forges it has has
 // the usual ones.

@@ -30,7 +30,7 @@ const (
 	readTimeout  = 15 * time.Second
 	writeTimeout = 60 * time.Second
 	idleTimeout  = 2 * time.Minute
-	drainTimeout = 5 * time.Second
+	drainTimeout = 800 * time.Millisecond // then what is left is cut: nothing acknowledged is in it
 )
 
 // Handler is the whole application over the use cases and a front end. Answers
@@ -75,7 +75,10 @@ func Run(ctx context.Context, addr string, h http.Handler, ready func(net.Addr))
 	if err != nil {
 		return fmt.Errorf("serve: %w", err)
 	}
-	srv := &http.Server{Handler: h, ReadTimeout: readTimeout, WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16}
+	// whoever waits for events, or for a plan, is let go when it ends
+	base, letGo := context.WithCancel(context.WithoutCancel(ctx))
+	defer letGo()
+	srv := &http.Server{Handler: h, BaseContext: func(net.Listener) context.Context { return base }, ReadTimeout: readTimeout, WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16}
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(l) }()
 	ready(l.Addr())
@@ -83,9 +86,13 @@ func Run(ctx context.Context, addr string, h http.Handler, ready func(net.Addr))
 	case err := <-done:
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
-		stop, cancel := context.WithTimeout(context.WithoutCancel(ctx), drainTimeout)
+		stop, cancel := context.WithTimeout(base, drainTimeout)
 		defer cancel()
-		return srv.Shutdown(stop)
+		srv.RegisterOnShutdown(letGo)
+		if err := srv.Shutdown(stop); err != nil {
+			return srv.Close()
+		}
+		return nil
 	}
 }
 

@@ -7,27 +7,26 @@ export type Doc = Schemas["Doc"];
 export type Plan = Schemas["Plan"];
 export type Edit = Schemas["Edit"];
 export type Station = Schemas["Station"];
+/** The zones of a blade from the point back. */
+export type Zone = Station["z"];
 export type Span = Schemas["Span"];
-export type HeatStep = Schemas["HeatStep"];
+export type Heat = Schemas["Heat"];
+export type State = Schemas["State"];
+export type Forging = Schemas["Forging"];
 export type Step = Schemas["Step"];
 export type Warning = Schemas["Warning"];
-export type Feasibility = Schemas["Feasibility"];
 export type Stock = Schemas["Stock"];
 export type StockPiece = Schemas["StockPiece"];
 export type Pattern = Schemas["Pattern"];
 export type Revision = Schemas["Revision"];
 export type Settings = Schemas["Settings"];
-export type Grade = Schemas["Grade"];
 export type FieldMessage = Schemas["FieldMessage"];
 export type Problem = Schemas["Problem"];
 export type PieceAnswer = Schemas["PieceAnswer"];
 export type RankedStock = Schemas["RankedStock"];
-export type Hope = Schemas["Hope"];
-export type Sure = Schemas["Sure"];
 export type CutPlan = Schemas["CutPlan"];
 export type Doubtful = Schemas["Doubtful"];
 export type Fit = Schemas["Fit"];
-export type Start = Schemas["Start"];
 
 export const api = createClient<paths>({ baseUrl: "/", fetch: (...a) => globalThis.fetch(...a) });
 

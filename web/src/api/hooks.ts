@@ -1,17 +1,72 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
 import type { System } from "../units/print";
-import { api, ask, type Edit, type Settings } from "./client";
+import {
+  api,
+  ask,
+  type Doc,
+  type Edit,
+  type Pattern,
+  type Piece,
+  type Plan,
+  type Settings,
+  type Stock,
+} from "./client";
 
-export const usePieces = (archived: boolean) =>
+/** What can be listed, by the name of its resource. */
+interface Listed {
+  pieces: Piece;
+  patterns: Pattern;
+  stock: Stock;
+}
+
+const items = <T>(d: { items: T[] }) => d.items;
+const setAside = (d: { unreadable: { id: string; newer: boolean }[] }) => d.unreadable;
+
+/** One query for a list and for what of it cannot be read. */
+function listOf<K extends keyof Listed>(kind: K, archived: boolean) {
+  const query = { params: { query: { archived } } };
+  const calls = {
+    pieces: () => ask(api.GET("/api/v1/pieces", query)),
+    patterns: () => ask(api.GET("/api/v1/patterns", query)),
+    stock: () => ask(api.GET("/api/v1/stock", query)),
+  };
+  return {
+    queryKey: [kind, archived],
+    queryFn: calls[kind] as () => Promise<{ items: Listed[K][]; unreadable: { id: string; newer: boolean }[] }>,
+  };
+}
+
+export const usePieces = (archived = false) => useQuery({ ...listOf("pieces", archived), select: items });
+export const usePatterns = (archived = false) => useQuery({ ...listOf("patterns", archived), select: items });
+export const useStock = (archived = false) => useQuery({ ...listOf("stock", archived), select: items });
+
+/** What of a list is set aside because it cannot be read. */
+export const useSetAside = (kind: keyof Listed) => useQuery({ ...listOf(kind, false), select: setAside }).data ?? [];
+
+const planIds = new WeakMap<Plan, number>();
+let plansSeen = 0;
+
+/** A short name for a plan that was answered, since a plan itself is too long for a key. */
+function idOf(plan: Plan): number {
+  let id = planIds.get(plan);
+  if (id === undefined) {
+    id = ++plansSeen;
+    planIds.set(plan, id);
+  }
+  return id;
+}
+
+/** The piece after every heat of a plan, asked for once it is wanted; the last ones are kept until they come. */
+export const useStates = (doc: Doc, plan: Plan, wanted: boolean) =>
   useQuery({
-    queryKey: ["pieces", archived],
-    queryFn: () => ask(api.GET("/api/v1/pieces", { params: { query: { archived } } })),
-  });
-
-export const usePatterns = () => useQuery({ queryKey: ["patterns"], queryFn: () => ask(api.GET("/api/v1/patterns")) });
-
-export const useStock = () => useQuery({ queryKey: ["stock"], queryFn: () => ask(api.GET("/api/v1/stock")) });
+    queryKey: ["states", idOf(plan)],
+    queryFn: () => ask(api.POST("/api/v1/plan/states", { body: doc })),
+    enabled: wanted,
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 30_000,
+  }).data;
 
 export const useSteels = () =>
   useQuery({

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is saved, as it is saved (server-sent events) */
+        get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/patterns": {
         parameters: {
             query?: never;
@@ -117,8 +134,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take a pattern off the library */
+        /** archive a pattern */
         post: operations["archivePattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/patterns/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** restore a pattern */
+        post: operations["restorePattern"];
         delete?: never;
         options?: never;
         head?: never;
@@ -552,6 +586,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/states": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The piece after every heat of the plan of a document, to be drawn */
+        post: operations["planStates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plan/sure": {
         parameters: {
             query?: never;
@@ -683,7 +734,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take a piece off the rack */
+        /** archive a piece of stock */
         post: operations["archiveStock"];
         delete?: never;
         options?: never;
@@ -702,6 +753,23 @@ export interface paths {
         get: operations["stockFits"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stock/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** restore a piece of stock */
+        post: operations["restoreStock"];
         delete?: never;
         options?: never;
         head?: never;
@@ -825,6 +893,18 @@ export interface components {
             meanElongation: number;
             /** Format: double */
             riseMm: number;
+        };
+        Bounds: {
+            /** Format: double */
+            bottomMm: number;
+            /** Format: double */
+            fromMm: number;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            toMm: number;
+            /** Format: double */
+            topMm: number;
         };
         Choices: {
             /**
@@ -1151,6 +1231,7 @@ export interface components {
             heightShare: number;
             /** Format: double */
             lengthShare: number;
+            /** @description what stops it from being larger: volume, limits, or the code of an obstacle */
             limit: string;
             plan: components["schemas"]["Plan"];
             /** Format: double */
@@ -1189,6 +1270,47 @@ export interface components {
             usedShare: number;
             /** @description the obstacle as it is */
             why?: string;
+        };
+        Forging: {
+            /** Format: double */
+            bendPerMm?: number;
+            /** Format: double */
+            bendRiseMm?: number;
+            /** Format: double */
+            blows: number;
+            /**
+             * Format: double
+             * @description of the blows, those on edge
+             */
+            edgeBlows?: number;
+            /**
+             * Format: int64
+             * @description times that it is turned on edge for light taps and back for flat blows
+             */
+            edgeTurns?: number;
+            /** @enum {string} */
+            face?: "flat" | "round" | "peenAcross" | "peenAlong" | "anvilEdge" | "bevel";
+            /**
+             * Format: double
+             * @description where it stops, if not where the rest does
+             */
+            lowC?: number;
+            /** @description what does it, where not the hand hammer */
+            machine?: string;
+            /**
+             * Format: double
+             * @description by this face; of operations whose face the smith chooses
+             */
+            spreadGiven?: number;
+            /** Format: double */
+            spreadNeeded?: number;
+            /**
+             * Format: double
+             * @description turns of the wrench, bends or stamps, where it is no work of the hammer's energy
+             */
+            strokes?: number;
+            /** @description under the piece, where not the anvil's face */
+            support?: string;
         };
         Freedom: {
             height: components["schemas"]["Axis"];
@@ -1368,15 +1490,13 @@ export interface components {
             /** Format: double */
             widthMm: number;
         };
-        HeatStep: {
+        Heat: {
             /** Format: int64 */
             blows: number;
             /** Format: double */
             brushS: number;
             /** Format: double */
             carryS: number;
-            /** @description the coldest worked spot from the fire to the last blow */
-            curve: components["schemas"]["Moment"][];
             /** Format: double */
             endC: number;
             /** Format: double */
@@ -1399,7 +1519,6 @@ export interface components {
             scaleG: number;
             /** Format: double */
             scaleMm3: number;
-            shape: components["schemas"]["Station"][];
             /** Format: double */
             startC: number;
             /** Format: double */
@@ -1451,6 +1570,18 @@ export interface components {
             /** Format: double */
             volumeMm3: number;
         };
+        ListedPattern: {
+            items: components["schemas"]["Pattern"][];
+            unreadable: components["schemas"]["Unreadable"][];
+        };
+        ListedPiece: {
+            items: components["schemas"]["Piece"][];
+            unreadable: components["schemas"]["Unreadable"][];
+        };
+        ListedStock: {
+            items: components["schemas"]["Stock"][];
+            unreadable: components["schemas"]["Unreadable"][];
+        };
         Machine: {
             /**
              * Format: double
@@ -1497,7 +1628,8 @@ export interface components {
             fromMm: number;
             /** Format: double */
             toMm: number;
-            zone: string;
+            /** @enum {string} */
+            zone: "point" | "blade" | "ricasso" | "tang";
         };
         Measures: {
             /** Format: double */
@@ -1602,6 +1734,7 @@ export interface components {
         };
         Pattern: {
             allowances: components["schemas"]["Allowances"];
+            archived: boolean;
             design: components["schemas"]["Design"];
             id: string;
             name: string;
@@ -1710,7 +1843,7 @@ export interface components {
             forgedZones: {
                 [key: string]: number;
             };
-            heats: components["schemas"]["HeatStep"][];
+            heats: components["schemas"]["Heat"][];
             /** Format: int64 */
             laws: number;
             ledger: components["schemas"]["Line"][];
@@ -1722,6 +1855,8 @@ export interface components {
             /** @description whose preset the allowances are, or own */
             school: string;
             sections: components["schemas"]["SectionView"][];
+            /** @description how much room the piece takes in any heat */
+            states: components["schemas"]["Bounds"];
             steel: components["schemas"]["Grade"];
             /** @enum {string} */
             suggestFirst: "point" | "tang";
@@ -1783,6 +1918,13 @@ export interface components {
             front: number[];
             point: number[];
         };
+        Quiet: {
+            /**
+             * Format: int64
+             * @description seconds until the next, at most
+             */
+            s: number;
+        };
         RankedStock: {
             /** Format: double */
             certainShare: number;
@@ -1834,7 +1976,8 @@ export interface components {
              * @description how near the calipers have to be
              */
             withinMm?: number;
-            zone: string;
+            /** @enum {string} */
+            zone: "point" | "blade" | "ricasso" | "tang";
         };
         Remedy: {
             and?: components["schemas"]["Setting"][];
@@ -1910,6 +2053,13 @@ export interface components {
         };
         SavePatternBody: {
             doc: components["schemas"]["PatternDoc"];
+            /** Format: int64 */
+            version: number;
+        };
+        Saved: {
+            id: string;
+            /** @enum {string} */
+            kind: "piece" | "pattern" | "stock" | "shop";
             /** Format: int64 */
             version: number;
         };
@@ -2028,7 +2178,8 @@ export interface components {
             fromMm: number;
             /** Format: double */
             toMm: number;
-            zone: string;
+            /** @enum {string} */
+            zone: "point" | "blade" | "ricasso" | "tang";
         };
         Start: {
             barForm?: string;
@@ -2040,6 +2191,13 @@ export interface components {
             /** @description the smith's own if empty */
             skill?: string;
             stockId?: string;
+        };
+        State: {
+            /** @description the coldest worked spot from the fire to the last blow */
+            curve: components["schemas"]["Moment"][];
+            /** Format: int64 */
+            number: number;
+            shape: components["schemas"]["Station"][];
         };
         Station: {
             /** Format: double */
@@ -2066,86 +2224,42 @@ export interface components {
             w?: number;
             /** Format: double */
             x: number;
-            z: string;
+            /** @enum {string} */
+            z: "point" | "blade" | "ricasso" | "tang";
         };
         Step: {
+            /** @description the step that it has to come after */
             after?: string;
-            /** Format: double */
-            bathHighC?: number;
-            /**
-             * Format: double
-             * @description how warm the oil of a quench is kept
-             */
-            bathLowC?: number;
             becauseCode?: string;
-            /** Format: double */
-            bendPerMm?: number;
-            /** Format: double */
-            bendRiseMm?: number;
-            /** Format: double */
-            blows: number;
             cautionCodes: string[];
-            /**
-             * Format: double
-             * @description of the blows, those on edge
-             */
-            edgeBlows?: number;
-            /**
-             * Format: int64
-             * @description times that it is turned on edge for light taps and back for flat blows
-             */
-            edgeTurns?: number;
             /** Format: double */
             endC: number;
-            face?: string;
+            forging?: components["schemas"]["Forging"];
             /**
              * Format: double
              * @description fractional: what is left of a heat goes to the next operation
              */
             heats: number;
+            /** @description of its own: there may be several of a kind */
             id: string;
-            kind: string;
-            /**
-             * Format: double
-             * @description where it stops, if not where the rest does
-             */
-            lowC?: number;
-            /** @description what does it, where not the hand hammer */
-            machine?: string;
+            /** @enum {string} */
+            kind: "straighten" | "weld" | "weldOn" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "tangCurve" | "cutOff" | "loop" | "wrap" | "harden" | "normalise" | "anneal";
             /** Format: int64 */
             passes: number;
             readings?: components["schemas"]["Reading"][];
             /** Format: double */
             scaleMm3: number;
-            /**
-             * Format: double
-             * @description held at heat before the quench
-             */
-            soakS?: number;
-            /**
-             * Format: double
-             * @description by this face; of operations whose face the smith chooses
-             */
-            spreadGiven?: number;
-            /** Format: double */
-            spreadNeeded?: number;
             /** Format: double */
             startC: number;
             /**
              * Format: double
-             * @description turns of the wrench, bends or stamps, where it is no work of the hammer's energy
-             */
-            strokes?: number;
-            /** @description under the piece, where not the anvil's face */
-            support?: string;
-            /**
-             * Format: double
-             * @description of a thermal cycle, or of a weld
+             * @description that it is brought to, where not what the rest is
              */
             targetC?: number;
+            thermal?: components["schemas"]["Thermal"];
             /** Format: double */
             timeS: number;
-            zones: string[];
+            zones: ("point" | "blade" | "ricasso" | "tang")[];
         };
         Stock: {
             /** @description hazards that have been seen to */
@@ -2209,7 +2323,10 @@ export interface components {
              * @description one piece on the scale: a check on its dimensions
              */
             weighedKg?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description the weight on the scale over the computed one; 0 where it was not weighed
+             */
             weighedShare: number;
             /** @description by more than its dimensions allow for */
             weightDiffers: boolean;
@@ -2538,6 +2655,20 @@ export interface components {
             /** Format: double */
             thicknessMm: number;
         };
+        Thermal: {
+            /** Format: double */
+            bathHighC?: number;
+            /**
+             * Format: double
+             * @description how warm the oil of a quench is kept
+             */
+            bathLowC?: number;
+            /**
+             * Format: double
+             * @description held at heat before the quench
+             */
+            soakS?: number;
+        };
         Tolerances: {
             /**
              * Format: double
@@ -2605,6 +2736,11 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Unreadable: {
+            id: string;
+            /** @description written by a newer version of the program */
+            newer: boolean;
+        };
         VersionInBody: {
             /** Format: int64 */
             version: number;
@@ -2630,7 +2766,8 @@ export interface components {
             operation?: string;
             /** Format: double */
             toMm?: number;
-            zone?: string;
+            /** @enum {string} */
+            zone?: "point" | "blade" | "ricasso" | "tang";
         };
         Window: {
             /** Format: double */
@@ -2917,7 +3054,7 @@ export interface operations {
             };
         };
     };
-    listPatterns: {
+    events: {
         parameters: {
             query?: never;
             header?: never;
@@ -2932,7 +3069,60 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pattern"][];
+                    "text/event-stream": ({
+                        data: components["schemas"]["Quiet"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "quiet";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["Saved"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "saved";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    })[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listPatterns: {
+        parameters: {
+            query?: {
+                archived?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedPattern"];
                 };
             };
             /** @description Not Found */
@@ -3219,6 +3409,68 @@ export interface operations {
             };
         };
     };
+    restorePattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     patternHistory: {
         parameters: {
             query?: {
@@ -3420,7 +3672,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Piece"][];
+                    "application/json": components["schemas"]["ListedPiece"];
                 };
             };
             /** @description Not Found */
@@ -4851,6 +5103,66 @@ export interface operations {
             };
         };
     };
+    planStates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     planSure: {
         parameters: {
             query?: never;
@@ -5141,7 +5453,9 @@ export interface operations {
     };
     listStock: {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5154,7 +5468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Stock"][];
+                    "application/json": components["schemas"]["ListedStock"];
                 };
             };
             /** @description Not Found */
@@ -5515,6 +5829,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FittingPattern"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restoreStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
                 };
             };
             /** @description Not Found */

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import type { Plan } from "../api/client";
+import type { Plan, Zone } from "../api/client";
 import { say } from "../text/say";
 import { print, type System } from "../units/print";
 import type { Layout } from "./layout";
@@ -9,8 +9,8 @@ interface Props {
   layout: Layout;
   units: System;
   title: string;
-  selected?: string;
-  onSelect: (zone: string) => void;
+  selected?: Zone;
+  onSelect: (zone: Zone) => void;
   /** Four in five cases need a length between these, mm. */
   band?: { lowMm: number; highMm: number };
 }

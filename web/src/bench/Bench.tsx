@@ -1,5 +1,5 @@
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Plan } from "../api/client";
+import type { Plan, State, Zone } from "../api/client";
 import { count, say } from "../text/say";
 import type { System } from "../units/print";
 import { Bar } from "./Bar";
@@ -25,8 +25,10 @@ interface Props {
   flip: boolean;
   /** Number of the heat being looked at; undefined for the whole plan. */
   heat?: number;
-  selected?: string;
-  onSelect: (zone: string | undefined) => void;
+  /** The piece after that heat, once it is known. */
+  state?: State;
+  selected?: Zone;
+  onSelect: (zone: Zone | undefined) => void;
   /** Where the blade is cut across, as a share of its length; it follows the pointer. */
   section?: { at: number; onAt: (share: number) => void };
   /** How long a bar may have to be. */
@@ -60,6 +62,7 @@ export const Bench = memo(function Bench({
   zoom,
   flip,
   heat,
+  state,
   selected,
   onSelect,
   nodes,
@@ -77,7 +80,7 @@ export const Bench = memo(function Bench({
     return () => seen.disconnect();
   }, []);
   const step = plan.heats.find((h) => h.number === heat);
-  const middle = step ? step.shape : plan.drawing.forged;
+  const middle = (step && state?.shape) || plan.drawing.forged;
   const thickTimes = nodes ? taperTimes : 1;
   const l = useMemo(
     () => layOut(plan, { widthPx: size.width, heightPx: size.height, zoom, flip, heldScale, thickTimes }),
@@ -86,7 +89,7 @@ export const Bench = memo(function Bench({
   const unusual = plan.findings.filter((f) => !f.usual).length;
   const bladeMm = plan.drawing.finishedZones.find((z) => z.zone === "blade")?.toMm ?? 1;
   const dims = useMemo(() => dimsOf(plan, l, flatBar), [plan, l, flatBar]);
-  const pick = useCallback((zone: string) => onSelect(zone === selected ? undefined : zone), [onSelect, selected]);
+  const pick = useCallback((zone: Zone) => onSelect(zone === selected ? undefined : zone), [onSelect, selected]);
   const hold = useCallback((h: boolean) => setHeld(h ? l.scale : undefined), [l.scale]);
   const spans = step ? runs(middle) : plan.drawing.forgedZones;
   const title = step ? say("bench.afterHeat", { n: step.number, of: plan.heats.length }) : say("bench.forged");

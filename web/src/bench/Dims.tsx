@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Plan } from "../api/client";
 import { useDraftState } from "../draft/context";
-import { say } from "../text/say";
+import { told } from "../text/say";
 import { DraftField } from "../ui/DraftField";
 import { extent, type Layout, spineFace } from "./layout";
 
@@ -14,7 +14,7 @@ function Label({ field, x, y, width = 72 }: { field: string; x: number; y: numbe
       style={{ left: x - width / 2, top: y - 14, width, zIndex: wrong ? 20 : 5 }}
       data-dim={field}
     >
-      <DraftField field={field} label={say(`field.name.${field}`)} hideLabel />
+      <DraftField field={field} label={told(`field.name.${field}`)} hideLabel />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Plan } from "../api/client";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import type { Layout } from "./layout";
 
 /** Handle and fittings over the tang, flat and from the spine; the holes; and the line of the push. */
@@ -17,7 +17,7 @@ export const HandleShape = memo(function HandleShape({ plan, layout: l }: { plan
         const metal = p.what !== "grip";
         return (
           <g key={p.what} data-part={p.what} stroke="var(--chalk)" strokeWidth="1.1" strokeLinejoin="round">
-            <title>{`${say(`handle.${p.what}`)}: ${say(`material.${p.material}`)}`}</title>
+            <title>{`${say(`handle.${p.what}`)}: ${told(`material.${p.material}`)}`}</title>
             <path
               d={`M${p.outline.map(at).join("L")}Z`}
               fill={metal ? "var(--quiet)" : "none"}

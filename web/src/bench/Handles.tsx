@@ -1,7 +1,7 @@
 import { type KeyboardEvent, memo, type PointerEvent, useRef } from "react";
-import type { Plan } from "../api/client";
+import type { Plan, Zone } from "../api/client";
 import { useDraft, useDraftState, valueAt } from "../draft/context";
-import { say } from "../text/say";
+import { told } from "../text/say";
 import { print, type System } from "../units/print";
 import { extent, type Layout, spineFace } from "./layout";
 
@@ -99,7 +99,7 @@ interface Props {
   layout: Layout;
   units: System;
   /** The zone that is chosen. */
-  selected?: string;
+  selected?: Zone;
   /** Holds the scale still while dragging. */
   onHold: (held: boolean) => void;
 }
@@ -159,7 +159,7 @@ export const Handles = memo(function Handles({ plan, layout, units, selected, on
             style={{ cursor: h.cursor, touchAction: "none" }}
             tabIndex={0}
             role="slider"
-            aria-label={say(`field.name.${h.field}`)}
+            aria-label={told(`field.name.${h.field}`)}
             aria-valuenow={Math.round(now * 10) / 10}
             aria-valuetext={print.length(now, units)}
             onPointerDown={down(h)}

@@ -1,5 +1,5 @@
-import type { Plan } from "../api/client";
-import { say } from "../text/say";
+import type { Plan, Zone } from "../api/client";
+import { say, told } from "../text/say";
 import { type Layout, type Row, ribbonPath } from "./layout";
 
 /** Where each stretch of bar ends up. */
@@ -11,8 +11,8 @@ export function Ribbons({
 }: {
   plan: Plan;
   layout: Layout;
-  middle: { zone: string; fromMm: number; toMm: number }[];
-  selected?: string;
+  middle: { zone: Zone; fromMm: number; toMm: number }[];
+  selected?: Zone;
 }) {
   const edge = (r: Row) => r.edgeOnY + r.edgeOnHalf + 3;
   return (
@@ -47,7 +47,7 @@ export function Ribbons({
   );
 }
 
-const Ribbon = ({ zone, d, lit }: { zone: string; d: string; lit: boolean }) => (
+const Ribbon = ({ zone, d, lit }: { zone: Zone; d: string; lit: boolean }) => (
   <path d={d} fill={`var(--zone-${zone})`} opacity={lit ? 0.6 : 0.2} stroke={lit ? "var(--act)" : "none"} />
 );
 
@@ -72,7 +72,7 @@ export function Ways({ plan, layout }: { plan: Plan; layout: Layout }) {
         const a = Math.min(layout.x(g.from), layout.x(g.to)) + 1.5;
         const b = Math.max(layout.x(g.from), layout.x(g.to)) - 1.5;
         const bad = g.way === "tooNarrow" || g.way === "upset";
-        const words = say(`way.${g.way}`);
+        const words = told(`way.${g.way}`);
         return (
           <g key={g.from} data-way={g.way}>
             <path
@@ -163,7 +163,7 @@ export function Sweep({ plan, layout }: { plan: Plan; layout: Layout }) {
 
 /** The finished blade within the forged shape, heel on heel: what is left to grind. */
 export function Within({ plan, layout }: { plan: Plan; layout: Layout }) {
-  const end = (list: { zone: string; toMm: number }[]) => list.find((z) => z.zone === "blade")?.toMm ?? 0;
+  const end = (list: { zone: Zone; toMm: number }[]) => list.find((z) => z.zone === "blade")?.toMm ?? 0;
   const heel = (list: Plan["drawing"]["forged"]) => list.filter((s) => s.z === "blade").at(-1);
   const shift = end(plan.drawing.forgedZones) - end(plan.drawing.finishedZones);
   const a = heel(plan.drawing.forged);
@@ -193,7 +193,7 @@ export function Within({ plan, layout }: { plan: Plan; layout: Layout }) {
 export function Seam({ plan, layout }: { plan: Plan; layout: Layout }) {
   const rod = plan.bar.rodMm;
   if (!rod) return null;
-  const line = (spans: { zone: string; toMm: number }[], row: Row) => {
+  const line = (spans: { zone: Zone; toMm: number }[], row: Row) => {
     const x = layout.x((spans.find((s) => s.zone === "tang")?.toMm ?? rod) - rod);
     const teeth = Math.max(2, Math.round((row.bottomY - row.topY + 10) / 6));
     return `M${x},${row.topY - 5}${"l3,3l-3,3".repeat(teeth)}`;

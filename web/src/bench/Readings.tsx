@@ -1,4 +1,4 @@
-import type { HeatStep } from "../api/client";
+import type { Heat } from "../api/client";
 import { print, type System } from "../units/print";
 import type { Layout } from "./layout";
 
@@ -17,7 +17,7 @@ export function linesFor(xs: number[]): number[] {
 }
 
 /** What the calipers should say after a heat, and the stretch that was hot. */
-export function Readings({ step, layout, units }: { step: HeatStep; layout: Layout; units: System }) {
+export function Readings({ step, layout, units }: { step: Heat; layout: Layout; units: System }) {
   const row = layout.forged;
   const a = layout.x(step.hotFromMm);
   const b = layout.x(step.hotToMm);

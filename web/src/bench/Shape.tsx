@@ -1,5 +1,5 @@
 import { memo } from "react";
-import type { Station } from "../api/client";
+import type { Station, Zone } from "../api/client";
 import { say } from "../text/say";
 import { glow } from "./glow";
 import { edgeOnPath, flatPath, type Layout, onRow, type Row, runs, twistPath } from "./layout";
@@ -10,8 +10,8 @@ interface Props {
   row: Row;
   layout: Layout;
   title: string;
-  selected?: string;
-  onSelect: (zone: string) => void;
+  selected?: Zone;
+  onSelect: (zone: Zone) => void;
   /** Drawn in its heat colours instead of its zones'. */
   hot?: boolean;
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import type { Station } from "../api/client";
 import { planOf } from "../test/plan";
 import { glow } from "./glow";
 import { edgeOnPath, extent, flatPath, layOut, outline, runs, twistPath } from "./layout";
@@ -83,7 +84,14 @@ describe("the labels of the calipers", () => {
 });
 
 describe("a bent and twisted piece", () => {
-  const st = (x: number, s: number, e: number, more = {}) => ({ x, s, e, t: 4, z: "tang", ...more });
+  const st = (x: number, s: number, e: number, more: Partial<Station> = {}): Station => ({
+    x,
+    s,
+    e,
+    t: 4,
+    z: "tang",
+    ...more,
+  });
   const at = (x: number, y: number) => `${x} ${y}`;
 
   it("is outlined by the points of its spine and edge, wherever they lie", () => {

@@ -1,4 +1,4 @@
-import type { Plan, Span, Station } from "../api/client";
+import type { Plan, Span, Station, Zone } from "../api/client";
 
 /** How the bench is looked at. */
 export interface View {
@@ -91,14 +91,13 @@ export function spineFace(plan: Plan, l: Layout): number {
 /** What the middle drawing takes up after any of the heats, so that nothing moves as they are gone through. */
 function everyHeat(plan: Plan): ReturnType<typeof extent> {
   const e = extent(plan.drawing.forged);
-  for (const h of plan.heats) {
-    const one = extent(h.shape);
-    e.top = Math.max(e.top, one.top);
-    e.bottom = Math.min(e.bottom, one.bottom);
-    e.thick = Math.max(e.thick, one.thick);
-    e.length = Math.max(e.length, one.length);
-  }
-  return e;
+  const all = plan.states;
+  return {
+    top: Math.max(e.top, all.topMm),
+    bottom: Math.min(e.bottom, all.bottomMm),
+    thick: Math.max(e.thick, all.thicknessMm),
+    length: Math.max(e.length, all.toMm),
+  };
 }
 
 /** Lays the three drawings out on one millimetre scale. */
@@ -207,8 +206,8 @@ export function twistPath(stations: Station[], at: (x: number, y: number) => str
 }
 
 /** Runs of stations of one zone, from the point back. */
-export function runs(stations: Station[]): { zone: string; stations: Station[]; fromMm: number; toMm: number }[] {
-  const out: { zone: string; stations: Station[]; fromMm: number; toMm: number }[] = [];
+export function runs(stations: Station[]): { zone: Zone; stations: Station[]; fromMm: number; toMm: number }[] {
+  const out: { zone: Zone; stations: Station[]; fromMm: number; toMm: number }[] = [];
   for (const s of stations) {
     const last = out[out.length - 1];
     if (last && last.zone === s.z) {

@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { Refused } from "../api/client";
-import { useStock, useUnits } from "../api/hooks";
+import { Refused, type Zone } from "../api/client";
+import { type Saved, useSaved } from "../api/events";
+import { useStates, useStock, useUnits } from "../api/hooks";
 import { Bench } from "../bench/Bench";
 import type { NodeRef } from "../bench/Nodes";
 import { barSize } from "../rack/forms";
@@ -19,7 +20,7 @@ import { Ledger } from "../stages/Ledger";
 import { StockPanel } from "../stages/stock/StockPanel";
 import { useSure } from "../stages/stock/useAsked";
 import { Warnings } from "../stages/Warnings";
-import { say } from "../text/say";
+import { told } from "../text/say";
 import { DraftProvider, useDraft, useDraftState } from "./context";
 import { calls, Draft } from "./draft";
 import { StageRail, stages } from "./StageRail";
@@ -80,7 +81,7 @@ function Work() {
   const [zoom, setZoom] = useState(1);
   const [flip, setFlip] = useState(() => localStorage.getItem("coldember.flip") === "1");
   const [heat, setHeat] = useState<number>();
-  const [zone, setZone] = useState<string>();
+  const [zone, setZone] = useState<Zone>();
   const [moving, setMoving] = useState(false);
   const [node, setNode] = useState<NodeRef>();
   const [section, setSection] = useState(0.6);
@@ -92,6 +93,15 @@ function Work() {
   const heats = plan.heats.length;
   const at = heat !== undefined && heat <= heats ? heat : undefined;
   const rackItem = stock.data?.find((i) => i.id === doc.stockId);
+  useSaved(
+    useCallback(
+      (e: Saved) => {
+        if (e.kind === "piece" && e.id === draft.get().piece.id) void draft.heard(e.version).catch(() => {});
+      },
+      [draft],
+    ),
+  );
+  const states = useStates(doc, plan, at !== undefined);
   const barName = `${plan.steel.name}, ${barSize(doc.request.bar, units)}${rackItem ? `, ${rackItem.name}` : ""}`;
   const turn = useCallback(() => {
     localStorage.setItem("coldember.flip", flip ? "0" : "1");
@@ -131,6 +141,7 @@ function Work() {
             zoom={zoom}
             flip={flip}
             heat={at}
+            state={states?.find((x) => x.number === at)}
             selected={zone}
             onSelect={setZone}
             band={stage === "cut" && sure.data && sure.data.highMm > sure.data.lowMm ? sure.data : undefined}
@@ -159,7 +170,7 @@ function Work() {
         </div>
         <aside
           className="flex shrink-0 flex-col border-line max-lg:border-t lg:w-[360px] lg:border-l"
-          aria-label={say(`stage.${stage}`)}
+          aria-label={told(`stage.${stage}`)}
         >
           <StageRail stage={stage} onOpen={open} />
           <div className="min-h-0 flex-1 overflow-y-auto p-3">

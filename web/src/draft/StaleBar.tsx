@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { useUnits } from "../api/hooks";
-import { has, say } from "../text/say";
+import { has, say, told } from "../text/say";
 import { print } from "../units/print";
 import { useDraft, useDraftState, valueAt } from "./context";
 
@@ -21,7 +21,7 @@ export const StaleBar = memo(function StaleBar() {
         {say("problem.stale")}{" "}
         {fields.map((f) => (
           <span key={f} className="mr-3">
-            {has(`field.name.${f}`) ? say(`field.name.${f}`) : f}: <b>{s.typed[f]}</b>{" "}
+            {has(`field.name.${f}`) ? told(`field.name.${f}`) : f}: <b>{s.typed[f]}</b>{" "}
             {say("stale.against", { theirs: theirs(f) })}
           </span>
         ))}

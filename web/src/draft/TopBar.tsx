@@ -17,7 +17,7 @@ import { memo, type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, ask } from "../api/client";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { useDraft, useDraftState } from "./context";
 
 interface Props {
@@ -206,7 +206,7 @@ function More() {
           {["pdf", "svg", "dxf", "3mf", "stl", "json"].map((f) => (
             <DropdownMenu.Item key={f} className={item} asChild>
               <a href={`/api/v1/pieces/${piece.id}/export/${f}`} download data-export={f}>
-                <Download size={16} aria-hidden /> {say(`export.${f}`)}
+                <Download size={16} aria-hidden /> {told(`export.${f}`)}
               </a>
             </DropdownMenu.Item>
           ))}

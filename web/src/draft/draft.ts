@@ -10,18 +10,25 @@ import {
   Refused,
 } from "../api/client";
 import type { System } from "../units/print";
+import { putUp, type Typed, takeDown } from "./shelf";
 
 /** Where the work stands with the server. */
-export type SaveState = "saved" | "waiting" | "saving" | "wrong" | "offline" | "stale";
+type SaveState = "saved" | "waiting" | "saving" | "wrong" | "offline" | "stale";
 
 export interface DraftState {
+  /** The piece as it was last saved, with the version that the next save builds on. */
   piece: Piece;
+  /** The document with everything typed that can be, as the newest preview answered. */
   doc: Doc;
+  /** The plan of that document. */
   plan: Plan;
   /** What was typed and is not saved yet, by field; text that cannot be stays here. */
-  typed: Record<string, string>;
+  typed: Typed;
+  /** What is wrong with what was typed, by field; cleared when the field is typed into. */
   errors: Record<string, FieldMessage>;
+  /** Where the work stands with the server. */
   save: SaveState;
+  /** What another window saved first, while it is asked whose is to be kept. */
   theirs?: Piece;
 }
 
@@ -46,7 +53,6 @@ export const calls: Calls = {
 
 const saveAfterMs = 500;
 const retryAfterMs = 2000;
-const shelf = (id: string) => `coldember.typed.${id}`;
 
 /**
  * The piece being edited. Everything typed is previewed at once (one preview in
@@ -76,8 +82,7 @@ export class Draft {
       errors: {},
       save: "saved",
     };
-    const kept = this.store.getItem(shelf(answer.piece.id));
-    if (kept) for (const [f, t] of Object.entries(JSON.parse(kept) as Record<string, string>)) this.type(f, t);
+    for (const [f, t] of Object.entries(takeDown(this.store, answer.piece.id))) this.type(f, t);
   }
 
   readonly get = (): DraftState => this.state;
@@ -127,6 +132,16 @@ export class Draft {
   /** Takes a piece that was changed elsewhere, such as by a file. */
   readonly replace = (a: PieceAnswer): void => this.take(a, this.state.typed);
 
+  /** Another window saved a version of this piece: it is taken, where nothing is typed here that it would lose. */
+  readonly heard = async (version: number): Promise<void> => {
+    await this.saving;
+    const { piece, typed, save } = this.state;
+    if (version <= piece.version || save !== "saved" || Object.keys(typed).length > 0) return;
+    const generation = this.generation;
+    const now = await this.ask.load(piece.id);
+    if (generation === this.generation && Object.keys(this.state.typed).length === 0) this.take(now, {});
+  };
+
   /** After another window saved first: theirs, or ours over it. */
   readonly settle = async (whose: "theirs" | "mine"): Promise<void> => {
     const mine = this.state.typed;
@@ -137,15 +152,11 @@ export class Draft {
 
   private set(patch: Partial<DraftState>): void {
     this.state = { ...this.state, ...patch };
-    if (patch.typed) {
-      const key = shelf(this.state.piece.id);
-      if (Object.keys(patch.typed).length) this.store.setItem(key, JSON.stringify(patch.typed));
-      else this.store.removeItem(key);
-    }
+    if (patch.typed) putUp(this.store, this.state.piece.id, patch.typed);
     for (const f of this.listeners) f();
   }
 
-  private take(a: PieceAnswer, typed: Record<string, string>): void {
+  private take(a: PieceAnswer, typed: Typed): void {
     this.generation++;
     const errors = Object.fromEntries(Object.entries(this.state.errors).filter(([f]) => f in typed));
     const save = Object.keys(typed).length === 0 ? "saved" : Object.keys(errors).length ? "wrong" : "waiting";

@@ -1,18 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Search } from "lucide-react";
+import { Archive, ArchiveRestore, Search } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
 import { usePatterns, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
-import { Failed, Loading } from "../shell/States";
+import { Failed, Loading, SetAside } from "../shell/States";
 import { say } from "../text/say";
 import { print } from "../units/print";
 import { PatternSheet } from "./PatternSheet";
 
 /** The library: every pattern at one scale, searched by name, tag or shape. */
 export function PatternsPage() {
-  const patterns = usePatterns();
+  const [off, setOff] = useState(false);
+  const patterns = usePatterns(off);
   const { id } = useParams();
   const go = useNavigate();
   const [text, setText] = useState("");
@@ -28,6 +29,9 @@ export function PatternsPage() {
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="mr-auto text-3xl">{say("nav.patterns")}</h1>
+        <button type="button" className="press press-plain" aria-pressed={off} onClick={() => setOff(!off)}>
+          <Archive size={16} aria-hidden /> {say("patterns.off")}
+        </button>
         <label className="relative block w-72 max-w-full">
           <span className="sr-only">{say("patterns.search")}</span>
           <Search size={16} aria-hidden className="absolute left-2.5 top-1/2 -translate-y-1/2 text-quiet" />
@@ -40,12 +44,13 @@ export function PatternsPage() {
           />
         </label>
       </header>
+      <SetAside kind="patterns" />
       {patterns.isPending ? (
         <Loading />
       ) : patterns.isError ? (
         <Failed error={patterns.error} retry={() => void patterns.refetch()} />
       ) : shown.length === 0 ? (
-        <p className="text-quiet">{say(text ? "patterns.noneFound" : "patterns.none")}</p>
+        <p className="text-quiet">{say(text ? "patterns.noneFound" : off ? "patterns.noneOff" : "patterns.none")}</p>
       ) : (
         <ul className="border-t border-line">
           {shown.map((p) => (
@@ -72,6 +77,11 @@ function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
     await client.invalidateQueries({ queryKey: ["patterns"] });
     go(`/patterns/${made.id}`);
   };
+  const putBack = async () => {
+    const params = { params: { path: { id: p.id } } };
+    await ask(api.POST("/api/v1/patterns/{id}/restore", { ...params, body: { version: p.version } }));
+    await client.invalidateQueries({ queryKey: ["patterns"] });
+  };
   return (
     <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-3">
       <Link to={`/patterns/${p.id}`} className="group flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-2">
@@ -88,9 +98,15 @@ function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
           </span>
         </span>
       </Link>
-      <button type="button" className="press press-plain" onClick={() => void copy()}>
-        {say("pieces.duplicateShort")}
-      </button>
+      {p.archived ? (
+        <button type="button" className="press" onClick={() => void putBack()} data-off={p.name}>
+          <ArchiveRestore size={16} aria-hidden /> {say("patterns.putBack")}
+        </button>
+      ) : (
+        <button type="button" className="press press-plain" onClick={() => void copy()}>
+          {say("pieces.duplicateShort")}
+        </button>
+      )}
     </li>
   );
 }

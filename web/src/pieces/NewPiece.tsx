@@ -5,7 +5,7 @@ import { api, ask, type Pattern } from "../api/client";
 import { usePatterns, useShop, useSteels, useStock, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { type BarForm, barForms, barSize, formFields } from "../rack/forms";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
 import { Typed } from "../ui/Typed";
@@ -149,7 +149,7 @@ function Questions({ onClose }: { onClose: () => void }) {
             label={say("new.sure")}
             value={skill ?? smith?.skill ?? "steady"}
             onPick={setSkill}
-            options={skills.map((k) => ({ value: k, label: say(`skill.${k}`) }))}
+            options={skills.map((k) => ({ value: k, label: told(`skill.${k}`) }))}
           />
           <Typed
             label={say("new.name")}

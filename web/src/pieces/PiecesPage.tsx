@@ -7,8 +7,8 @@ import { api, ask, type Piece } from "../api/client";
 import { usePieces, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { useKeys } from "../shell/keys";
-import { Failed, Loading } from "../shell/States";
-import { count, say } from "../text/say";
+import { Failed, Loading, SetAside } from "../shell/States";
+import { count, say, told } from "../text/say";
 import { print } from "../units/print";
 import { NewPiece } from "./NewPiece";
 
@@ -38,6 +38,7 @@ export function PiecesPage() {
           <Plus size={18} aria-hidden /> {say("pieces.new")}
         </button>
       </header>
+      <SetAside kind="pieces" />
       {pieces.isPending ? (
         <Loading />
       ) : pieces.isError ? (
@@ -101,7 +102,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
     <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-3">
       <Link to={`/pieces/${piece.id}`} className="group flex min-w-0 flex-1 flex-wrap items-center gap-x-6 gap-y-2">
         <span className="flex w-[390px] max-w-full items-center">
-          <Silhouette stations={s.sketch} scale={scale} label={say(`shape.${s.shape}`)} />
+          <Silhouette stations={s.sketch} scale={scale} label={told(`shape.${s.shape}`)} />
         </span>
         <span className="min-w-56 flex-1">
           <span className="narrow block text-xl group-hover:text-act">{doc.name}</span>

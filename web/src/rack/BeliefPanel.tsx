@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Stock } from "../api/client";
 import { useSalvage, useShop, useSteels, useUnits } from "../api/hooks";
-import { has, say } from "../text/say";
+import { has, say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
@@ -23,14 +23,14 @@ export function BeliefPanel({ item, edit }: { item: Stock; edit: Item }) {
         label={say("rack.origin")}
         value={item.origin ?? ""}
         onPick={(v) => void edit.save("origin", v)}
-        options={(table.data?.origins ?? []).map((o) => ({ value: o.id, label: say(`origin.${o.id}`) }))}
+        options={(table.data?.origins ?? []).map((o) => ({ value: o.id, label: told(`origin.${o.id}`) }))}
         field="origin"
       />
       <Pick
         label={say("rack.known")}
         value={known ? "yes" : "no"}
         onPick={(v) => void edit.save("known", v)}
-        options={["yes", "no"].map((v) => ({ value: v, label: say(`rack.known.${v}`) }))}
+        options={["yes", "no"].map((v) => ({ value: v, label: told(`rack.known.${v}`) }))}
         field="known"
       />
       {known ? (
@@ -73,14 +73,14 @@ function Believed({ item, edit }: { item: Stock; edit: Item }) {
         className={b.verdict === "contradictory" ? "font-semibold text-ember" : "font-semibold"}
         data-verdict={b.verdict}
       >
-        {say(`verdict.${b.verdict}`, { family: say(`family.${top?.family}`) })}
+        {say(`verdict.${b.verdict}`, { family: told(`family.${top?.family}`) })}
       </p>
       <ul className="grid gap-1" data-testid="belief">
         {b.shares
           .filter((s) => s.now >= 0.01 || s.prior >= 0.03)
           .map((s) => (
             <li key={s.family} className="grid grid-cols-[11rem_1fr_3.5rem] items-center gap-2" data-family={s.family}>
-              <span className="truncate text-sm">{say(`family.${s.family}`)}</span>
+              <span className="truncate text-sm">{told(`family.${s.family}`)}</span>
               <span className="relative h-3.5 border border-line">
                 <span
                   className="absolute inset-y-0 left-0 bg-act"
@@ -106,12 +106,12 @@ function Believed({ item, edit }: { item: Stock; edit: Item }) {
               <tr key={t.id} className="align-top" data-test={t.id}>
                 <td className="py-1">
                   <Pick
-                    label={say(`test.${t.id}`)}
+                    label={told(`test.${t.id}`)}
                     value={step?.result ?? "none"}
                     onPick={(v) => void edit.save(`test.${t.id}`, v === "none" ? "" : v)}
                     options={[
                       { value: "none", label: say("rack.notTested") },
-                      ...t.results.map((r) => ({ value: r.id, label: say(`test.${t.id}.${r.id}`) })),
+                      ...t.results.map((r) => ({ value: r.id, label: told(`test.${t.id}.${r.id}`) })),
                     ]}
                     field={`test.${t.id}`}
                   />
@@ -121,7 +121,7 @@ function Believed({ item, edit }: { item: Stock; edit: Item }) {
                     <>
                       {say("rack.likelihood", {
                         share: percent(step.p[top.family] ?? 0),
-                        family: say(`family.${top.family}`),
+                        family: told(`family.${top.family}`),
                       })}{" "}
                       <OwnLikelihood test={t.id} result={step.result} family={top.family} p={step.p[top.family] ?? 0} />
                       {say("rack.then", { share: percent(step.after[top.family] ?? 0) })}
@@ -190,9 +190,9 @@ function Coupon({ item, edit }: { item: Stock; edit: Item }) {
                 onChange={(e) => void edit.save(`coupon.${s}`, e.target.checked ? "on" : "off")}
               />
               <span>
-                {say(`coupon.${s}`)}
+                {told(`coupon.${s}`)}
                 {has(`coupon.caution.${s}`) && (
-                  <span className="block border-l-[3px] border-ember pl-2 text-sm">{say(`coupon.caution.${s}`)}</span>
+                  <span className="block border-l-[3px] border-ember pl-2 text-sm">{told(`coupon.caution.${s}`)}</span>
                 )}
               </span>
             </label>

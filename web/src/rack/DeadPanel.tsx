@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Stock } from "../api/client";
 import { useUnits } from "../api/hooks";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
@@ -72,7 +72,7 @@ export function DeadPanel({ item, edit }: { item: Stock; edit: Item }) {
           label={say("rack.dead.why")}
           value={why}
           onPick={setWhy}
-          options={whys.map((w) => ({ value: w, label: say(`why.dead.${w}`) }))}
+          options={whys.map((w) => ({ value: w, label: told(`why.dead.${w}`) }))}
         />
         <button type="submit" className="press" disabled={!from.trim() || !to.trim()}>
           {say("rack.deadAdd")}

@@ -1,6 +1,6 @@
 import type { Stock } from "../api/client";
 import { useSalvage } from "../api/hooks";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import type { Item } from "./useItem";
 
@@ -22,7 +22,7 @@ export function HazardPanel({ item, edit }: { item: Stock; edit: Item }) {
               className={`border-l-[3px] pl-2 ${h.refuse || !seen.includes(h.id) ? "border-ember" : "border-quiet text-quiet"}`}
               data-hazard={h.id}
             >
-              <p className={h.refuse ? "font-semibold" : ""}>{say(`hazard.${h.id}`)}</p>
+              <p className={h.refuse ? "font-semibold" : ""}>{told(`hazard.${h.id}`)}</p>
               <div className="flex flex-wrap items-center gap-3">
                 {!h.refuse && (
                   <label className="flex min-h-9 items-center gap-2">
@@ -56,7 +56,7 @@ export function HazardPanel({ item, edit }: { item: Stock; edit: Item }) {
           <option value="">–</option>
           {rest.map((h) => (
             <option key={h.id} value={h.id}>
-              {say(`hazard.short.${h.id}`)}
+              {told(`hazard.short.${h.id}`)}
             </option>
           ))}
         </select>

@@ -1,13 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Download, Plus, Scissors, Upload } from "lucide-react";
+import { Archive, ArchiveRestore, Download, Plus, Scissors, Upload } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Stock, sendTable } from "../api/client";
 import { useSteels, useStock, useUnits } from "../api/hooks";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
-import { Failed, Loading } from "../shell/States";
-import { say } from "../text/say";
+import { Failed, Loading, SetAside } from "../shell/States";
+import { say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
 import { Typed } from "../ui/Typed";
@@ -31,12 +31,16 @@ export function RackPage() {
 /** Every piece that is there, drawn from its own dimensions on one scale. */
 function Rack({ items }: { items: Stock[] }) {
   const [sheet, setSheet] = useState<"new" | "table">();
+  const [off, setOff] = useState(false);
   useKeys({ n: () => setSheet("new") });
   const longest = Math.max(1, ...items.map((s) => extent(s.piece)[0]));
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
       <header className="mb-4 flex flex-wrap items-end gap-2">
         <h1 className="mr-auto text-3xl">{say("nav.rack")}</h1>
+        <button type="button" className="press press-plain" aria-pressed={off} onClick={() => setOff(!off)}>
+          <Archive size={16} aria-hidden /> {say("rack.off")}
+        </button>
         <Link to="/cuts" className="press">
           <Scissors size={18} aria-hidden /> {say("cuts.title")}
         </Link>
@@ -50,7 +54,10 @@ function Rack({ items }: { items: Stock[] }) {
           <Plus size={18} aria-hidden /> {say("rack.add")}
         </button>
       </header>
-      {items.length === 0 ? (
+      <SetAside kind="stock" />
+      {off ? (
+        <OffTheRack />
+      ) : items.length === 0 ? (
         <p className="text-lg text-quiet">{say("rack.none")}</p>
       ) : (
         <ul className="border-t border-line">
@@ -68,6 +75,40 @@ function Rack({ items }: { items: Stock[] }) {
         <TableIn onClose={() => setSheet(undefined)} />
       </Sheet>
     </div>
+  );
+}
+
+/** What was taken off the rack or used up; each can be put back. */
+function OffTheRack() {
+  const units = useUnits();
+  const client = useQueryClient();
+  const stock = useStock(true);
+  if (stock.isPending) return <Loading />;
+  if (stock.isError) return <Failed error={stock.error} retry={() => void stock.refetch()} />;
+  if (stock.data.length === 0) return <p className="text-lg text-quiet">{say("rack.noneOff")}</p>;
+  const putBack = async (s: Stock) => {
+    const params = { params: { path: { id: s.id } } };
+    await ask(api.POST("/api/v1/stock/{id}/restore", { ...params, body: { version: s.version } }));
+    await client.invalidateQueries({ queryKey: ["stock"] });
+  };
+  return (
+    <ul className="border-t border-line">
+      {stock.data.map((s) => (
+        <li key={s.id} className="flex flex-wrap items-center gap-4 border-b border-line py-2.5" data-off={s.name}>
+          <span className="flex-1">
+            <span className="narrow block text-xl">
+              {s.steelId.replaceAll("-", " ")} · {say(`form.${s.piece.form}`)} {barSize(s.piece, units)}
+            </span>
+            <span className="text-quiet">
+              {s.name} · {print.mass(s.massG, units)}
+            </span>
+          </span>
+          <button type="button" className="press" onClick={() => void putBack(s)}>
+            <ArchiveRestore size={16} aria-hidden /> {say("rack.putBack")}
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -126,7 +167,7 @@ function Row({ item, longest }: { item: Stock; longest: number }) {
                 {item.belief.verdict === "contradictory"
                   ? say("rack.contradictory")
                   : say("rack.believed", {
-                      family: say(`family.${top.family}`),
+                      family: told(`family.${top.family}`),
                       share: (top.now * 100).toFixed(0),
                     })}{" "}
               </span>

@@ -24,7 +24,9 @@ export function useItem(item: Stock) {
         }),
       );
       version.current = s.version;
-      client.setQueryData<Stock[]>(["stock"], (all) => all?.map((x) => (x.id === s.id ? s : x)));
+      client.setQueryData<{ items: Stock[] }>(["stock", false], (all) =>
+        all ? { ...all, items: all.items.map((x) => (x.id === s.id ? s : x)) } : all,
+      );
       drop(field);
       setErrors(({ [field]: _, ...rest }) => rest);
     } catch (e) {

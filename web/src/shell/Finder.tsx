@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { usePatterns, usePieces, useStock } from "../api/hooks";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
 interface Found {
@@ -42,7 +42,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
     { id: "new", label: say("pieces.new"), kind: say("nav.action"), to: "/?new" },
     ...["pieces", "patterns", "rack", "shop"].map((p) => ({
       id: p,
-      label: say(`nav.${p}`),
+      label: told(`nav.${p}`),
       kind: say("nav.page"),
       to: p === "pieces" ? "/" : `/${p}`,
     })),

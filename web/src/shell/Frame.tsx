@@ -2,6 +2,7 @@ import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "luc
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
+import { useEvents } from "../api/events";
 import { Units, useEditShop, useShop } from "../api/hooks";
 import { say } from "../text/say";
 import { Boundary } from "./Boundary";
@@ -13,6 +14,7 @@ const night = () => matchMedia("(prefers-color-scheme: dark)").matches;
 
 /** The frame of every page: where to go on the left (below on a phone), the page beside it. */
 export function Frame() {
+  useEvents();
   const shop = useShop();
   const edit = useEditShop();
   const go = useNavigate();

@@ -1,4 +1,4 @@
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
 const groups: [string, string[]][] = [
@@ -18,14 +18,14 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
       <div className="grid gap-6 sm:grid-cols-2">
         {groups.map(([code, keys]) => (
           <section key={code}>
-            <h3 className="mb-1 text-lg text-quiet">{say(code)}</h3>
+            <h3 className="mb-1 text-lg text-quiet">{told(code)}</h3>
             <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
               {keys.map((k) => (
                 <div key={k} className="contents">
                   <dt>
                     <kbd className="narrow rounded border border-line px-1.5">{shown(k)}</kbd>
                   </dt>
-                  <dd>{say(`key.${k}`)}</dd>
+                  <dd>{told(`key.${k}`)}</dd>
                 </div>
               ))}
             </dl>

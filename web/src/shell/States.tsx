@@ -1,9 +1,23 @@
-import { say } from "../text/say";
+import { useSetAside } from "../api/hooks";
+import { count, say } from "../text/say";
 
 export function Loading() {
   return (
     <p role="status" className="m-auto text-quiet">
       {say("ui.loading")}
+    </p>
+  );
+}
+
+/** What of a list cannot be read: it is set aside and said, and the rest can be used. */
+export function SetAside({ kind }: { kind: "pieces" | "patterns" | "stock" }) {
+  const aside = useSetAside(kind);
+  if (aside.length === 0) return null;
+  const newer = aside.filter((u) => u.newer).length;
+  return (
+    <p role="note" data-testid="set-aside" className="mb-3 border-l-[3px] border-ember pl-2">
+      {newer > 0 && `${count("aside.newer", newer)} `}
+      {aside.length > newer && count("aside.broken", aside.length - newer)}
     </p>
   );
 }

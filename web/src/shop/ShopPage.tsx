@@ -4,7 +4,7 @@ import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
 import { Failed, Loading } from "../shell/States";
 import { diesOf, machineFields, machineLabel, machines } from "../stages/heats/machine";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
@@ -57,7 +57,7 @@ function ShopForm({ shop }: { shop: Settings }) {
     <Pick
       label={label}
       value={value}
-      options={options.map((o) => ({ value: o, label: say(`${prefix}.${o}`) }))}
+      options={options.map((o) => ({ value: o, label: told(`${prefix}.${o}`) }))}
       onPick={(v) => void send(field, v)}
       error={errors[field]?.message}
     />
@@ -78,7 +78,7 @@ function ShopForm({ shop }: { shop: Settings }) {
         {tools.map((tool, i) => (
           <Group key={tool.name} title={tool.name}>
             {typed(`${name}.${i}.name`, tool.name, say("shop.toolName"))}
-            {fields.map((k) => typed(`${name}.${i}.${k}`, tool[k], say(`field.name.${labels}.${k}`)))}
+            {fields.map((k) => typed(`${name}.${i}.${k}`, tool[k], told(`field.name.${labels}.${k}`)))}
             <button
               type="button"
               className="press press-plain self-end justify-self-start"
@@ -90,10 +90,10 @@ function ShopForm({ shop }: { shop: Settings }) {
         ))}
       </div>
       <div className="mt-4 flex flex-wrap items-center gap-2" data-add={`${name}.add`}>
-        <span className="text-quiet">{say(adding)}:</span>
+        <span className="text-quiet">{told(adding)}:</span>
         {usual.map((k) => (
           <button key={k} type="button" className="press" onClick={() => void send(`${name}.add`, k)}>
-            <Plus size={16} aria-hidden /> {say(`${prefix}.${k}`)}
+            <Plus size={16} aria-hidden /> {told(`${prefix}.${k}`)}
           </button>
         ))}
       </div>

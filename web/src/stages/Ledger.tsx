@@ -1,6 +1,6 @@
 import { memo, useState } from "react";
 import type { Plan } from "../api/client";
-import { figures, say } from "../text/say";
+import { figures, say, told } from "../text/say";
 import { print, type System } from "../units/print";
 
 /** The volume from finished blade up to starting bar; each line opens its reason. */
@@ -78,7 +78,7 @@ function Row({
             className="text-left underline decoration-dotted decoration-1 underline-offset-4 hover:text-act"
           >
             {sign}
-            {say(line.code)}
+            {told(line.code)}
           </button>
         </th>
         <td>{bare(print.volume(Math.abs(line.volumeMm3), units))}</td>
@@ -90,7 +90,7 @@ function Row({
       {open && (
         <tr>
           <td colSpan={4} className="pb-1 font-sans text-sm font-normal text-quiet">
-            {say(`why.${line.code}`, figures(line.figures, units))}
+            {told(`why.${line.code}`, figures(line.figures, units))}
           </td>
         </tr>
       )}
@@ -98,7 +98,7 @@ function Row({
         (line.parts ?? []).map((p) => (
           <tr key={p.code} className="text-right text-[15px] text-quiet" data-ledger={p.code}>
             <th scope="row" className="pl-3 text-left font-normal">
-              {say(p.code)}
+              {told(p.code)}
             </th>
             <td>{bare(print.volume(p.volumeMm3, units))}</td>
             <td>{bare(print.mass(p.massG, units))}</td>

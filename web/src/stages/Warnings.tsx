@@ -1,9 +1,9 @@
 import { OctagonAlert, TriangleAlert } from "lucide-react";
 import { memo } from "react";
-import type { Warning } from "../api/client";
+import type { Warning, Zone } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { useDraft, useDraftState } from "../draft/context";
-import { count, figures, say } from "../text/say";
+import { count, figures, say, told } from "../text/say";
 import { remedyWords } from "./remedy";
 
 /** Which stage mends a warning: there it is shown. Stops are shown everywhere. */
@@ -44,7 +44,7 @@ interface Props {
   stage: string;
   /** Operations of the heat being looked at: warnings of others are left out. */
   operations?: string[];
-  onShow: (zone: string) => void;
+  onShow: (zone: Zone) => void;
 }
 
 export const Warnings = memo(function Warnings({ stage, operations, onShow }: Props) {
@@ -56,9 +56,9 @@ export const Warnings = memo(function Warnings({ stage, operations, onShow }: Pr
     .filter((w) => !operations || !w.where.operation || operations.includes(w.where.operation))
     .sort((a, b) => rank[a.severity] - rank[b.severity]);
   // The same words for two zones are said once.
-  const lines: { warning: Warning; words: string; zones: string[] }[] = [];
+  const lines: { warning: Warning; words: string; zones: Zone[] }[] = [];
   for (const w of here) {
-    const words = say(w.code, figures(w.figures, units));
+    const words = told(w.code, figures(w.figures, units));
     const same = lines.find((l) => l.words === words);
     if (same) same.zones.push(...(w.where.zone ? [w.where.zone] : []));
     else lines.push({ warning: w, words, zones: w.where.zone ? [w.where.zone] : [] });
@@ -121,8 +121,8 @@ function Line({
 }: {
   warning: Warning;
   words: string;
-  zones: string[];
-  onShow: (zone: string) => void;
+  zones: Zone[];
+  onShow: (zone: Zone) => void;
 }) {
   const stop = w.severity === "stop";
   const zone = zones[0];
@@ -142,7 +142,7 @@ function Line({
         )}
       </span>
       <span className={stop ? "font-semibold" : w.severity === "note" ? "text-quiet" : ""}>
-        {zones.length > 0 && `${zones.map((z) => say(`zone.${z}`)).join(", ")}: `}
+        {zones.length > 0 && `${zones.map((z) => told(`zone.${z}`)).join(", ")}: `}
         {words}
       </span>
     </button>

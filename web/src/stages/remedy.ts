@@ -1,5 +1,5 @@
 import type { Warning } from "../api/client";
-import { has, say } from "../text/say";
+import { has, say, told } from "../text/say";
 import { print, type System } from "../units/print";
 
 type Remedy = NonNullable<Warning["remedy"]>;
@@ -8,7 +8,7 @@ type Remedy = NonNullable<Warning["remedy"]>;
 export function remedyWords(remedy: Remedy, units: System): string {
   const all = [remedy, ...(remedy.and ?? [])].map((s) => {
     const own = `remedy.${s.field.replace(/\.\d+\./, ".").replace(/^tool\..*/, "tool")}`;
-    return has(own) ? say(own, { value: figure(s, units) }) : say("warn.remedy");
+    return has(own) ? told(own, { value: figure(s, units) }) : say("warn.remedy");
   });
   return all.map((words, i) => (i ? words.charAt(0).toLowerCase() + words.slice(1) : words)).join(", ");
 }

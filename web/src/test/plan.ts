@@ -42,6 +42,7 @@ export function planOf(cutLengthMm = 108): Plan {
     findings: [],
     sections: [],
     heats: [],
+    states: { fromMm: 0, toMm: 0, topMm: 0, bottomMm: 0, thicknessMm: 0 },
     ledger: [],
     operations: [],
     warnings: [],

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { count, figures, has, heatColour, say } from "./say";
+import { count, figures, has, heatColour, say, told } from "./say";
 
 /** Every source file of the front end, as text. */
 const sources = import.meta.glob<string>(["../**/*.ts", "../**/*.tsx", "!../**/*.test.*"], {
@@ -31,7 +31,7 @@ describe("the catalogue", () => {
   });
   it("fills placeholders and never goes silent", () => {
     expect(say("heats.bead", { n: 3, op: "Bevels" })).toBe("Heat 3, Bevels");
-    expect(say("no.such.code")).toBe("no.such.code");
+    expect(told("no.such.code")).toBe("no.such.code");
     expect(count("heats", 1)).toBe("1 heat");
     expect(count("heats", 14)).toBe("14 heats");
   });

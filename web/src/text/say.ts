@@ -2,10 +2,16 @@ import messages from "../../../internal/text/en.json";
 import type { System } from "../units/print";
 import { print } from "../units/print";
 
+/** A code of the catalogue. What is built of unions is held to it by the compiler. */
+export type Code = keyof typeof messages;
+
 const catalogue: Record<string, string> = messages;
 
-/** Words of a code with its {placeholders} filled; a code without words is shown as it is. */
-export function say(code: string, fill: Record<string, string | number> = {}): string {
+/** Words of a code with its {placeholders} filled. */
+export const say = (code: Code, fill: Record<string, string | number> = {}): string => told(code, fill);
+
+/** Words of a code that the server gave, or that is made of what it gave; one without words is shown as it is. */
+export function told(code: string, fill: Record<string, string | number> = {}): string {
   const words = catalogue[code];
   if (words === undefined) return code;
   return words.replace(/\{(\w+)\}/g, (whole, name: string) => (name in fill ? String(fill[name]) : whole));
@@ -13,7 +19,7 @@ export function say(code: string, fill: Record<string, string | number> = {}): s
 
 /** Picks code.one or code.other by n. */
 export function count(code: string, n: number, fill: Record<string, string | number> = {}): string {
-  return say(n === 1 ? `${code}.one` : `${code}.other`, { n, ...fill });
+  return told(n === 1 ? `${code}.one` : `${code}.other`, { n, ...fill });
 }
 
 export const has = (code: string): boolean => code in catalogue;
@@ -30,5 +36,5 @@ const heatScale = [480, 550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 125
 /** The colour of steel at this temperature in dim light. */
 export function heatColour(c: number): string {
   const best = heatScale.reduce((a, b) => (Math.abs(b - c) < Math.abs(a - c) ? b : a));
-  return say(`colour.${best}`);
+  return told(`colour.${best}`);
 }

@@ -1,6 +1,6 @@
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
-import { has, say } from "../text/say";
+import { has, told } from "../text/say";
 
 /** A word of the trade that opens a sentence about itself. */
 export function Term({ code, children, drawing }: { code: string; children: ReactNode; drawing?: ReactNode }) {
@@ -17,7 +17,7 @@ export function Term({ code, children, drawing }: { code: string; children: Reac
           className="z-50 max-w-80 rounded border border-line bg-raised p-3 text-chalk shadow-lg"
         >
           {drawing}
-          <p>{say(`term.${code}`)}</p>
+          <p>{told(`term.${code}`)}</p>
           <Popover.Arrow className="fill-line" />
         </Popover.Content>
       </Popover.Portal>

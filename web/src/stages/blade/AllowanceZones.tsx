@@ -1,5 +1,5 @@
 import { useDraftPart } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 
 const zones = ["pointFaceMm", "ricassoFaceMm", "tangFaceMm", "spineMm", "edgeMm", "pointMm"];
@@ -13,11 +13,11 @@ export function AllowanceZones() {
         field="allowances.zones"
         label={say("field.name.allowances.zones")}
         value={own ? "own" : "same"}
-        options={["same", "own"].map((v) => ({ value: v, label: say(`zones.${v}`) }))}
+        options={["same", "own"].map((v) => ({ value: v, label: told(`zones.${v}`) }))}
       />
       {own &&
         zones.map((f) => (
-          <DraftField key={f} field={`allowances.zones.${f}`} label={say(`field.name.allowances.zones.${f}`)} />
+          <DraftField key={f} field={`allowances.zones.${f}`} label={told(`field.name.allowances.zones.${f}`)} />
         ))}
     </>
   );

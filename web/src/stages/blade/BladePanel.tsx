@@ -2,7 +2,7 @@ import { memo } from "react";
 import { useUnits } from "../../api/hooks";
 import type { NodeRef, NodeRules } from "../../bench/Nodes";
 import { useDraft, useDraftPart } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
@@ -18,7 +18,7 @@ const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing", "broa
 const grinds = ["flat", "convex", "chisel", "hollow", "diamond", "lens", "rect"];
 const schools = ["thick", "close", "flats"];
 
-const options = (codes: string[], prefix: string) => codes.map((c) => ({ value: c, label: say(`${prefix}.${c}`) }));
+const options = (codes: string[], prefix: string) => codes.map((c) => ({ value: c, label: told(`${prefix}.${c}`) }));
 
 interface Props {
   moving: boolean;
@@ -157,4 +157,4 @@ function Suggestion() {
   );
 }
 
-const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;
+const F = ({ f }: { f: string }) => <DraftField field={f} label={told(`field.name.${f}`)} />;

@@ -1,6 +1,6 @@
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
@@ -33,7 +33,7 @@ const fittings = [
 const parts = ["guard", "bolster", "pommel"] as const;
 const gripFields = ["lengthMm", "widthMm", "frontHeightMm", "midHeightMm", "buttHeightMm", "topDropMm", "buttDropMm"];
 
-const materials = (codes: string[]) => codes.map((v) => ({ value: v, label: say(`material.${v}`) }));
+const materials = (codes: string[]) => codes.map((v) => ({ value: v, label: told(`material.${v}`) }));
 
 /** Handle and fittings: weight, balance, the wall around the tang, and whether it flows and points true. */
 export function HandlePanel() {
@@ -49,7 +49,7 @@ export function HandlePanel() {
           field="design.handle"
           label={say("field.name.design.handle")}
           value={handle ? "drawn" : "none"}
-          options={["none", "drawn"].map((v) => ({ value: v, label: say(`handle.${v}`) }))}
+          options={["none", "drawn"].map((v) => ({ value: v, label: told(`handle.${v}`) }))}
         />
       )}
       {handle && (
@@ -63,7 +63,7 @@ export function HandlePanel() {
       {handle && (
         <>
           {gripFields.map((f) => (
-            <DraftField key={f} field={`design.handle.${f}`} label={say(`field.name.design.handle.${f}`)} />
+            <DraftField key={f} field={`design.handle.${f}`} label={told(`field.name.design.handle.${f}`)} />
           ))}
           {parts.map((p) => (
             <FittingFields key={p} part={p} there={handle[p].lengthMm > 0} />
@@ -97,7 +97,7 @@ function push(deg: number): string {
 
 /** A fitting: its length alone until there is one. */
 function FittingFields({ part, there }: { part: (typeof parts)[number]; there: boolean }) {
-  const name = (f: string) => say(`field.name.fitting.${f}`, { part: say(`handle.${part}`) });
+  const name = (f: string) => told(`field.name.fitting.${f}`, { part: say(`handle.${part}`) });
   const field = (f: string) => `design.handle.${part}.${f}`;
   return (
     <>

@@ -1,5 +1,5 @@
 import { useDraft, useDraftPart } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField } from "../../ui/DraftField";
 
 /** Holes through the tang, for pins. */
@@ -12,7 +12,7 @@ export function HolesPanel() {
   return (
     <>
       {Array.from({ length: n }, (_, i) => {
-        const name = (f: string) => say(`field.name.hole.${f}`, { n: i + 1 });
+        const name = (f: string) => told(`field.name.hole.${f}`, { n: i + 1 });
         const field = `design.tang.holes.${i}`;
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a hole is named by its place in the list

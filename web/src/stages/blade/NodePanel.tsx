@@ -1,7 +1,7 @@
 import { useUnits } from "../../api/hooks";
 import { type NodeRef, type NodeRules, type Side, sideName } from "../../bench/Nodes";
 import { useDraft, useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Typed } from "../../ui/Typed";
 import { print } from "../../units/print";
@@ -124,7 +124,7 @@ function Rules({ rules, onRules }: Pick<Props, "rules" | "onRules">) {
         onChange={(e) => onRules({ ...rules, [name]: e.target.checked })}
         data-rule={name}
       />
-      {say(code)}
+      {told(code)}
     </label>
   );
   return (
@@ -132,7 +132,7 @@ function Rules({ rules, onRules }: Pick<Props, "rules" | "onRules">) {
       <Pick
         label={say("snap.title")}
         value={rules.snap ?? units}
-        options={["none", "mm", "in"].map((v) => ({ value: v, label: say(`snap.${v}`) }))}
+        options={["none", "mm", "in"].map((v) => ({ value: v, label: told(`snap.${v}`) }))}
         onPick={(v) => onRules({ ...rules, snap: v as NodeRules["snap"] })}
       />
       <div>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, ask } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { Sheet } from "../../ui/Sheet";
 import { Typed } from "../../ui/Typed";
 import { useTyped } from "../../ui/useTyped";
@@ -51,7 +51,7 @@ function Form({ onDone }: { onDone: () => void }) {
   const check = (name: keyof typeof flags, code: string) => (
     <label className="flex min-h-9 items-center gap-2">
       <input type="checkbox" checked={flags[name]} onChange={(e) => setFlags({ ...flags, [name]: e.target.checked })} />
-      {say(code)}
+      {told(code)}
     </label>
   );
   return (

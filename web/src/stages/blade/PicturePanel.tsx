@@ -3,7 +3,7 @@ import { sendPicture } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import type { Picture, PictureMode } from "../../bench/picture";
 import { useDraft, useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { Typed } from "../../ui/Typed";
 import { useTyped } from "../../ui/useTyped";
 
@@ -68,7 +68,7 @@ function Placed({ picture, state, onState }: Props & { picture: Picture }) {
   const field = (name: string, label: string, value: number) => (
     <Typed
       field={`picture.${name}`}
-      label={say(label)}
+      label={told(label)}
       value={value}
       text={typed[`picture.${name}`]}
       error={errors[`picture.${name}`]}

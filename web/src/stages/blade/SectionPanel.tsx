@@ -1,6 +1,6 @@
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
@@ -46,7 +46,7 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
         value={groove ? "own" : "none"}
         options={["none", "fuller", "strip", "back", ...(groove ? ["own"] : [])].map((v) => ({
           value: v,
-          label: say(`groove.${v}`),
+          label: told(`groove.${v}`),
         }))}
       />
       {groove &&

@@ -1,7 +1,7 @@
 import { useUnits } from "../../api/hooks";
 import { findingPrint, usualRange } from "../../bench/Findings";
 import { useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
@@ -30,7 +30,7 @@ export function UsePanel() {
           field="design.use"
           label={say("field.name.design.use")}
           value={doc.request.design.use ?? ""}
-          options={uses.map((u) => ({ value: u, label: say(`use.${u}`) }))}
+          options={uses.map((u) => ({ value: u, label: told(`use.${u}`) }))}
         />
       </div>
       <ul className="col-span-2 grid gap-1.5" data-testid="findings">

@@ -1,6 +1,7 @@
+import type { Zone } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
@@ -10,7 +11,7 @@ import { DownMarks, PrepList } from "./DownMarks";
 import { SureLengths } from "./SureLengths";
 
 /** Where to cut and where to chalk. */
-export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: (zone: string | undefined) => void }) {
+export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (zone: Zone | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
   const whole = doc.request.choices.holding !== "tongs";
@@ -61,7 +62,7 @@ export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: 
         <DraftPick
           field="sizing.lossMode"
           label={say("field.name.sizing.lossMode")}
-          options={["computed", "thumb"].map((v) => ({ value: v, label: say(`loss.${v}`) }))}
+          options={["computed", "thumb"].map((v) => ({ value: v, label: told(`loss.${v}`) }))}
         />
         {doc.request.sizing.lossMode === "thumb" ? (
           <DraftField field="sizing.thumbLossFraction" label={say("field.name.sizing.thumbLossFraction")} />
@@ -78,7 +79,7 @@ export function CutPanel({ selected, onSelect }: { selected?: string; onSelect: 
           <DraftPick
             field="choices.holding"
             label={say("field.name.choices.holding")}
-            options={["wholeBar", "tongs", "weldedRod"].map((v) => ({ value: v, label: say(`holding.${v}`) }))}
+            options={["wholeBar", "tongs", "weldedRod"].map((v) => ({ value: v, label: told(`holding.${v}`) }))}
           />
         </div>
       </Group>

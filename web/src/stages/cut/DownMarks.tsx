@@ -1,7 +1,7 @@
 import type { Plan } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
-import { figures, say } from "../../text/say";
+import { figures, say, told } from "../../text/say";
 import { print } from "../../units/print";
 
 /** The bar that comes of a lump, and where the chalk goes on it. */
@@ -40,10 +40,10 @@ export function PrepList() {
       <ol className="grid gap-2">
         {plan.prep.map((p) => (
           <li key={p.code} data-prep={p.code}>
-            {say(p.code, figures(p.figures, units))}
+            {told(p.code, figures(p.figures, units))}
             {p.cautionCodes.map((c) => (
               <span key={c} className="block border-l-[3px] border-ember pl-2 text-sm">
-                {say(c)}
+                {told(c)}
               </span>
             ))}
           </li>

@@ -1,5 +1,5 @@
 import { useUnits } from "../../api/hooks";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { useSure } from "../stock/useAsked";
 
@@ -27,7 +27,7 @@ export function SureLengths() {
         ))}
       </dl>
       <p className="mt-1 text-sm text-quiet">
-        {say("sure.advice")} {worst && say("sure.source", { source: say(`sure.source.${worst[0]}`) })}{" "}
+        {say("sure.advice")} {worst && say("sure.source", { source: told(`sure.source.${worst[0]}`) })}{" "}
         {say("sure.error", { error: print.length(s.fitErrorMm, units) })}
       </p>
     </div>

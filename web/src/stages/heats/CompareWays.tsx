@@ -4,7 +4,7 @@ import { api, ask, type Edit, type Plan, Refused } from "../../api/client";
 import { useShop, useStock, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { barSize } from "../../rack/forms";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Sheet } from "../../ui/Sheet";
 import { print, type System } from "../../units/print";
@@ -45,7 +45,7 @@ function useWays(): Way[] {
       .filter((v) => v !== now)
       .map((v) => ({
         value: `${field}=${v}`,
-        label: say(`${prefix}.${v}`),
+        label: told(`${prefix}.${v}`),
         edits: [{ field: `choices.${field}`, text: v }],
       }));
   return [
@@ -142,7 +142,7 @@ function Sides({ onDone }: { onDone: () => void }) {
                 return (
                   <tr key={code} className="border-b border-line" data-way={code} data-differs={a !== b}>
                     <th scope="row" className="py-1 text-left font-normal text-quiet">
-                      {say(code)}
+                      {told(code)}
                     </th>
                     <td className="narrow">{a}</td>
                     <td className={`narrow ${a === b ? "text-quiet" : "text-act"}`}>{b}</td>

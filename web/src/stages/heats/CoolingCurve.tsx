@@ -1,5 +1,5 @@
 import { memo } from "react";
-import type { HeatStep } from "../../api/client";
+import type { State } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
 import { say } from "../../text/say";
@@ -12,16 +12,17 @@ const foot = 18;
 
 /** How the coldest worked spot cools from the fire to the last blow, with the window and the moment to stop. */
 export const CoolingCurve = memo(function CoolingCurve({
-  step,
+  curve = [],
+  carryS,
   lowC,
   highC,
 }: {
-  step: HeatStep;
+  curve?: State["curve"];
+  carryS: number;
   lowC: number;
   highC: number;
 }) {
   const units = useUnits();
-  const curve = step.curve ?? [];
   const last = curve.at(-1);
   const first = curve[0];
   if (!first || !last || curve.length < 2) return null;
@@ -41,7 +42,7 @@ export const CoolingCurve = memo(function CoolingCurve({
         aria-label={say("curve.says", {
           soak: print.temperature(first.c, units),
           low: print.temperature(last.c, units),
-          seconds: Math.round(seconds - step.carryS),
+          seconds: Math.round(seconds - carryS),
         })}
       >
         <linearGradient id="cooling" x1="0" x2="0" y1="0" y2="1">
@@ -58,7 +59,7 @@ export const CoolingCurve = memo(function CoolingCurve({
           opacity="0.28"
         />
         <path d={`M${left},${y(lowC)}H${w}`} stroke="var(--ember)" strokeWidth="1.5" strokeDasharray="5 3" />
-        <path d={`M${x(step.carryS)},2V${h - foot}`} stroke="var(--quiet)" strokeDasharray="2 3" />
+        <path d={`M${x(carryS)},2V${h - foot}`} stroke="var(--quiet)" strokeDasharray="2 3" />
         <path d={`M${d}`} fill="none" stroke="var(--chalk)" strokeWidth="2" strokeLinejoin="round" />
         <circle cx={x(last.s)} cy={y(last.c)} r="4.500" fill="var(--ember)" />
         <g className="narrow" fontSize="12.500" fill="var(--quiet)">

@@ -1,6 +1,6 @@
 import { memo, useEffect, useRef, useState } from "react";
 import type { Plan } from "../../api/client";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { isTreatment } from "./machine";
 
 /** How long each heat is shown while the heats play. */
@@ -86,7 +86,7 @@ export const HeatRail = memo(function HeatRail({
               className="narrow block max-w-full truncate text-[13px] text-quiet"
               style={{ maxWidth: Math.max(46, g.heats.length * 31) }}
             >
-              {say(`op.short.${g.kind}`)}
+              {told(`op.short.${g.kind}`)}
             </span>
             <span className="flex gap-[3px]">
               {g.heats.map((h) => (
@@ -115,7 +115,7 @@ const Bead = memo(function Bead({
     <button
       type="button"
       data-heat={n}
-      aria-label={say("heats.bead", { n, op: say(`op.${kind}`) })}
+      aria-label={say("heats.bead", { n, op: told(`op.${kind}`) })}
       aria-pressed={on}
       onClick={() => onHeat(on ? undefined : n)}
       className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isTreatment(kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}

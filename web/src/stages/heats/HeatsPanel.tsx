@@ -1,8 +1,8 @@
 import { memo, useState } from "react";
-import type { HeatStep, Step } from "../../api/client";
-import { useUnits } from "../../api/hooks";
+import type { Forging, Heat, Step } from "../../api/client";
+import { useStates, useUnits } from "../../api/hooks";
 import { useDraftPart, useDraftState } from "../../draft/context";
-import { count, heatColour, say } from "../../text/say";
+import { count, heatColour, say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
@@ -19,7 +19,7 @@ import { ToolPicks, useStill } from "./ToolPicks";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
-  const { plan, piece } = useDraftState();
+  const { plan, doc, piece } = useDraftState();
   const [through, setThrough] = useState<number>();
   const step = plan.heats.find((h) => h.number === heat);
   const at = (path: string) => `/api/v1/pieces/${piece.id}/${path}`;
@@ -39,19 +39,20 @@ export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number
       </div>
       {step ? <OneHeat step={step} onHeat={onHeat} /> : <AllOperations onHeat={onHeat} />}
       {through !== undefined && (
-        <StepView plan={plan} heat={through} onHeat={setThrough} onClose={() => setThrough(undefined)} />
+        <StepView doc={doc} plan={plan} heat={through} onHeat={setThrough} onClose={() => setThrough(undefined)} />
       )}
     </>
   );
 }
 
-function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefined) => void }) {
-  const { plan } = useDraftState();
+function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined) => void }) {
+  const { plan, doc } = useDraftState();
   const units = useUnits();
+  const states = useStates(doc, plan, true);
   const ops = step.parts.map((p) => ({ part: p, op: plan.operations.find((o) => o.id === p.operation) }));
   const cycle = isTreatment(ops[0]?.op?.kind);
   const still = useStill(step.number);
-  const low = ops[0]?.op?.lowC ?? plan.totals.lowC;
+  const low = ops[0]?.op?.forging?.lowC ?? plan.totals.lowC;
   const soak = ops[0]?.op?.targetC ?? plan.totals.soakC;
   return (
     <div className="grid gap-3" data-testid="heat-detail">
@@ -86,7 +87,7 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
             />
             <Figure name={say("heat.work")} value={print.duration(step.workS)} />
             <Figure
-              name={say(ops.every(({ op }) => op?.strokes) ? "heat.strokesCount" : "heat.blows")}
+              name={say(ops.every(({ op }) => op?.forging?.strokes) ? "heat.strokesCount" : "heat.blows")}
               value={String(step.blows)}
             />
           </>
@@ -98,7 +99,14 @@ function OneHeat({ step, onHeat }: { step: HeatStep; onHeat: (n: number | undefi
         <Figure name={say("heat.fuel")} value={print.mass(step.fuelG, units)} />
         <Figure name={say("heat.hotSoFar")} value={print.duration(step.hotSoFarS)} />
       </dl>
-      {!cycle && <CoolingCurve step={step} lowC={low} highC={Math.max(soak, plan.steel.forgeHighC)} />}
+      {!cycle && (
+        <CoolingCurve
+          curve={states?.find((s) => s.number === step.number)?.curve}
+          carryS={step.carryS}
+          lowC={low}
+          highC={Math.max(soak, plan.steel.forgeHighC)}
+        />
+      )}
       <div>
         <InTheRound heat={step.number} />
       </div>
@@ -158,43 +166,45 @@ const twoEdged = new Set(["diamond", "lens"]);
 const Operation = memo(function Operation({ op, to, still }: { op: Step; to: number; still: boolean }) {
   const units = useUnits();
   const two = useDraftPart((s) => twoEdged.has(s.doc.request.design.grind.kind));
+  const f = op.forging;
+  const soakS = op.thermal?.soakS;
   return (
     <section className="grid gap-1">
       <h3 className="narrow text-xl leading-tight">
         {say(`op.${op.kind}`)}
         {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
-        {op.soakS ? (
-          <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(op.soakS) })}</span>
-        ) : null}
+        {soakS ? <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(soakS) })}</span> : null}
         {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}
       </h3>
-      {op.face && (
+      {f?.face && (
         <p>
-          {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
-          {op.support && op.support !== "face" ? `, ${say(`support.${op.support}`)}` : ""} ·{" "}
+          {told(f.machine ? `machine.${f.machine}` : `face.${f.face}`)}
+          {f.support && f.support !== "face" ? `, ${told(`support.${f.support}`)}` : ""} ·{" "}
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
-      {op.spreadGiven && !op.machine ? <div className="min-h-[92px]">{still && <ToolPicks op={op} />}</div> : null}
-      {op.bendRiseMm ? (
+      {f?.spreadGiven && !f.machine ? (
+        <div className="min-h-[92px]">{still && <ToolPicks id={op.id} forging={f} />}</div>
+      ) : null}
+      {f?.bendRiseMm ? (
         <p>
-          {say("card.riseGive", { rise: print.length(op.bendRiseMm, units) })}
-          {op.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / op.bendPerMm, units) })}` : ""}
+          {say("card.riseGive", { rise: print.length(f.bendRiseMm, units) })}
+          {f.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / f.bendPerMm, units) })}` : ""}
         </p>
       ) : null}
-      {op.edgeTurns ? <p>{say("heat.edgeTurns", turnsOf(op))}</p> : null}
-      {op.strokes ? <p>{say("heat.strokes", { n: Math.ceil(op.strokes) })}</p> : null}
-      {op.kind === "bevel" && (
+      {f?.edgeTurns ? <p>{say("heat.edgeTurns", turnsOf(f))}</p> : null}
+      {f?.strokes ? <p>{say("heat.strokes", { n: Math.ceil(f.strokes) })}</p> : null}
+      {op.kind === "bevel" && f && (
         <p className="text-quiet">
-          {say(two ? "heat.sideTwo" : "heat.side", { n: Math.max(1, Math.round(op.blows / (two ? 4 : 2))) })}
+          {say(two ? "heat.sideTwo" : "heat.side", { n: Math.max(1, Math.round(f.blows / (two ? 4 : 2))) })}
         </p>
       )}
       {op.kind === "harden" && <Quench op={op} />}
       <p>{say(`how.${op.kind}`)}</p>
-      {op.becauseCode && <p className="text-sm text-quiet">{say(op.becauseCode)}</p>}
+      {op.becauseCode && <p className="text-sm text-quiet">{told(op.becauseCode)}</p>}
       {op.cautionCodes.map((c) => (
         <p key={c} className="border-l-[3px] border-ember pl-2 text-[15px]" data-caution={c}>
-          {say(c)}
+          {told(c)}
         </p>
       ))}
     </section>
@@ -214,7 +224,11 @@ function Quench({ op }: { op: Step }) {
   return (
     <>
       <p data-testid="quench">
-        {say("harden.bath", { bath: say(`quench.${steel.quench}`), low: at(op.bathLowC), high: at(op.bathHighC) })}
+        {say("harden.bath", {
+          bath: say(`quench.${steel.quench}`),
+          low: at(op.thermal?.bathLowC),
+          high: at(op.thermal?.bathHighC),
+        })}
       </p>
       {hc !== undefined && (
         <p className="text-quiet">
@@ -234,10 +248,10 @@ function Quench({ op }: { op: Step }) {
 }
 
 /** Taps on edge and flat blows of every turn on edge. */
-function turnsOf(op: Step) {
-  const n = op.edgeTurns ?? 1;
+function turnsOf(f: Forging) {
+  const n = f.edgeTurns ?? 1;
   const each = (blows: number) => Math.max(1, Math.round(blows / n));
-  return { n, edge: each(op.edgeBlows ?? 0), flat: each(op.blows - (op.edgeBlows ?? 0)) };
+  return { n, edge: each(f.edgeBlows ?? 0), flat: each(f.blows - (f.edgeBlows ?? 0)) };
 }
 
 function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
@@ -275,7 +289,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <DraftPick
           field="smith.skill"
           label={say("new.sure")}
-          options={["learning", "steady", "sure"].map((v) => ({ value: v, label: say(`skill.${v}`) }))}
+          options={["learning", "steady", "sure"].map((v) => ({ value: v, label: told(`skill.${v}`) }))}
         />
         <MachineFields />
         <F f="smith.hammerKg" />
@@ -351,8 +365,8 @@ function Schools() {
     <DraftPick
       value={value}
       field={`choices.${field}`}
-      label={say(`field.name.choices.${field}`)}
-      options={values.map((v) => ({ value: v, label: say(`${prefix}.${v}`) }))}
+      label={told(`field.name.choices.${field}`)}
+      options={values.map((v) => ({ value: v, label: told(`${prefix}.${v}`) }))}
     />
   );
   return (
@@ -376,4 +390,4 @@ function Schools() {
   );
 }
 
-const F = ({ f }: { f: string }) => <DraftField field={f} label={say(`field.name.${f}`)} />;
+const F = ({ f }: { f: string }) => <DraftField field={f} label={told(`field.name.${f}`)} />;

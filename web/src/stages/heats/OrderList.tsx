@@ -3,7 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { Step } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart, useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { isCycle, isTreatment } from "./machine";
 import { moved } from "./order";
@@ -156,9 +156,9 @@ function Row({
           <span>
             {say(`op.${op.kind}`)}
             {op.targetC ? <span className="text-quiet"> {print.temperature(op.targetC, units)}</span> : null}
-            {op.face && (
+            {op.forging?.face && (
               <span className="block text-sm leading-tight text-quiet">
-                {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
+                {told(op.forging.machine ? `machine.${op.forging.machine}` : `face.${op.forging.face}`)}
               </span>
             )}
           </span>
@@ -167,14 +167,14 @@ function Row({
               ? say(op.kind === "harden" ? "heats.hardening" : "heats.cycle")
               : say("heats.opFigures", {
                   heats: op.heats < 0.95 ? say("heats.part") : say("heats.opHeats", { n: op.heats.toFixed(1) }),
-                  blows: Math.max(1, Math.round(op.blows)),
+                  blows: Math.max(1, Math.round(op.forging?.blows ?? 0)),
                 })}
           </span>
         </button>
       </div>
       {op.cautionCodes.map((c) => (
         <p key={c} className="mb-1.5 ml-[1.6rem] border-l-[3px] border-ember pl-2 text-sm" data-caution={c}>
-          {say(c)}
+          {told(c)}
         </p>
       ))}
     </li>

@@ -1,7 +1,7 @@
 import type { Settings } from "../../api/client";
 import { useShop } from "../../api/hooks";
 import { useDraftPart } from "../../draft/context";
-import { say } from "../../text/say";
+import { told } from "../../text/say";
 import { DraftPick } from "../../ui/DraftField";
 
 const hammerKeys = ["hammerKg", "faceMm", "peenBiteMm"] as const;
@@ -34,10 +34,10 @@ function TakeUp({
   return (
     <DraftPick
       field={field}
-      label={say(`field.name.${field}`)}
+      label={told(`field.name.${field}`)}
       value={on ? on.text : own}
       options={[
-        ...(on ? [] : [{ value: own, label: say(own) }]),
+        ...(on ? [] : [{ value: own, label: told(own) }]),
         ...set.map((x) => ({ value: x.text, label: x.name })),
       ]}
     />

@@ -1,13 +1,14 @@
 import { useEffect, useRef } from "react";
-import type { HeatStep, Plan } from "../../api/client";
-import { useUnits } from "../../api/hooks";
+import type { Doc, Heat, Plan, State } from "../../api/client";
+import { useStates, useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
 import { extent, outline, twistPath } from "../../bench/layout";
-import { heatColour, say } from "../../text/say";
+import { heatColour, say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { isTreatment } from "./machine";
 
 interface Props {
+  doc: Doc;
   plan: Plan;
   heat: number;
   onHeat: (n: number) => void;
@@ -15,10 +16,11 @@ interface Props {
 }
 
 /** One heat over the whole screen, at night, read from three metres: one key or one touch goes on. */
-export function StepView({ plan, heat, onHeat, onClose }: Props) {
+export function StepView({ doc, plan, heat, onHeat, onClose }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const step = plan.heats.find((h) => h.number === heat);
   const over = heat > plan.heats.length;
+  const states = useStates(doc, plan, true);
   useEffect(() => {
     box.current?.focus();
   }, []);
@@ -57,7 +59,7 @@ export function StepView({ plan, heat, onHeat, onClose }: Props) {
       {over || !step ? (
         <p className="narrow m-auto max-w-[24ch] text-center text-[7vmin] leading-tight">{say("step.finished")}</p>
       ) : (
-        <One plan={plan} step={step} />
+        <One plan={plan} step={step} state={states?.find((s) => s.number === heat)} />
       )}
       <button
         type="button"
@@ -72,7 +74,7 @@ export function StepView({ plan, heat, onHeat, onClose }: Props) {
   );
 }
 
-function One({ plan, step }: { plan: Plan; step: HeatStep }) {
+function One({ plan, step, state }: { plan: Plan; step: Heat; state?: State }) {
   const units = useUnits();
   const ops = step.parts.map((p) => plan.operations.find((o) => o.id === p.operation)).filter((o) => !!o);
   const op = ops[0];
@@ -85,20 +87,20 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
       <p className="narrow text-[9vmin] leading-none" data-testid="step-work">
         {ops.map((o) => say(`op.${o.kind}`)).join(", ")}
       </p>
-      {op?.face && (
+      {op?.forging?.face && (
         <p className="text-[4vmin] leading-tight text-[#9ba39f]">
-          {say(op.machine ? `machine.${op.machine}` : `face.${op.face}`)}
-          {op.support && op.support !== "face" ? `, ${say(`support.${op.support}`)}` : ""} ·{" "}
+          {told(op.forging.machine ? `machine.${op.forging.machine}` : `face.${op.forging.face}`)}
+          {op.forging.support && op.forging.support !== "face" ? `, ${told(`support.${op.forging.support}`)}` : ""} ·{" "}
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
-      <Piece step={step} />
+      <Piece step={step} shape={state?.shape ?? plan.drawing.forged} />
       <div className="narrow flex flex-wrap items-baseline gap-x-[5vmin] gap-y-1 text-[5.5vmin] leading-tight">
         <span>
           <span className="text-[#9ba39f]">{say("step.heatTo")} </span>
           <span style={{ color: glow(soak) }}>{heatColour(soak)}</span>
         </span>
-        {op?.soakS ? <span>{say("step.hold", { time: print.duration(op.soakS) })}</span> : null}
+        {op?.thermal?.soakS ? <span>{say("step.hold", { time: print.duration(op.thermal.soakS) })}</span> : null}
         {!cycle && (
           <span>
             <span className="text-[#9ba39f]">{say("step.stopAt")} </span>
@@ -118,7 +120,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
         )}
         {step.blows > 0 && (
           <span className="text-[#9ba39f]">
-            {say(ops.every((o) => o.strokes) ? "step.strokes" : "step.blows", {
+            {say(ops.every((o) => o.forging?.strokes) ? "step.strokes" : "step.blows", {
               blows: step.blows,
               seconds: Math.ceil(step.workS),
             })}
@@ -127,7 +129,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
       </div>
       {cautions.length > 0 && (
         <p className="border-l-4 border-[#f0714d] pl-3 text-[3vmin] leading-tight">
-          {cautions.map((c) => say(c)).join(" ")}
+          {cautions.map((c) => told(c)).join(" ")}
         </p>
       )}
     </div>
@@ -135,8 +137,7 @@ function One({ plan, step }: { plan: Plan; step: HeatStep }) {
 }
 
 /** The piece as it is after this heat, glowing where it is hot. */
-function Piece({ step }: { step: HeatStep }) {
-  const st = step.shape;
+function Piece({ step, shape: st }: { step: Heat; shape: State["shape"] }) {
   const e = extent(st);
   const wide = Math.max(e.length, 1);
   const high = Math.max(e.top - e.bottom, 1);

@@ -1,7 +1,7 @@
 import { memo, useEffect, useState } from "react";
-import type { Step } from "../../api/client";
+import type { Forging } from "../../api/client";
 import { useDraft, useDraftPart } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 
 /** A heat that is looked at for so long has its tools laid out: not while the heats fly past. */
@@ -18,33 +18,33 @@ export function useStill(what: unknown): boolean {
 }
 
 /** The face that strikes and what lies under it, with the share of the thinning that they send into width. */
-export const ToolPicks = memo(function ToolPicks({ op }: { op: Step }) {
+export const ToolPicks = memo(function ToolPicks({ id, forging: f }: { id: string; forging: Forging }) {
   const draft = useDraft();
-  const own = useDraftPart((s) => !!s.doc.request.choices.tools?.some((t) => t.operation === op.id));
+  const own = useDraftPart((s) => !!s.doc.request.choices.tools?.some((t) => t.operation === id));
   const pick = (part: "face" | "support", value: string, values: string[]) => (
     <Pick
       label={say(`tool.${part}`)}
       value={value}
-      field={`tool.${op.id}.${part}`}
-      options={values.map((v) => ({ value: v, label: say(`${part}.${v}`) }))}
-      onPick={(v) => draft.choose(`tool.${op.id}.${part}`, v)}
+      field={`tool.${id}.${part}`}
+      options={values.map((v) => ({ value: v, label: told(`${part}.${v}`) }))}
+      onPick={(v) => draft.choose(`tool.${id}.${part}`, v)}
     />
   );
   return (
     <div className="grid grid-cols-2 gap-2 py-1" data-testid="tool">
-      {pick("face", op.face ?? "flat", ["flat", "round", "peenAcross", "peenAlong"])}
-      {pick("support", op.support || "face", ["face", "horn", "edge", "fuller"])}
+      {pick("face", f.face ?? "flat", ["flat", "round", "peenAcross", "peenAlong"])}
+      {pick("support", f.support || "face", ["face", "horn", "edge", "fuller"])}
       <p className="col-span-2 text-[15px]" data-testid="tool-spread">
-        {say(op.spreadNeeded ? "tool.spread" : "tool.hold", {
-          given: share(op.spreadGiven),
-          needed: share(op.spreadNeeded),
+        {say(f.spreadNeeded ? "tool.spread" : "tool.hold", {
+          given: share(f.spreadGiven),
+          needed: share(f.spreadNeeded),
         })}
       </p>
       {own && (
         <button
           type="button"
           className="press col-span-2 justify-self-start"
-          onClick={() => draft.choose(`tool.${op.id}`, "planner")}
+          onClick={() => draft.choose(`tool.${id}`, "planner")}
         >
           {say("tool.planner")}
         </button>

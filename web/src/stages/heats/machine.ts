@@ -1,4 +1,4 @@
-import { has, say } from "../../text/say";
+import { has, told } from "../../text/say";
 
 export const machines = ["none", "striker", "powerHammer", "press", "rollingMill"] as const;
 export type MachineKind = Exclude<(typeof machines)[number], "none">;
@@ -14,7 +14,7 @@ export const machineFields = {
 /** What a machine's figure is called: a striker has a sledge where a hammer has a tup. */
 export const machineLabel = (kind: MachineKind, field: string): string => {
   const own = `field.name.${kind}.${field}`;
-  return say(has(own) ? own : `field.name.smith.machine.${field}`);
+  return told(has(own) ? own : `field.name.smith.machine.${field}`);
 };
 
 /** The shapes of what a machine strikes with, named as that trade does. */
@@ -23,12 +23,12 @@ export const diesOf = (kind: MachineKind): { value: string; label: string }[] =>
     ? []
     : ["flat", "drawing", "crowned"].map((v) => ({
         value: v,
-        label: say(`${kind === "striker" ? "striker" : "dies"}.${v}`),
+        label: told(`${kind === "striker" ? "striker" : "dies"}.${v}`),
       }));
 
 export const machineNote = (kind: MachineKind): string => {
   const own = `machine.note.${kind}`;
-  return say(has(own) ? own : "machine.note");
+  return told(has(own) ? own : "machine.note");
 };
 
 /** A thermal cycle: it comes when all is forged. */

@@ -3,7 +3,7 @@ import { api, ask, type Plan, type RankedStock } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { barSize } from "../../rack/forms";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { Sheet } from "../../ui/Sheet";
 import { print } from "../../units/print";
 
@@ -56,7 +56,7 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
               {rows.map(([code, get]) => (
                 <tr key={code} className="border-b border-line" data-figure-of={code}>
                   <th scope="row" className="py-1 text-left font-normal text-quiet">
-                    {say(code)}
+                    {told(code)}
                   </th>
                   <td className="narrow">{get(a.plan, units)}</td>
                   <td className="narrow">{get(b.plan, units)}</td>

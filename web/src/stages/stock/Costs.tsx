@@ -1,6 +1,6 @@
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart, valueAt } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { useCosts } from "./useAsked";
 
@@ -18,7 +18,7 @@ export function Costs() {
           {costs.data.map((c) => (
             <tr key={c.field} className="border-b border-line">
               <th scope="row" className="py-0.5 text-left font-sans font-normal text-quiet">
-                {say(`field.name.${c.field}`)}
+                {told(`field.name.${c.field}`)}
                 <Slide field={c.field} />
               </th>
               {c.cannot === "plan.cannot" ? (
@@ -53,7 +53,7 @@ function Slide({ field }: { field: string }) {
       max={Math.round((stored * 1.2) / step) * step}
       step={step}
       value={now}
-      aria-label={say(`field.name.${field}`)}
+      aria-label={told(`field.name.${field}`)}
       data-slide={field}
       onChange={(e) => draft.type(field, `${e.target.value}mm`)}
       onPointerUp={() => void draft.flush()}

@@ -1,6 +1,6 @@
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
-import { figures, say } from "../../text/say";
+import { figures, say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { useHopes } from "./useAsked";
 
@@ -38,7 +38,7 @@ export function Hopes() {
             data-works={h.works}
           >
             <span className="flex-1">
-              {say(h.code, figures(h.figures, units))}{" "}
+              {told(h.code, figures(h.figures, units))}{" "}
               {h.works && h.barMm ? (
                 <span className="text-quiet">{say("hope.takes", { bar: print.length(h.barMm, units) })}</span>
               ) : (

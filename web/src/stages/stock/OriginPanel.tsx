@@ -1,6 +1,6 @@
 import { useSalvage } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { DraftField } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Pick } from "../../ui/Pick";
@@ -19,7 +19,7 @@ export function OriginPanel() {
           label={say("rack.origin")}
           value={origin.id ?? ""}
           onPick={(v) => draft.choose("origin", v)}
-          options={(table.data?.origins ?? []).map((o) => ({ value: o.id, label: say(`origin.${o.id}`) }))}
+          options={(table.data?.origins ?? []).map((o) => ({ value: o.id, label: told(`origin.${o.id}`) }))}
           field="origin"
         />
       </div>
@@ -32,7 +32,7 @@ export function OriginPanel() {
               className={`border-l-[3px] pl-2 ${seen.includes(h) ? "border-quiet text-quiet" : "border-ember"}`}
               data-hazard={h}
             >
-              {say(`hazard.${h}`)}
+              {told(`hazard.${h}`)}
               {!refuse && !seen.includes(h) && (
                 <button
                   type="button"

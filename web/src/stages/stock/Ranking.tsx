@@ -4,7 +4,7 @@ import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { Drawn } from "../../rack/Drawn";
 import { barSize } from "../../rack/forms";
-import { figures, say } from "../../text/say";
+import { figures, say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { Compare } from "./Compare";
 import { useRank } from "./useAsked";
@@ -49,7 +49,7 @@ interface RowProps {
 function Row({ r, chosen, compared, onTake, onCompare }: RowProps) {
   const units = useUnits();
   const s = r.stock;
-  const why = r.obstacle.code ? say(r.obstacle.code, figures(r.obstacle.figures, units)) : "";
+  const why = r.obstacle.code ? told(r.obstacle.code, figures(r.obstacle.figures, units)) : "";
   return (
     <li className="flex items-stretch border-b border-line" data-ranked={s.name} data-feasible={r.feasible}>
       <button

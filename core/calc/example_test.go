@@ -1,0 +1,13 @@
+package calc_test
+
+import (
+	"fmt"
+
+	"coldember/core/calc"
+)
+
+func Example() {
+	_, err := calc.Run("moonphase", nil)
+	fmt.Println(err)
+	// Output: calc: no kind "moonphase"; there are [bend blade blow cool cutplan decarb flow heat largest reach scale section size spread stock temper]
+}

@@ -1,0 +1,100 @@
+package doc_test
+
+import (
+	"encoding/json"
+	"errors"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"coldember/core/plan"
+	"coldember/internal/doc"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var update = flag.Bool("update", false, "write a fixture of the present form where there is none yet; those that are there never change")
+
+// ages reads a fixture of every form that a kind of document ever had, and checks that
+// what it says is still there in the present form.
+func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *testing.T, version int, d D)) {
+	for v := 1; v <= current; v++ {
+		file := filepath.Join("testdata", fmt.Sprintf("%s-%d.json", kind, v))
+		text, err := os.ReadFile(file)
+		if v == current && errors.Is(err, os.ErrNotExist) && *update {
+			first, err := os.ReadFile(filepath.Join("testdata", fmt.Sprintf("%s-%d.json", kind, v-1)))
+			require.NoError(t, err)
+			d, err := doc.Decode[D](string(first))
+			require.NoError(t, err)
+			text = []byte(doc.Encode(d) + "\n")
+			require.NoError(t, os.WriteFile(file, text, 0o644))
+		}
+		require.NotEmpty(t, text, "no fixture of form %d of a %s: run with -update", v, kind)
+		d, err := doc.Decode[D](string(text))
+		require.NoError(t, err, file)
+		check(t, v, d)
+		// what is written again is of the present form, and the same
+		again := doc.Encode(d)
+		var head struct{ DocVersion int }
+		require.NoError(t, json.Unmarshal([]byte(again), &head))
+		assert.Equal(t, current, head.DocVersion, "the number of forms in this test is stale")
+		back, err := doc.Decode[D](again)
+		require.NoError(t, err)
+		assert.Equal(t, d, back)
+	}
+	_, err := os.Stat(filepath.Join("testdata", fmt.Sprintf("%s-%d.json", kind, current+1)))
+	assert.ErrorIs(t, err, os.ErrNotExist, "a fixture of a form that this test does not read")
+}
+
+func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
+	ages(t, "piece", 1, func(t *testing.T, _ int, d doc.Piece) {
+		assert.Equal(t, "Rigging knife", d.Name)
+		assert.Equal(t, "for the tender", d.Notes)
+		assert.NoError(t, d.Request.Validate())
+		assert.NotNil(t, d.Request.Design.Handle)
+	})
+	ages(t, "pattern", 2, func(t *testing.T, _ int, d doc.Pattern) {
+		assert.NoError(t, d.Validate())
+		assert.NotNil(t, d.Tags)
+	})
+	ages(t, "stock", 2, func(t *testing.T, _ int, d doc.Stock) {
+		assert.NoError(t, d.Validate())
+		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
+	})
+	ages(t, "shop", 2, func(t *testing.T, _ int, d doc.Shop) {
+		assert.NoError(t, d.Validate())
+		assert.Len(t, d.Smiths, 2)
+		assert.Len(t, d.Hammers, 3, "the usual ones")
+		assert.Len(t, d.Hearths, 1)
+	})
+	ages(t, "plan", 2, func(t *testing.T, _ int, d doc.Kept) {
+		assert.NoError(t, d.Request.Validate())
+		assert.Equal(t, plan.RequestVersion, d.Request.Version)
+	})
+}
+
+// TestANewerFormIsRefused plainly, and a broken one told from it.
+func TestANewerFormIsRefused(t *testing.T) {
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":2`, `"docVersion":9`, 1)
+	_, err := doc.Decode[doc.Shop](text)
+	var newer *doc.NewerError
+	require.ErrorAs(t, err, &newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 2}, *newer)
+	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
+		_, err := doc.Decode[doc.Shop](text)
+		var broken *doc.BrokenError
+		require.ErrorAs(t, err, &broken, text)
+		assert.Equal(t, "shop", broken.Kind)
+	}
+}
+
+func TestACopyIsNobodyElses(t *testing.T) {
+	a := doc.NewShop()
+	b := doc.Copy(a)
+	b.Smiths[0].Name = "Somebody else"
+	assert.NotEqual(t, a.Smiths[0].Name, b.Smiths[0].Name)
+}

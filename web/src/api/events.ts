@@ -1,0 +1,84 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import type { components } from "./schema";
+
+export type Saved = components["schemas"]["Saved"];
+
+/** The lists that change when something of a kind is saved. */
+const touches: Record<Saved["kind"], string[]> = {
+  piece: ["pieces", "stock"],
+  pattern: ["patterns"],
+  stock: ["stock", "cuts"],
+  shop: ["shop"],
+};
+
+const listeners = new Set<(e: Saved) => void>();
+
+/** Hears of everything that is saved, in this window or another, while the component is there. */
+export function useSaved(hear: (e: Saved) => void): void {
+  useEffect(() => {
+    listeners.add(hear);
+    return () => {
+      listeners.delete(hear);
+    };
+  }, [hear]);
+}
+
+const channelName = "coldember.saved";
+
+/**
+ * Listens to the server, for all windows of this browser: a browser keeps only a few connections to one place, and
+ * a window that listens holds one for as long as it is open. The window that has the lock listens, and tells the
+ * others; when it goes another takes over. Returns how to stop.
+ */
+function listen(hear: (e: Saved) => void): () => void {
+  const stop = new AbortController();
+  const channel = new BroadcastChannel(channelName);
+  channel.onmessage = (m: MessageEvent<Saved>) => hear(m.data);
+  const connect = () =>
+    new Promise<void>((done) => {
+      const source = new EventSource("/api/v1/events"); // connects again by itself
+      source.addEventListener("saved", (m: MessageEvent<string>) => {
+        const e = JSON.parse(m.data) as Saved;
+        channel.postMessage(e);
+        hear(e);
+      });
+      stop.signal.addEventListener("abort", () => {
+        source.close();
+        done();
+      });
+    });
+  navigator.locks.request(channelName, { signal: stop.signal }, connect).catch(() => {
+    // stopped before it was its turn
+  });
+  return () => {
+    stop.abort();
+    channel.close();
+  };
+}
+
+/** Keeps the lists of every page fresh while something is saved elsewhere. */
+export function useEvents(): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (typeof EventSource === "undefined" || !navigator.locks) return;
+    const hear = (e: Saved) => {
+      for (const key of touches[e.kind]) void client.invalidateQueries({ queryKey: [key] });
+      for (const f of listeners) f(e);
+    };
+    let stop = listen(hear);
+    const leave = () => stop();
+    const comeBack = (e: PageTransitionEvent) => {
+      if (!e.persisted) return;
+      stop = listen(hear);
+      void client.invalidateQueries();
+    };
+    addEventListener("pagehide", leave);
+    addEventListener("pageshow", comeBack);
+    return () => {
+      removeEventListener("pagehide", leave);
+      removeEventListener("pageshow", comeBack);
+      stop();
+    };
+  }, [client]);
+}
