@@ -48,8 +48,8 @@ func ZonesOf(b *blade.Body) []Zone {
 	return zones
 }
 
-// slice is a section of the whole piece at x.
-type slice struct {
+// Slice is a section of the whole piece at x.
+type Slice struct {
 	Zone              string
 	SpineY            float64
 	EdgeY             float64
@@ -58,7 +58,7 @@ type slice struct {
 	WholeMm2          float64 // area before a false edge
 }
 
-func SliceAt(b *blade.Body, zones []Zone, x float64) (slice, bool) {
+func SliceAt(b *blade.Body, zones []Zone, x float64) (Slice, bool) {
 	l := b.LengthMm()
 	heel := b.SpineY(l)
 	for _, z := range zones {
@@ -70,17 +70,17 @@ func SliceAt(b *blade.Body, zones []Zone, x float64) (slice, bool) {
 			r := b.Blade.Ricasso
 			top := heel
 			h := r.HeightAt(x - z.FromMm)
-			return slice{z.Name, top, top - h, h, h * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm, h * r.ThicknessMm}, true
+			return Slice{z.Name, top, top - h, h, h * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm, h * r.ThicknessMm}, true
 		case plan.ZoneTang:
 			h, t := b.Blade.Tang.At(x - z.FromMm)
 			top := heel - b.Blade.Tang.TopMm(x-z.FromMm)
-			return slice{z.Name, top, top - h, h, h * t, t, t, h * t}, true
+			return Slice{z.Name, top, top - h, h, h * t, t, t, h * t}, true
 		default:
 			s := b.SectionAt(x)
 			if s.HeightMm <= 0 {
-				return slice{}, false
+				return Slice{}, false
 			}
-			out := slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.ThicknessAt(0), 0}
+			out := Slice{z.Name, b.SpineY(x), b.EdgeY(x), s.HeightMm, s.AreaMm2(), s.SpineMm, s.ThicknessAt(0), 0}
 			out.WholeMm2 = out.AreaMm2
 			if s.SwedgeHeightMm > 0 {
 				s.SwedgeHeightMm = 0
@@ -89,7 +89,7 @@ func SliceAt(b *blade.Body, zones []Zone, x float64) (slice, bool) {
 			return out, true
 		}
 	}
-	return slice{}, false
+	return Slice{}, false
 }
 
 // Cell is a stretch of the forged shape that the simulation moves as one.

@@ -8,6 +8,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/section"
 	"coldember/core/steel"
+	"coldember/core/thermal"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -48,7 +49,10 @@ func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation)
 	return r
 }
 
-// TestVolumeIsConserved: what is not in the cells any more has been booked as
+// TestVolumeIsConserved, cell by cell and heat by heat: the hammer moves no steel from one
+// cell to another, and what a cell has lost is the skin that scaled off all four of its
+// sides, no thicker than the law gives for so long at that heat. What is not in the cells
+// any more has been booked as
 // scale, whatever the sequence of operations.
 func TestVolumeIsConserved(t *testing.T) {
 	kinds := []forge.Kind{forge.Straighten, forge.Corners, forge.Planish, forge.PreCurve, forge.Correct, forge.CutOff, forge.TangCurve}
@@ -62,8 +66,10 @@ func TestVolumeIsConserved(t *testing.T) {
 		if k := rapid.SampledFrom(machines).Draw(t, "machine"); k != "" {
 			s.Smith.Machine = forge.NewMachine(k)
 		}
+		began := b.Clone()
 		r, err := forge.NewRun(s, b)
 		require.NoError(t, err)
+		r.KeepStates = true
 		for i := range rapid.IntRange(1, 4).Draw(t, "n") {
 			first := rapid.IntRange(0, 5).Draw(t, "first")
 			last := rapid.IntRange(first, 5).Draw(t, "last")
@@ -90,6 +96,19 @@ func TestVolumeIsConserved(t *testing.T) {
 		booked := 0.0
 		for _, h := range r.Heats {
 			booked += h.ScaleMm3
+			for i := range h.After.Cells {
+				was, is := began.Cells[i], h.After.Cells[i]
+				x, l := is.ScaleMm-was.ScaleMm, is.VolumeMm3/(is.WidthMm*is.ThicknessMm)
+				skin := l * ((is.WidthMm+2*x)*(is.ThicknessMm+2*x) - is.WidthMm*is.ThicknessMm)
+				require.InDelta(t, was.VolumeMm3-skin, is.VolumeMm3, 1e-9*was.VolumeMm3, "cell %d in %s", i, h.Operation)
+				var most thermal.ScaleClock
+				most.Add(math.Max(r.SoakC(), 950), h.FireS+h.CarryS+h.WorkS+h.BrushS+300, thermal.AtmosphereAir)
+				require.LessOrEqual(t, x, most.LossMm())
+				if i < h.First || i > h.Last {
+					require.Zero(t, x, "what lies dull beside the fire does not scale")
+				}
+			}
+			began = h.After
 		}
 		if rel := math.Abs(start-booked-r.Bar.VolumeMm3()) / start; rel > 1e-9 {
 			t.Fatalf("lost %v of the volume", rel)
@@ -260,4 +279,35 @@ func TestStraighteningTakesTheWorkOfItsCurve(t *testing.T) {
 	tight, wide := blows(50), blows(100)
 	assert.Greater(t, tight, 1.6*wide)
 	assert.Less(t, tight, 2.8*wide)
+}
+
+// TestTheEdgeScalesWithTheRest: a thin edge is thinner after a heat by as much as the
+// whole section, or a bevelled blade would keep the edge it had.
+func TestTheEdgeScalesWithTheRest(t *testing.T) {
+	b := forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: 3000, WidthMm: 28, ThicknessMm: 3.1, EdgeMm: 2, SpineMm: 4.2, TempC: 20}}}
+	r, err := forge.NewRun(shop(), b)
+	require.NoError(t, err)
+	require.NoError(t, r.Cycle("cycle", 870))
+	c := r.Bar.Cells[0]
+	require.Positive(t, c.ScaleMm)
+	assert.InEpsilon(t, c.ThicknessMm/3.1, c.EdgeMm/2, 1e-9)
+	assert.InEpsilon(t, c.ThicknessMm/3.1, c.SpineMm/4.2, 1e-9)
+}
+
+// TestWhatIsLeftOfAHeatIsNotLost: an operation that needs a part of a heat leaves the
+// piece as cold as a whole one does, since the next takes what is left of it. The first
+// fire of the next would be too short otherwise.
+func TestWhatIsLeftOfAHeatIsNotLost(t *testing.T) {
+	b := bar(6, 25, 6)
+	r, err := forge.NewRun(shop(), b)
+	require.NoError(t, err)
+	require.NoError(t, r.Do(&forge.Operation{ID: "correct", Kind: forge.Correct, Last: 5, BendPer: .0005}))
+	require.Len(t, r.Heats, 1)
+	require.Less(t, r.Heats[0].Fraction, .9)
+	coldest := math.Inf(1)
+	for _, c := range r.Bar.Cells {
+		coldest = math.Min(coldest, c.TempC)
+	}
+	assert.LessOrEqual(t, coldest, r.Shop.LowC())
+	assert.Greater(t, coldest, r.Shop.LowC()-60, "and brushed")
 }

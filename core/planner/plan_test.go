@@ -501,3 +501,14 @@ func TestASlowAnnealComesAfterOneCycle(t *testing.T) {
 	iron.SteelID, iron.Choices.Cycles = "wrought-iron", plan.SlowAnneal
 	assert.Zero(t, plantest.Make(t, iron).Totals.Cycles)
 }
+
+// TestAQuarterOfTheCutLeftOverIsScarce: with less the tang first tells what is left for
+// the blade; with more the point fixes its length.
+func TestAQuarterOfTheCutLeftOverIsScarce(t *testing.T) {
+	r := plantest.Request()
+	cut := plantest.Make(t, r).Bar.CutLengthMm
+	for share, want := range map[float64]plan.First{.05: plan.TangFirst, .2: plan.TangFirst, .3: plan.PointFirst, .45: plan.PointFirst, 2: plan.PointFirst} {
+		r.Bar.LengthMm = cut * (1 + share)
+		assert.Equal(t, want, plantest.Make(t, r).SuggestFirst, "%v of the cut is left over", share)
+	}
+}

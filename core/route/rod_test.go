@@ -30,6 +30,8 @@ func TestARodThatStaysIsNotOfTheBar(t *testing.T) {
 	ends := (r.Sizing.TrimMm + r.Sizing.KerfMm) * p.Bar.AreaMm2
 	require.InEpsilon(t, p.Bar.StartMm3, p.Forged.VolumeMm3-p.Bar.RodMm3+burnt+ends, 2e-3)
 
+	assert.InDelta(t, p.Bar.LossFraction, p.Bar.ScaleShare, 1e-4, "the loss is the bar's: what the rod scales, no bar has to give")
+
 	sum := 0.0
 	for _, l := range p.Ledger {
 		if !l.Total || l.Code == "ledger.finished" {

@@ -26,8 +26,8 @@ func HeatAfterHardening(ops []*forge.Operation) bool {
 // CycleID names the cycle after i others.
 func CycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }
 
-// cycle is a thermal cycle: its kind and the temperature it goes to.
-type cycle struct {
+// Cycle is a thermal cycle: its kind and the temperature it goes to.
+type Cycle struct {
 	Kind  string
 	TempC float64
 }
@@ -48,12 +48,12 @@ const (
 )
 
 // ThermalCycles of the school for a steel.
-func ThermalCycles(c plan.Cycles, g steel.Grade) []cycle {
+func ThermalCycles(c plan.Cycles, g steel.Grade) []Cycle {
 	t := g.NormalisingC()
-	normalise := func(at ...float64) []cycle {
-		var out []cycle
+	normalise := func(at ...float64) []Cycle {
+		var out []Cycle
 		for _, x := range at {
-			out = append(out, cycle{KindNormalise, x})
+			out = append(out, Cycle{KindNormalise, x})
 		}
 		return out
 	}
@@ -69,7 +69,7 @@ func ThermalCycles(c plan.Cycles, g steel.Grade) []cycle {
 		if g.CarbonPct > muchCarbonPct || g.ID == "L6" || g.ID == "O1" {
 			soft = subcriticalC
 		}
-		return append(normalise(t[0]), cycle{KindAnneal, soft})
+		return append(normalise(t[0]), Cycle{KindAnneal, soft})
 	default:
 		return normalise(t...)
 	}

@@ -104,12 +104,25 @@ func Doubts(ctx context.Context, req plan.Request, d Doubt, known []Sample, from
 
 // drawn plans one draw; nil where it cannot be planned.
 func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) (*Sample, error) {
-	rng := rand.New(rand.NewPCG(seed, number))
+	req, err := d.draw(req, rand.New(rand.NewPCG(seed, number)))
+	if err != nil {
+		return nil, err
+	}
+	p, err := tryPlan(ctx, req)
+	if p == nil || err != nil {
+		return nil, err
+	}
+	return &Sample{Heats: float64(p.Totals.Heats), Blows: float64(p.Totals.Blows), TimeS: p.Totals.TimeS, FuelG: p.Totals.FuelG, CutMm: p.Bar.CutLengthMm, Money: p.Totals.Money.Total}, nil
+}
+
+// draw is a request whose figures are off as they may be: a quicker hand strikes faster,
+// and carries and brushes in less time.
+func (d Doubt) draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
 	off := func(share float64) float64 { return math.Exp(share * rng.NormFloat64()) }
 	req.Smith.LandShare = math.Min(1, req.Smith.LandShare*off(d.Energy))
 	grade, err := steel.Find(req.SteelID)
 	if err != nil {
-		return nil, err
+		return req, err
 	}
 	grade.FlowFactor *= off(d.Flow)
 	req.Steel = &grade
@@ -118,13 +131,10 @@ func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) 
 	pace := off(d.Pace)
 	req.Smith.RatePerS = math.Min(5, math.Max(.2, req.Smith.RatePerS*pace))
 	req.Fire.CarryS, req.Fire.BrushS = req.Fire.CarryS/pace, req.Fire.BrushS/pace
-	p, err := tryPlan(ctx, req)
-	if p == nil || err != nil {
-		return nil, err
-	}
-	return &Sample{Heats: float64(p.Totals.Heats), Blows: float64(p.Totals.Blows), TimeS: p.Totals.TimeS, FuelG: p.Totals.FuelG, CutMm: p.Bar.CutLengthMm, Money: p.Totals.Money.Total}, nil
+	return req, nil
 }
 
+// bands are the middle four fifths of what was drawn.
 func (d *Doubtful) bands() {
 	for band, of := range map[*Band]func(Sample) float64{
 		&d.Heats: func(s Sample) float64 { return s.Heats }, &d.Blows: func(s Sample) float64 { return s.Blows },

@@ -10,6 +10,7 @@ import (
 	"coldember/core/plan"
 	"coldember/core/planner"
 
+	"gonum.org/v1/gonum/stat"
 	"gonum.org/v1/gonum/stat/distuv"
 )
 
@@ -134,14 +135,10 @@ func stratified(rng *rand.Rand, n int) []float64 {
 	return out
 }
 
-// quantile of a sorted list, straight between its members.
+// quantile of a sorted list: so large a share of it is no more, straight between its
+// members.
 func quantile(sorted []float64, p float64) float64 {
-	x := p * float64(len(sorted)-1)
-	i := int(x)
-	if i+1 >= len(sorted) {
-		return sorted[len(sorted)-1]
-	}
-	return sorted[i] + (sorted[i+1]-sorted[i])*(x-float64(i))
+	return stat.Quantile(p, stat.LinInterp, sorted, nil)
 }
 
 // sources is the share of the variance that each source makes, to first order.
