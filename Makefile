@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 .DEFAULT_GOAL := help
 VERSION := $(shell git describe --always --dirty 2>/dev/null || echo dev)
-GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_modules/*' 2>/dev/null) go.mod go.sum $(wildcard core/*/*.json) $(wildcard internal/*/*.json) $(wildcard internal/store/migrations/*) $(wildcard internal/export/fonts/*)
+GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_modules/*' 2>/dev/null) go.mod go.sum $(wildcard core/*/*.json) $(wildcard internal/*/*.json) $(wildcard internal/store/migrations/*) $(wildcard internal/export/fonts/*.ttf)
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
@@ -59,7 +59,7 @@ browser:
 	@tools/need browser
 
 test: ## set up and run every test
-	@tools/need go node browser cc
+	@tools/need go node browser paper cc
 	$(MAKE) build
 	@tools/fresh
 	$(MAKE) lint

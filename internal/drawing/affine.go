@@ -57,6 +57,27 @@ func svgTransform(s string) (affine, bool) {
 	return m, true
 }
 
+// svgFunctions are the functions of a transform, by name and number of arguments.
+var svgFunctions = map[string]map[int]func(v []float64) affine{
+	"matrix":    {6: func(v []float64) affine { return affine(v) }},
+	"translate": {1: func(v []float64) affine { return translate(v[0], 0) }, 2: func(v []float64) affine { return translate(v[0], v[1]) }},
+	"scale": {
+		1: func(v []float64) affine { return affine{v[0], 0, 0, v[0], 0, 0} },
+		2: func(v []float64) affine { return affine{v[0], 0, 0, v[1], 0, 0} },
+	},
+	"rotate": {
+		1: func(v []float64) affine { return rotate(v[0] * degree) },
+		3: func(v []float64) affine {
+			return translate(v[1], v[2]).then(rotate(v[0] * degree)).then(translate(-v[1], -v[2]))
+		},
+	},
+	"skewX": {1: func(v []float64) affine { return affine{1, 0, math.Tan(v[0] * degree), 1, 0, 0} }},
+	"skewY": {1: func(v []float64) affine { return affine{1, math.Tan(v[0] * degree), 0, 1, 0, 0} }},
+}
+
+const degree = math.Pi / 180
+
+// svgFunction is one function of a transform.
 func svgFunction(name, args string) (affine, bool) {
 	var v []float64
 	for _, f := range strings.FieldsFunc(args, func(r rune) bool { return strings.ContainsRune(" ,\t\r\n", r) }) {
@@ -66,26 +87,9 @@ func svgFunction(name, args string) (affine, bool) {
 		}
 		v = append(v, x)
 	}
-	const deg = math.Pi / 180
-	switch n := len(v); {
-	case name == "matrix" && n == 6:
-		return affine(v), true
-	case name == "translate" && n == 1:
-		return translate(v[0], 0), true
-	case name == "translate" && n == 2:
-		return translate(v[0], v[1]), true
-	case name == "scale" && n == 1:
-		return affine{v[0], 0, 0, v[0], 0, 0}, true
-	case name == "scale" && n == 2:
-		return affine{v[0], 0, 0, v[1], 0, 0}, true
-	case name == "rotate" && n == 1:
-		return rotate(v[0] * deg), true
-	case name == "rotate" && n == 3:
-		return translate(v[1], v[2]).then(rotate(v[0] * deg)).then(translate(-v[1], -v[2])), true
-	case name == "skewX" && n == 1:
-		return affine{1, 0, math.Tan(v[0] * deg), 1, 0, 0}, true
-	case name == "skewY" && n == 1:
-		return affine{1, math.Tan(v[0] * deg), 0, 1, 0, 0}, true
+	f := svgFunctions[name][len(v)]
+	if f == nil {
+		return identity, false
 	}
-	return identity, false
+	return f(v), true
 }

@@ -3,8 +3,10 @@
 package drawing
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"coldember/core/blade"
 )
@@ -38,14 +40,18 @@ type Drawing struct {
 // path is a run of points that may be open.
 type path []blade.Node
 
-// close joins open runs end to end, drops what stays open, and sorts by size.
+// closeLoops joins open runs end to end, drops what stays open, and sorts by size.
 func closeLoops(paths []path) ([][]blade.Node, error) {
 	n := 0
 	lo, hi := math.Inf(1), math.Inf(-1)
+	var open []path
 	for _, p := range paths {
 		n += len(p)
 		for _, q := range p {
 			lo, hi = min(lo, q[0], q[1]), max(hi, q[0], q[1])
+		}
+		if len(p) > 0 {
+			open = append(open, p)
 		}
 	}
 	if n > maxPoints || len(paths) > maxRuns {
@@ -54,30 +60,15 @@ func closeLoops(paths []path) ([][]blade.Node, error) {
 	near := (hi - lo) * joinWithin
 	meet := func(a, b blade.Node) bool { return math.Hypot(a[0]-b[0], a[1]-b[1]) <= near }
 	var loops [][]blade.Node
-	open := paths
 	for len(open) > 0 {
-		run := open[0]
+		run := slices.Clone(open[0])
 		open = open[1:]
-		for grown := true; grown && (len(run) <= 2 || !meet(run[0], run[len(run)-1])); {
-			grown = false
-			for i, p := range open {
-				end := run[len(run)-1]
-				switch {
-				case len(p) == 0:
-				case meet(end, p[0]):
-					run = append(run, p[1:]...)
-					grown = true
-				case meet(end, p[len(p)-1]):
-					for k := len(p) - 2; k >= 0; k-- {
-						run = append(run, p[k])
-					}
-					grown = true
-				}
-				if grown {
-					open = append(append([]path(nil), open[:i]...), open[i+1:]...)
-					break
-				}
+		for len(run) <= 2 || !meet(run[0], run[len(run)-1]) {
+			grown, rest, ok := grow(run, open, meet)
+			if !ok {
+				break
 			}
+			run, open = grown, rest
 		}
 		if len(run) > 3 && meet(run[0], run[len(run)-1]) {
 			loops = append(loops, run[:len(run)-1])
@@ -86,16 +77,31 @@ func closeLoops(paths []path) ([][]blade.Node, error) {
 	if len(loops) == 0 {
 		return nil, &Error{Code: "drawing.noLoop"}
 	}
-	for i := range loops { // the largest first
-		for k := i + 1; k < len(loops); k++ {
-			if area(loops[k]) > area(loops[i]) {
-				loops[i], loops[k] = loops[k], loops[i]
-			}
-		}
-	}
+	slices.SortStableFunc(loops, func(a, b []blade.Node) int { return cmp.Compare(area(b), area(a)) })
 	return loops, nil
 }
 
+// grow adds the first open run that goes on from the end of this one, either way round,
+// and takes it out of those that are open; ok is false where none does.
+func grow(run path, open []path, meet func(a, b blade.Node) bool) (grown path, rest []path, ok bool) {
+	end := run[len(run)-1]
+	for i, p := range open {
+		switch {
+		case meet(end, p[0]):
+			run = append(run, p[1:]...)
+		case meet(end, p[len(p)-1]):
+			for k := len(p) - 2; k >= 0; k-- {
+				run = append(run, p[k])
+			}
+		default:
+			continue
+		}
+		return run, slices.Delete(open, i, i+1), true
+	}
+	return run, open, false
+}
+
+// area that a loop encloses.
 func area(p []blade.Node) float64 {
 	a := 0.0
 	for i := range p {

@@ -261,12 +261,18 @@ func arcPoints(a, b blade.Node, bulge float64) path {
 	return out
 }
 
-// spline follows a B-spline, rational or not, by de Boor's rule.
-func (d *dxf) spline(ps []pair) error {
-	var knots, weights []float64
-	var control []weighted
-	var fit path
-	degree := 3
+// bspline is what a spline entity says.
+type bspline struct {
+	degree  int
+	knots   []float64
+	weights []float64
+	control []weighted
+	fit     path
+}
+
+// readSpline gathers the groups of a spline entity.
+func readSpline(ps []pair) (b bspline, err error) {
+	b.degree = 3
 	for _, p := range ps {
 		switch p.code {
 		case 71, 40, 41, 10, 20, 11, 21:
@@ -275,44 +281,52 @@ func (d *dxf) spline(ps []pair) error {
 		}
 		v, err := p.num()
 		if err != nil {
-			return err
+			return b, err
 		}
 		switch p.code {
 		case 71:
-			degree = int(v)
+			b.degree = int(v)
 		case 40:
-			knots = append(knots, v)
+			b.knots = append(b.knots, v)
 		case 10:
-			control = append(control, weighted{v, 0, 1})
+			b.control = append(b.control, weighted{v, 0, 1})
 		case 41:
-			weights = append(weights, v)
+			b.weights = append(b.weights, v)
 		case 11:
-			fit = append(fit, blade.Node{v, 0})
+			b.fit = append(b.fit, blade.Node{v, 0})
 		case 20:
-			if len(control) > 0 {
-				control[len(control)-1][1] = v
+			if n := len(b.control); n > 0 {
+				b.control[n-1][1] = v
 			}
 		case 21:
-			if len(fit) > 0 {
-				fit[len(fit)-1][1] = v
+			if n := len(b.fit); n > 0 {
+				b.fit[n-1][1] = v
 			}
 		}
 	}
+	for i, w := range b.weights[:min(len(b.weights), len(b.control))] {
+		b.control[i][2] = w
+	}
+	return b, nil
+}
+
+// spline follows a B-spline, rational or not, by de Boor's rule.
+func (d *dxf) spline(ps []pair) error {
+	b, err := readSpline(ps)
 	switch {
-	case len(control) == 0 && len(fit) > 1:
-		d.into.paths = append(d.into.paths, fit)
+	case err != nil:
+		return err
+	case len(b.control) == 0 && len(b.fit) > 1:
+		d.into.paths = append(d.into.paths, b.fit)
 		return nil
-	case degree < 1 || degree > 9 || len(control) <= degree || len(knots) != len(control)+degree+1:
+	case b.degree < 1 || b.degree > 9 || len(b.control) <= b.degree || len(b.knots) != len(b.control)+b.degree+1:
 		return &Error{Code: "drawing.spline", Line: ps[0].line}
 	}
-	for i, w := range weights[:min(len(weights), len(control))] {
-		control[i][2] = w
-	}
-	n := min(16*len(control), 4000)
-	lo, hi := knots[degree], knots[len(control)]
+	n := min(16*len(b.control), 4000)
+	lo, hi := b.knots[b.degree], b.knots[len(b.control)]
 	var out path
 	for i := range n + 1 {
-		out = append(out, deBoor(degree, knots, control, lo+(hi-lo)*float64(i)/float64(n)))
+		out = append(out, deBoor(b.degree, b.knots, b.control, lo+(hi-lo)*float64(i)/float64(n)))
 	}
 	d.into.paths = append(d.into.paths, out)
 	return nil

@@ -11,8 +11,6 @@ import (
 	"strings"
 
 	"coldember/core/blade"
-
-	"github.com/tdewolff/canvas"
 )
 
 // maxElements bounds an SVG.
@@ -27,10 +25,7 @@ func ReadSVG(data []byte) (Drawing, error) {
 	}
 	dec := xml.NewDecoder(bytes.NewReader(data))
 	dec.Strict = true
-	var paths []path
-	unit, elements := 0.0, 0
-	stack := []affine{identity}
-	hidden := 0 // depth inside definitions
+	r := svgReader{stack: []affine{identity}}
 	for {
 		tok, err := dec.Token()
 		line, _ := dec.InputPos()
@@ -40,69 +35,93 @@ func ReadSVG(data []byte) (Drawing, error) {
 		if err != nil {
 			return Drawing{}, &Error{Code: "drawing.notSvg", Line: line, Detail: clip(err.Error())}
 		}
-		if _, ok := tok.(xml.EndElement); ok {
-			stack = stack[:len(stack)-1]
-			hidden = max(0, hidden-1)
-		}
-		el, ok := tok.(xml.StartElement)
-		if !ok {
-			continue
-		}
-		if elements++; elements > maxElements {
-			return Drawing{}, &Error{Code: "drawing.tooMany", Line: line}
-		}
-		if elements == 1 && el.Name.Local != "svg" {
-			return Drawing{}, &Error{Code: "drawing.notSvg", Line: line, Detail: clip(el.Name.Local)}
-		}
-		attr := map[string]string{}
-		for _, a := range el.Attr {
-			attr[a.Name.Local] = a.Value
-		}
-		m, ok := svgTransform(attr["transform"])
-		if !ok {
-			return Drawing{}, &Error{Code: "drawing.transform", Line: line, Detail: clip(attr["transform"])}
-		}
-		m = stack[len(stack)-1].then(m)
-		stack = append(stack, m)
-		if hidden > 0 || slices.Contains([]string{"defs", "clipPath", "symbol", "mask", "marker", "pattern"}, el.Name.Local) {
-			hidden++
-			continue
-		}
-		before := len(paths)
-		switch el.Name.Local {
-		case "svg":
-			unit = svgUnit(attr["width"], attr["viewBox"])
-		case "path":
-			p, err := svgPaths(attr["d"])
-			if err != nil {
-				return Drawing{}, &Error{Code: "drawing.path", Line: line, Detail: clip(attr["d"])}
+		switch el := tok.(type) {
+		case xml.EndElement:
+			r.stack = r.stack[:len(r.stack)-1]
+			r.hidden = max(0, r.hidden-1)
+		case xml.StartElement:
+			if err := r.element(el, line); err != nil {
+				return Drawing{}, err
 			}
-			paths = append(paths, p...)
-		case "polygon", "polyline":
-			p, err := svgPoints(attr["points"])
-			if err != nil {
-				return Drawing{}, &Error{Code: "drawing.number", Line: line, Detail: clip(attr["points"])}
-			}
-			if el.Name.Local == "polygon" && len(p) > 0 {
-				p = append(p, p[0])
-			}
-			paths = append(paths, p)
-		case "rect":
-			if p := svgRect(attr); p != nil {
-				paths = append(paths, p)
-			}
-		}
-		for i := before; i < len(paths); i++ {
-			paths[i] = m.path(paths[i])
 		}
 	}
-	for _, p := range paths {
+	for _, p := range r.paths {
 		for i := range p {
 			p[i][1] = -p[i][1]
 		}
 	}
-	loops, err := closeLoops(paths)
-	return Drawing{Loops: loops, UnitMm: unit}, err
+	loops, err := closeLoops(r.paths)
+	return Drawing{Loops: loops, UnitMm: r.unit}, err
+}
+
+// svgReader is how far an SVG has been read.
+type svgReader struct {
+	paths    []path
+	unit     float64
+	elements int
+	stack    []affine
+	hidden   int // depth inside definitions
+}
+
+// definitions are elements whose contents are not drawn where they stand.
+var definitions = []string{"defs", "clipPath", "symbol", "mask", "marker", "pattern"}
+
+// element takes the start of an element.
+func (r *svgReader) element(el xml.StartElement, line int) error {
+	if r.elements++; r.elements > maxElements {
+		return &Error{Code: "drawing.tooMany", Line: line}
+	}
+	if r.elements == 1 && el.Name.Local != "svg" {
+		return &Error{Code: "drawing.notSvg", Line: line, Detail: clip(el.Name.Local)}
+	}
+	attr := map[string]string{}
+	for _, a := range el.Attr {
+		attr[a.Name.Local] = a.Value
+	}
+	m, ok := svgTransform(attr["transform"])
+	if !ok {
+		return &Error{Code: "drawing.transform", Line: line, Detail: clip(attr["transform"])}
+	}
+	m = r.stack[len(r.stack)-1].then(m)
+	r.stack = append(r.stack, m)
+	if r.hidden > 0 || slices.Contains(definitions, el.Name.Local) {
+		r.hidden++
+		return nil
+	}
+	drawn, err := r.shape(el.Name.Local, attr, line)
+	for _, p := range drawn {
+		r.paths = append(r.paths, m.path(p))
+	}
+	return err
+}
+
+// shape is what one element draws.
+func (r *svgReader) shape(name string, attr map[string]string, line int) ([]path, error) {
+	switch name {
+	case "svg":
+		r.unit = svgUnit(attr["width"], attr["viewBox"])
+	case "path":
+		p, err := svgPaths(attr["d"])
+		var e *Error
+		if errors.As(err, &e) {
+			e.Line = line
+		}
+		return p, err
+	case "polygon", "polyline":
+		p, err := svgPoints(attr["points"])
+		if err != nil {
+			return nil, &Error{Code: "drawing.number", Line: line, Detail: clip(attr["points"])}
+		}
+		if name == "polygon" && len(p) > 0 {
+			p = append(p, p[0])
+		}
+		return []path{p}, nil
+	case "rect":
+		if p := svgRect(attr); p != nil {
+			return []path{p}, nil
+		}
+	}
+	return nil, nil
 }
 
 // svgUnit is what a user unit measures, from a width with a unit over the width
@@ -121,30 +140,6 @@ func svgUnit(width, viewBox string) float64 {
 		}
 	}
 	return 0
-}
-
-func svgPaths(d string) ([]path, error) {
-	p, err := canvas.ParseSVGPath(d)
-	if err != nil {
-		return nil, err
-	}
-	b := p.FastBounds()
-	size := math.Max(b.W(), b.H())
-	if math.IsNaN(size) || math.IsInf(size, 0) || size > 1e7 {
-		return nil, &Error{Code: "drawing.path"}
-	}
-	var out []path
-	for _, sub := range p.Flatten(math.Max(size*1e-4, 1e-6)).Split() {
-		var run path
-		for _, c := range sub.Coords() {
-			run = append(run, blade.Node{c.X, c.Y})
-		}
-		if sub.Closed() && len(run) > 0 {
-			run = append(run, run[0])
-		}
-		out = append(out, run)
-	}
-	return out, nil
 }
 
 // svgRect is a rectangle with sharp corners; nil where it has no size.

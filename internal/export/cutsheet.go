@@ -5,8 +5,6 @@ import (
 
 	"coldember/core/quantity"
 	"coldember/internal/text"
-
-	"github.com/tdewolff/canvas"
 )
 
 // CutBar is one bar of a cut sheet, its parts from the start of the bar.
@@ -27,37 +25,32 @@ type CutPart struct {
 
 // CutSheet draws the bars of a cut plan, all on one scale, with where to saw.
 func CutSheet(bars []CutBar, units quantity.System, paper string) ([]byte, error) {
-	if _, err := typefaces(); err != nil {
-		return nil, err
-	}
 	size := PaperOf(paper)
 	title := text.Say("cuts.title", nil)
-	c, s := newSheet(size, 1)
-	pages := []*canvas.Canvas{c}
+	b := newBook(title, size)
+	s := b.page(1)
 	s.y += s.text(s.margin, s.y, s.width(), s.face("label", 21, ink), title) + 2
 	longest, group := 1.0, ""
-	for _, b := range bars {
-		longest = max(longest, b.LengthMm)
+	for _, bar := range bars {
+		longest = max(longest, bar.LengthMm)
 	}
-	for _, b := range bars {
+	for _, bar := range bars {
 		if s.y > size.HeightMm-s.margin-34 {
-			c, s = newSheet(size, 1)
-			pages = append(pages, c)
+			s = b.page(1)
 		}
-		if b.Group != group {
-			group = b.Group
+		if bar.Group != group {
+			group = bar.Group
 			s.y += s.text(s.margin, s.y, s.width(), s.face("label", 14, ink), group) + 1
 		}
-		s.bar(b, s.width()/longest, units)
+		s.bar(bar, s.width()/longest, units)
 	}
 	if s.y > size.HeightMm-s.margin-20 {
-		c, s = newSheet(size, 1)
-		pages = append(pages, c)
+		s = b.page(1)
 	}
 	for _, code := range []string{"caution.grinder", "caution.general"} {
 		s.y += s.text(s.margin, s.y, s.width(), s.face("sans", 9, quiet), text.Say(code, nil)) + 1
 	}
-	return writePDF(title, pages...)
+	return b.bytes()
 }
 
 // bar draws one bar: its parts, and under each where it ends.
@@ -72,7 +65,7 @@ func (s *sheet) bar(b CutBar, scale float64, units quantity.System) {
 		x0, x1 := s.margin+from*scale, s.margin+(from+length)*scale
 		return [][2]float64{{x0, s.y}, {x1, s.y}, {x1, s.y + high}, {x0, s.y + high}}
 	}
-	s.polyline(box(0, b.LengthMm), .25, quiet, true, canvasNone, 1.5, 1)
+	s.polyline(box(0, b.LengthMm), .25, quiet, true, none, 1.5, 1)
 	for _, p := range b.Parts {
 		s.polyline(box(p.FromMm, p.LengthMm), .35, ink, true, tint("blade"))
 		name := []rune(p.Name)

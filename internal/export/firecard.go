@@ -14,15 +14,13 @@ import (
 // the heats with their targets, the cautions. It shrinks its type until it fits
 // one page of the paper.
 func FireCard(name string, req plan.Request, p *plan.Plan, units quantity.System, paper string) ([]byte, error) {
-	if _, err := typefaces(); err != nil {
-		return nil, err
-	}
 	size := PaperOf(paper)
 	for scale := 1.0; ; scale *= 0.95 {
-		c, s := newSheet(size, scale)
+		b := newBook(name, size)
+		s := b.page(scale)
 		(&fireCard{sheet: s, req: &req, plan: p, units: units}).draw(name)
 		if s.y <= size.HeightMm-s.margin || scale < 0.5 {
-			return writePDF(name, c)
+			return b.bytes()
 		}
 	}
 }
@@ -96,18 +94,30 @@ func (f *fireCard) drawings() {
 	f.y += f.text(x0-2, f.y, f.width(), f.face("label", 10, ink),
 		f.say("card.chalk", nil)+"   "+f.say("card.scale", map[string]string{"scale": scaleName(k)})) + 1
 	h := math.Max(b.WidthMm*k, 5)
+	// a label that would run into the one before goes a line lower
+	const lineMm = 3.6
+	row, right, deepest := 0, math.Inf(-1), 0
+	under := func(at float64, with face, words string) {
+		f.use(with)
+		half := f.pdf.GetStringWidth(words) / 2
+		if row++; at-half > right+1 {
+			row = 0
+		}
+		right, deepest = at+half, max(deepest, row)
+		f.label(at, f.y+h+2+float64(row)*lineMm*f.scale, with, words)
+	}
 	for _, m := range b.Marks {
 		x, to := x0+m.FromMm*k, x0+m.ToMm*k
 		f.polyline([][2]float64{{x, f.y}, {to, f.y}, {to, f.y + h}, {x, f.y + h}}, .35, ink, true, tint(m.Zone))
 		f.label((x+to)/2, f.y+h/2-2*f.scale, small, f.say("letter."+m.Zone, nil))
 		f.line(to, f.y-1.5, to, f.y+h+1.5, .5, ink)
-		f.label(to, f.y+h+2, small, f.len(m.ToMm))
+		under(to, small, f.len(m.ToMm))
 	}
 	end := x0 + b.CutLengthMm*k
 	f.line(end, f.y-3, end, f.y+h+1.5, .6, ember, 1.5, 1)
-	f.label(end, f.y+h+2+3.6*f.scale, f.face("label", 9, ember), f.len(b.CutLengthMm))
+	under(end, f.face("label", 9, ember), f.len(b.CutLengthMm))
 	f.edgeTicks(x0, end, f.y+h)
-	f.y += h + 10*f.scale
+	f.y += h + (6.4+lineMm*float64(max(1, deepest)))*f.scale
 	for _, s := range []struct {
 		code     string
 		stations []plan.Station

@@ -6,6 +6,9 @@ import (
 	"context"
 	"io"
 	"math"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"regexp"
 	"strconv"
 	"testing"
@@ -56,7 +59,7 @@ func points(t *testing.T, pdf []byte) [][2]float64 {
 		for _, p := range move.FindAllSubmatch(text, -1) {
 			x, _ := strconv.ParseFloat(string(p[1]), 64)
 			y, _ := strconv.ParseFloat(string(p[2]), 64)
-			out = append(out, [2]float64{x, y})
+			out = append(out, [2]float64{x * 25.4 / 72, y * 25.4 / 72})
 		}
 	}
 	return out
@@ -119,4 +122,23 @@ func TestALumpHasItsPrepOnTheCard(t *testing.T) {
 	without, err := export.FireCard("Oyster knife", r, p, quantity.Metric, "a4")
 	require.NoError(t, err)
 	assert.NotEqual(t, points(t, with), points(t, without), "the prep takes its room")
+}
+
+// TestWhatIsPrintedCanBeSearched, read back by another program: whole words, with what is
+// written as ligatures elsewhere (fire, flat, fit).
+func TestWhatIsPrintedCanBeSearched(t *testing.T) {
+	reader, err := exec.LookPath("pdftotext")
+	if err != nil {
+		t.Skip("pdftotext of poppler-utils is not here")
+	}
+	pdf, _ := card(t, 0, stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Imperial, "letter")
+	file := filepath.Join(t.TempDir(), "card.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	out, err := exec.CommandContext(context.Background(), reader, file, "-").Output()
+	require.NoError(t, err)
+	for _, words := range []string{"For the fire", "Bevels", "flat face", "×", "°F", "Finished", "fire watch"} {
+		assert.Contains(t, string(out), words)
+	}
+	again, _ := card(t, 0, stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Imperial, "letter")
+	assert.True(t, bytes.Equal(pdf, again), "the same card is the same bytes")
 }

@@ -11,8 +11,6 @@ import (
 	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/internal/text"
-
-	"github.com/tdewolff/canvas"
 )
 
 // heatLine is one heat in words, the same on the card and in the table.
@@ -21,71 +19,45 @@ type heatLine struct {
 	cautions                                []string
 }
 
+// lineOf puts one heat into words.
 func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 	var l heatLine
-	seen := map[string]bool{}
-	var work, faces, zones []string
+	var work, faces, zones, codes []string
+	strokes := true
 	for _, part := range h.Parts {
 		op := operation(p, part.Operation)
 		if op == nil {
 			continue
 		}
+		strokes = strokes && op.Hammer().Strokes > 0
 		name := text.Say("op."+op.Kind, nil)
 		if part.ToShare < .995 {
 			name += " " + text.Say("heats.share", map[string]string{"share": strconv.Itoa(int(math.Round(part.ToShare * 100)))})
 		}
 		work = append(work, name)
-		if op.Hammer().Face != "" {
-			face := text.Say("face."+string(op.Hammer().Face), nil)
-			if op.Hammer().Machine != "" {
-				face = text.Say("machine."+op.Hammer().Machine, nil)
-			} else if op.Hammer().Support != "" {
-				face += ", " + text.Say("support."+op.Hammer().Support, nil)
-			}
-			faces = appendNew(faces, face)
+		if f := faceOf(op); f != "" {
+			faces = appendNew(faces, f)
 		}
 		for _, z := range op.Zones {
 			zones = appendNew(zones, text.Say("zone."+z, nil))
 		}
 		for _, c := range op.CautionCodes {
-			if !seen[c] {
-				seen[c] = true
-				l.cautions = append(l.cautions, text.Say(c, nil))
-			}
+			codes = appendNew(codes, c)
 		}
 	}
 	if h.Rest {
-		l.cautions = append(l.cautions, text.Say("heat.rest", nil))
+		codes = append(codes, "heat.rest")
+	}
+	for _, c := range codes {
+		l.cautions = append(l.cautions, text.Say(c, nil))
 	}
 	l.work, l.face, l.zones = strings.Join(work, "; "), strings.Join(faces, "; "), strings.Join(zones, ", ")
-	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c) }
-	soak := p.Totals.SoakC
-	if op := operation(p, h.Parts[0].Operation); op != nil && op.TargetC > 0 {
-		soak = op.TargetC
-	}
-	first, strokes := p.Operations[0], true
-	for _, part := range h.Parts {
-		op := operation(p, part.Operation)
-		strokes = strokes && op != nil && op.Hammer().Strokes > 0
-	}
-	if op := operation(p, h.Parts[0].Operation); op != nil {
-		first = *op
-	}
-	code, with := "heats.cardHeat", map[string]string{"heat": at(soak), "stop": at(h.EndC)}
-	switch first.Kind {
-	case "normalise":
-		code = "heats.cardAir"
-	case "anneal":
-		code = "heats.cardSlow"
-	case "harden":
-		code, with["hold"], with["bath"] = "heats.cardQuench", text.Figure("holdS", first.Fire().SoakS, units), text.Say("quench."+string(p.Steel.Quench), nil)
-		with["low"], with["high"] = quantity.FormatTemperature(first.Fire().BathLowC, units), quantity.FormatTemperature(first.Fire().BathHighC, units)
-	}
-	l.heat = text.Say(code, with)
-	if code = "heats.cardBlows"; strokes {
-		code = "heats.cardStrokes"
-	}
+	l.heat = heatOf(p, h, units)
 	if h.Blows > 0 {
+		code := "heats.cardBlows"
+		if strokes {
+			code = "heats.cardStrokes"
+		}
 		l.blows = text.Say(code, map[string]string{"blows": strconv.Itoa(h.Blows), "seconds": strconv.Itoa(int(math.Ceil(h.WorkS)))})
 	}
 	var targets []string
@@ -97,6 +69,46 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 	return l
 }
 
+// faceOf names what strikes in an operation, and over what.
+func faceOf(op *plan.Step) string {
+	f := op.Hammer()
+	switch {
+	case f.Face == "":
+		return ""
+	case f.Machine != "":
+		return text.Say("machine."+f.Machine, nil)
+	case f.Support != "":
+		return text.Say("face."+string(f.Face), nil) + ", " + text.Say("support."+f.Support, nil)
+	}
+	return text.Say("face."+string(f.Face), nil)
+}
+
+// heatOf says how hot a heat begins and where it ends, or how it cools.
+func heatOf(p *plan.Plan, h plan.HeatStep, units quantity.System) string {
+	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c) }
+	first := operation(p, h.Parts[0].Operation)
+	if first == nil {
+		first = &p.Operations[0]
+	}
+	soak := p.Totals.SoakC
+	if first.TargetC > 0 {
+		soak = first.TargetC
+	}
+	code, with := "heats.cardHeat", map[string]string{"heat": at(soak), "stop": at(h.EndC)}
+	switch first.Kind {
+	case "normalise":
+		code = "heats.cardAir"
+	case "anneal":
+		code = "heats.cardSlow"
+	case "harden":
+		f := first.Fire()
+		code, with["hold"], with["bath"] = "heats.cardQuench", text.Figure("holdS", f.SoakS, units), text.Say("quench."+string(p.Steel.Quench), nil)
+		with["low"], with["high"] = quantity.FormatTemperature(f.BathLowC, units), quantity.FormatTemperature(f.BathHighC, units)
+	}
+	return text.Say(code, with)
+}
+
+// operation is the step with this id, or nil.
 func operation(p *plan.Plan, id string) *plan.Step {
 	for i := range p.Operations {
 		if p.Operations[i].ID == id {
@@ -143,16 +155,11 @@ const (
 // BenchCard is every heat in order, a line each with its sketch: twenty fit two
 // pages.
 func BenchCard(name string, p *plan.Plan, units quantity.System, paper string) ([]byte, error) {
-	if _, err := typefaces(); err != nil {
-		return nil, err
-	}
 	size := PaperOf(paper)
-	var pages []*canvas.Canvas
+	b := newBook(name, size)
 	var s *sheet
 	turn := func() {
-		var c *canvas.Canvas
-		c, s = newSheet(size, 1)
-		pages = append(pages, c)
+		s = b.page(1)
 		s.y += s.text(s.margin, s.y, s.width(), s.face("label", 15, ink), name+" · "+text.Say("heats.cardTitle", nil)) + 1
 		s.line(s.margin, s.y, s.margin+s.width(), s.y, .3, ink)
 		s.y += 1.2
@@ -171,7 +178,7 @@ func BenchCard(name string, p *plan.Plan, units quantity.System, paper string) (
 		s.heatRow(p, h, longest, units)
 	}
 	s.text(s.margin, size.HeightMm-s.margin-6, s.width(), s.face("sans", 7.5, quiet), text.Say("caution.general", nil))
-	return writePDF(name, pages...)
+	return b.bytes()
 }
 
 func (s *sheet) heatRow(p *plan.Plan, h plan.HeatStep, longest float64, units quantity.System) {

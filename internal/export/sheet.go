@@ -7,42 +7,21 @@ import (
 	"fmt"
 	"image/color"
 	"strings"
-	"sync"
+	"time"
 
-	"github.com/tdewolff/canvas"
-	"github.com/tdewolff/canvas/renderers/pdf"
+	"codeberg.org/go-pdf/fpdf"
 )
 
 var (
-	//go:embed fonts/source-sans-3-latin-400-normal.woff2
+	//go:embed fonts/source-sans-3-latin-400-normal.ttf
 	sansRegular []byte
-	//go:embed fonts/source-sans-3-latin-600-normal.woff2
+	//go:embed fonts/source-sans-3-latin-600-normal.ttf
 	sansBold []byte
-	//go:embed fonts/barlow-condensed-latin-500-normal.woff2
+	//go:embed fonts/barlow-condensed-latin-500-normal.ttf
 	narrowRegular []byte
-	//go:embed fonts/barlow-condensed-latin-700-normal.woff2
+	//go:embed fonts/barlow-condensed-latin-700-normal.ttf
 	narrowBold []byte
 )
-
-// typefaces are loaded once; loading is the slow part.
-var typefaces = sync.OnceValues(func() (f struct{ sans, narrow *canvas.FontFamily }, err error) {
-	f.sans, f.narrow = canvas.NewFontFamily("sans"), canvas.NewFontFamily("narrow")
-	for _, l := range []struct {
-		to    *canvas.FontFamily
-		data  []byte
-		style canvas.FontStyle
-	}{
-		{f.sans, sansRegular, canvas.FontRegular},
-		{f.sans, sansBold, canvas.FontBold},
-		{f.narrow, narrowRegular, canvas.FontRegular},
-		{f.narrow, narrowBold, canvas.FontBold},
-	} {
-		if err := l.to.LoadFont(l.data, 0, l.style); err != nil {
-			return f, fmt.Errorf("export: fonts: %w", err)
-		}
-	}
-	return f, nil
-})
 
 // Paper is a size of sheet, mm.
 type Paper struct{ WidthMm, HeightMm float64 }
@@ -57,10 +36,10 @@ func PaperOf(name string) Paper {
 
 // Inks of the printed sheets: they must survive a copier.
 var (
-	ink        = color.RGBA{0x20, 0x26, 0x2a, 0xff}
-	quiet      = color.RGBA{0x5a, 0x62, 0x60, 0xff}
-	hair       = color.RGBA{0xb8, 0xb2, 0xa4, 0xff}
-	canvasNone = color.RGBA{}
+	ink   = color.RGBA{0x20, 0x26, 0x2a, 0xff}
+	quiet = color.RGBA{0x5a, 0x62, 0x60, 0xff}
+	hair  = color.RGBA{0xb8, 0xb2, 0xa4, 0xff}
+	none  = color.RGBA{}
 
 	ember   = color.RGBA{0xc2, 0x3c, 0x14, 0xff}
 	zoneInk = map[string]color.RGBA{
@@ -69,82 +48,139 @@ var (
 	}
 )
 
+// book is a document being printed, page by page. Its text can be searched, and the same
+// pages give the same bytes.
+type book struct {
+	pdf   *fpdf.Fpdf
+	paper Paper
+}
+
+func newBook(title string, p Paper) *book {
+	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: p.WidthMm, Ht: p.HeightMm}})
+	pdf.SetAutoPageBreak(false, 0)
+	pdf.SetCellMargin(0)
+	pdf.SetTitle(title, true)
+	pdf.SetCreator("Cold Ember", true)
+	pdf.SetCreationDate(time.Unix(0, 0).UTC())
+	pdf.SetModificationDate(time.Unix(0, 0).UTC())
+	pdf.SetCatalogSort(true)
+	pdf.SetLineJoinStyle("round")
+	for _, f := range []struct {
+		family, style string
+		data          []byte
+	}{{"sans", "", sansRegular}, {"sans", "B", sansBold}, {"narrow", "", narrowRegular}, {"narrow", "B", narrowBold}} {
+		pdf.AddUTF8FontFromBytes(f.family, f.style, f.data)
+	}
+	return &book{pdf: pdf, paper: p}
+}
+
+// bytes is the finished document.
+func (b *book) bytes() ([]byte, error) {
+	var out bytes.Buffer
+	if err := b.pdf.Output(&out); err != nil {
+		return nil, fmt.Errorf("export: pdf: %w", err)
+	}
+	return out.Bytes(), nil
+}
+
 // sheet is one page being written from the top down. y grows downward from the
 // top edge; scale shrinks the type where a page would overflow.
 type sheet struct {
-	c      *canvas.Context
+	pdf    *fpdf.Fpdf
 	paper  Paper
 	margin float64
 	y      float64
 	scale  float64
 }
 
-func newSheet(p Paper, scale float64) (*canvas.Canvas, *sheet) {
-	c := canvas.New(p.WidthMm, p.HeightMm)
-	return c, &sheet{c: canvas.NewContext(c), paper: p, margin: 11, y: 11, scale: scale}
+// page begins the next page.
+func (b *book) page(scale float64) *sheet {
+	b.pdf.AddPage()
+	return &sheet{pdf: b.pdf, paper: b.paper, margin: 11, y: 11, scale: scale}
 }
 
 func (s *sheet) width() float64 { return s.paper.WidthMm - 2*s.margin }
 
+// face is type of a size and colour.
+type face struct {
+	family, style string
+	pt            float64
+	col           color.RGBA
+}
+
 // face is type of pt points; kind is one of "sans", "bold", "narrow", "label".
-func (s *sheet) face(kind string, pt float64, col color.RGBA) *canvas.FontFace {
-	f, err := typefaces()
-	if err != nil {
-		panic(err) // the caller checked typefaces before the first sheet
-	}
-	pt *= s.scale
+func (s *sheet) face(kind string, pt float64, col color.RGBA) face {
+	f := face{family: "sans", pt: pt * s.scale, col: col}
 	switch kind {
 	case "bold":
-		return f.sans.Face(pt, col, canvas.FontBold)
+		f.style = "B"
 	case "narrow":
-		return f.narrow.Face(pt, col, canvas.FontRegular)
+		f.family = "narrow"
 	case "label":
-		return f.narrow.Face(pt, col, canvas.FontBold)
-	default:
-		return f.sans.Face(pt, col, canvas.FontRegular)
+		f.family, f.style = "narrow", "B"
 	}
+	return f
+}
+
+// mmPerPt is what a point of type measures.
+const mmPerPt = 25.4 / 72
+
+// use takes up a face; it returns how far its type reaches up from the line it stands
+// on, and how far lines are apart, mm.
+func (s *sheet) use(f face) (ascent, leading float64) {
+	s.pdf.SetFont(f.family, f.style, f.pt)
+	s.pdf.SetTextColor(int(f.col.R), int(f.col.G), int(f.col.B))
+	d := s.pdf.GetFontDesc(f.family, f.style)
+	em := f.pt * mmPerPt / 1000
+	return float64(d.Ascent) * em, float64(d.Ascent-d.Descent) * em
 }
 
 // text writes wrapped text with its top at y and returns its height.
-func (s *sheet) text(x, y, width float64, f *canvas.FontFace, words string) float64 {
+func (s *sheet) text(x, y, width float64, f face, words string) float64 {
 	words = strings.TrimSpace(words)
 	if words == "" {
 		return 0
 	}
-	t := canvas.NewTextBox(f, words, width, 0, canvas.Left, canvas.Top, nil)
-	s.c.DrawText(x, s.paper.HeightMm-y, t)
-	return t.Bounds().H() + f.LineHeight()*0.08
+	ascent, leading := s.use(f)
+	lines := s.pdf.SplitText(words, width)
+	for i, l := range lines {
+		s.pdf.Text(x, y+ascent+float64(i)*leading, strings.TrimRight(l, " "))
+	}
+	return (float64(len(lines)) + .08) * leading
 }
 
 // label writes one line centred on x with its top at y.
-func (s *sheet) label(x, y float64, f *canvas.FontFace, words string) {
-	s.c.DrawText(x, s.paper.HeightMm-y-f.Metrics().Ascent, canvas.NewTextLine(f, words, canvas.Center))
+func (s *sheet) label(x, y float64, f face, words string) {
+	ascent, _ := s.use(f)
+	s.pdf.Text(x-s.pdf.GetStringWidth(words)/2, y+ascent, words)
 }
 
 func (s *sheet) line(x0, y0, x1, y1, width float64, col color.RGBA, dashes ...float64) {
-	s.polyline([][2]float64{{x0, y0}, {x1, y1}}, width, col, false, color.RGBA{}, dashes...)
+	s.polyline([][2]float64{{x0, y0}, {x1, y1}}, width, col, false, none, dashes...)
 }
 
 // polyline draws points given in sheet coordinates, filled where fill is not
 // transparent.
 func (s *sheet) polyline(pts [][2]float64, width float64, col color.RGBA, closed bool, fill color.RGBA, dashes ...float64) {
-	p := &canvas.Path{}
-	for i, q := range pts {
-		if i == 0 {
-			p.MoveTo(q[0], s.paper.HeightMm-q[1])
-		} else {
-			p.LineTo(q[0], s.paper.HeightMm-q[1])
-		}
+	if len(pts) < 2 {
+		return
+	}
+	s.pdf.SetLineWidth(width)
+	s.pdf.SetDrawColor(int(col.R), int(col.G), int(col.B))
+	s.pdf.SetDashPattern(dashes, 0)
+	style := "D"
+	if fill != none {
+		s.pdf.SetFillColor(int(fill.R), int(fill.G), int(fill.B))
+		style = "FD"
+	}
+	s.pdf.MoveTo(pts[0][0], pts[0][1])
+	for _, p := range pts[1:] {
+		s.pdf.LineTo(p[0], p[1])
 	}
 	if closed {
-		p.Close()
+		s.pdf.ClosePath()
 	}
-	s.c.SetFill(fill)
-	s.c.SetStroke(col)
-	s.c.SetStrokeWidth(width)
-	s.c.SetDashes(0, dashes...)
-	s.c.DrawPath(0, 0, p)
-	s.c.SetDashes(0)
+	s.pdf.DrawPath(style)
 }
 
 // tint is a zone's colour, light enough to print on.
@@ -152,21 +188,4 @@ func tint(zone string) color.RGBA {
 	c := zoneInk[zone]
 	mix := func(v uint8) uint8 { return uint8((int(v)*45 + 255*55) / 100) }
 	return color.RGBA{mix(c.R), mix(c.G), mix(c.B), 0xff}
-}
-
-// writePDF writes the pages into one document.
-func writePDF(title string, pages ...*canvas.Canvas) ([]byte, error) {
-	var b bytes.Buffer
-	w := pdf.New(&b, pages[0].W, pages[0].H, &pdf.Options{Compress: true, SubsetFonts: true})
-	w.SetInfo(title, "", "", "", "Cold Ember")
-	for i, p := range pages {
-		if i > 0 {
-			w.NewPage(p.W, p.H)
-		}
-		p.RenderTo(w)
-	}
-	if err := w.Close(); err != nil {
-		return nil, fmt.Errorf("export: pdf: %w", err)
-	}
-	return b.Bytes(), nil
 }

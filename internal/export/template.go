@@ -7,8 +7,6 @@ import (
 	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/internal/text"
-
-	"github.com/tdewolff/canvas"
 )
 
 // Overlap of two tiles, and the bar to check the print by, mm.
@@ -22,24 +20,20 @@ const (
 // edge ticks, stations with height and thickness, the lengths to chalk on the
 // anvil, and a bar of 50 mm to check the print by.
 func Template(name string, ls []Loop, d plan.Drawing, units quantity.System, paper string) ([]byte, error) {
-	if _, err := typefaces(); err != nil {
-		return nil, err
-	}
 	size := PaperOf(paper)
 	size = Paper{size.HeightMm, size.WidthMm} // lying
 	lo, hi := bounds(ls)
 	const margin = 11.0
 	room := size.WidthMm - 2*margin
 	tiles := max(1, int(math.Ceil((hi[0]-lo[0]-tileOverlapMm)/(room-tileOverlapMm))))
-	var pages []*canvas.Canvas
+	b := newBook(name, size)
 	for i := range tiles {
-		c, s := newSheet(size, 1)
+		s := b.page(1)
 		from := lo[0] + float64(i)*(room-tileOverlapMm)
 		t := tile{sheet: s, drawing: d, units: units, from: from, to: from + room}
 		t.draw(name, i, tiles, ls, hi[1])
-		pages = append(pages, c)
 	}
-	return writePDF(name, pages...)
+	return b.bytes()
 }
 
 // tile is one sheet of a template: what lies between from and to along the
@@ -72,7 +66,7 @@ func (t *tile) draw(name string, i, tiles int, ls []Loop, top float64) {
 			for _, p := range run {
 				pts = append(pts, [2]float64{t.x(p[0]), base - p[1]})
 			}
-			t.polyline(pts, width, col, false, canvasNone, dashes...)
+			t.polyline(pts, width, col, false, none, dashes...)
 		}
 	}
 	t.ticks(ls[0], base)
