@@ -12,7 +12,7 @@ import (
 	"net/url"
 	"os"
 
-	"github.com/glebarez/sqlite"
+	"github.com/libtnb/sqlite"
 	"github.com/pressly/goose/v3"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
