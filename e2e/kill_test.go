@@ -43,7 +43,7 @@ func TestKillLosesNoAcknowledgedSave(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "demo.db")
 	cmd, url := startBinary(t, "demo", "--data", data)
 	st := func() (*work.Work, func()) {
-		s, err := store.Open(context.Background(), data)
+		s, err := store.Open(context.Background(), data, nil)
 		require.NoError(t, err)
 		return work.New(s, time.Now, work.RandomID), func() { _ = s.Close() }
 	}

@@ -29,7 +29,7 @@ func withData(ctx context.Context, data string, f func(*work.Work) error) (err e
 	if _, err := os.Stat(data); err != nil {
 		return fmt.Errorf("no such database: %w", err)
 	}
-	st, err := store.Open(ctx, data)
+	st, err := store.Open(ctx, data, nil)
 	if err != nil {
 		return err
 	}

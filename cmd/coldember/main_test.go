@@ -81,7 +81,7 @@ func TestBackupOfNothingSaysSo(t *testing.T) {
 func TestExportAndImport(t *testing.T) {
 	dir := t.TempDir()
 	data := filepath.Join(dir, "own.db")
-	st, err := store.Open(context.Background(), data)
+	st, err := store.Open(context.Background(), data, nil)
 	require.NoError(t, err)
 	require.NoError(t, work.New(st, time.Now, work.RandomID).Ensure(context.Background()))
 	require.NoError(t, st.Close())

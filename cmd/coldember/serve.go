@@ -78,7 +78,7 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 			return fmt.Errorf("data folder: %w", err)
 		}
 	}
-	st, err := store.Open(ctx, s.data)
+	st, err := store.Open(ctx, s.data, nil)
 	if err != nil {
 		return err
 	}
@@ -107,7 +107,7 @@ func backupCommand() *cobra.Command {
 		if _, err := os.Stat(data); err != nil {
 			return fmt.Errorf("nothing to back up: %w", err)
 		}
-		st, err := store.Open(c.Context(), data)
+		st, err := store.Open(c.Context(), data, nil)
 		if err != nil {
 			return err
 		}

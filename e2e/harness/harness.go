@@ -38,7 +38,7 @@ type App struct {
 // Serve opens data, prepares it and serves.
 func Serve(data string, prepare func(context.Context, *store.Store) error) (*App, error) {
 	ctx, stop := context.WithCancel(context.Background())
-	st, err := store.Open(ctx, data)
+	st, err := store.Open(ctx, data, nil)
 	if err != nil {
 		stop()
 		return nil, err

@@ -17,7 +17,7 @@ import (
 
 func TestDemoTellsItsStory(t *testing.T) {
 	ctx, now := context.Background(), time.Now()
-	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "demo.db"))
+	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "demo.db"), nil)
 	require.NoError(t, err)
 	defer func() { _ = st.Close() }()
 	require.NoError(t, demo.Build(ctx, st, now))
@@ -42,7 +42,7 @@ func TestDemoTellsItsStory(t *testing.T) {
 
 func TestDemoLeavesOwnWorkAlone(t *testing.T) {
 	ctx := context.Background()
-	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "own.db"))
+	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "own.db"), nil)
 	require.NoError(t, err)
 	defer func() { _ = st.Close() }()
 	w := work.New(st, time.Now, work.RandomID)

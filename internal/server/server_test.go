@@ -39,7 +39,7 @@ type client struct {
 func serve(t testing.TB) client {
 	t.Helper()
 	ctx := context.Background()
-	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "api.db"))
+	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "api.db"), nil)
 	require.NoError(t, err)
 	require.NoError(t, demo.Build(ctx, st, time.Now()))
 	s := httptest.NewServer(server.Handler(work.New(st, time.Now, work.RandomID), front))

@@ -11,6 +11,8 @@ import (
 	"io/fs"
 	"net/url"
 	"os"
+	"sync"
+	"time"
 
 	"github.com/libtnb/sqlite"
 	"github.com/pressly/goose/v3"
@@ -21,35 +23,83 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// Store is an open database: one writer connection, several readers.
+// newestForm is the newest migration that this program knows.
+const newestForm = 3
+
+// Store is an open database: one writer connection, several readers. It may be used
+// from several goroutines.
 type Store struct {
+	mu    sync.RWMutex // held alone while the file itself is exchanged
 	write *gorm.DB
 	read  *gorm.DB
 	path  string
+	free  func()
 }
 
 // ErrNotFound is returned where a row is not there.
 var ErrNotFound = errors.New("store: not found")
 
-// Open opens or makes the database file and brings it up to date.
-func Open(ctx context.Context, path string) (*Store, error) {
-	write, err := connect(path, 1)
+// Open opens or makes the database file and brings it up to date. What is not ours, or
+// of a newer version, is a *Fault and left untouched; so is everything else that is wrong
+// with the file. before is called once what is in an older file is known, and before it
+// is changed; it may be nil.
+func Open(ctx context.Context, path string, before func(context.Context, About) error) (*Store, error) {
+	about, err := Look(ctx, path)
+	var f *Fault
+	switch {
+	case errors.As(err, &f) && f.Code == Missing:
+		// made here first, so that it is never anybody else's to read
+		made, err := os.OpenFile(path, os.O_CREATE|os.O_RDWR, 0o600)
+		if err != nil {
+			return nil, faulty(path, err)
+		}
+		_ = made.Close()
+		about.Empty = true
+	case err != nil:
+		return nil, err
+	}
+	free, err := lockTogether(path)
 	if err != nil {
 		return nil, err
 	}
-	db, err := write.DB()
+	s := &Store{path: path, free: free}
+	if err := s.open(ctx, about, before); err != nil {
+		return nil, errors.Join(faulty(path, err), s.Close())
+	}
+	return s, nil
+}
+
+// open connects, and brings the file up to date.
+func (s *Store) open(ctx context.Context, about About, before func(context.Context, About) error) (err error) {
+	for _, suffix := range []string{"", "-wal", "-shm"} { // of a first version, that anybody could read
+		if err := os.Chmod(s.path+suffix, 0o600); err != nil && !errors.Is(err, os.ErrNotExist) && !errors.Is(err, os.ErrPermission) {
+			return err
+		}
+	}
+	if s.write, err = connect(s.path, 1); err != nil {
+		return err
+	}
+	db, err := s.write.DB()
 	if err != nil {
-		return nil, fmt.Errorf("store: %w", err)
+		return err
+	}
+	if !about.Empty {
+		if err := whole(ctx, db, s.path, "quick_check"); err != nil {
+			return err
+		}
+		if about.Form < newestForm && before != nil {
+			if err := before(ctx, about); err != nil {
+				return fmt.Errorf("store: before the file is brought up to date: %w", err)
+			}
+		}
 	}
 	if err := migrate(ctx, db); err != nil {
-		_ = db.Close()
-		return nil, fmt.Errorf("store: migrate %s: %w", path, err)
+		return fmt.Errorf("store: migrate: %w", err)
 	}
-	read, err := connect(path, 4)
-	if err != nil {
-		return nil, err
+	if s.read, err = connect(s.path, 4); err != nil {
+		return err
 	}
-	return &Store{write: write, read: read, path: path}, nil
+	return nil
 }
 
 func connect(path string, conns int) (*gorm.DB, error) {
@@ -57,7 +107,7 @@ func connect(path string, conns int) (*gorm.DB, error) {
 		"?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
 	g, err := gorm.Open(sqlite.Open(dsn), &gorm.Config{Logger: logger.Discard, SkipDefaultTransaction: true, TranslateError: true})
 	if err != nil {
-		return nil, fmt.Errorf("store: open %s: %w", path, err)
+		return nil, fmt.Errorf("store: open: %w", err)
 	}
 	db, err := g.DB()
 	if err != nil {
@@ -68,6 +118,7 @@ func connect(path string, conns int) (*gorm.DB, error) {
 	return g, nil
 }
 
+// migrate brings the tables to the newest form, and marks the file as ours.
 func migrate(ctx context.Context, db *sql.DB) error {
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
@@ -77,32 +128,69 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	if err != nil {
 		return err
 	}
-	_, err = p.Up(ctx)
+	if _, err := p.Up(ctx); err != nil {
+		return err
+	}
+	_, err = db.ExecContext(ctx, fmt.Sprintf("PRAGMA application_id = %d; PRAGMA user_version = %d; PRAGMA wal_checkpoint(PASSIVE)", applicationID, newestForm))
 	return err
+}
+
+// Path is the file.
+func (s *Store) Path() string { return s.path }
+
+// Exchange puts a copy in the place of the open file, as Restore does, and goes on with
+// it. Nothing else is done meanwhile.
+func (s *Store) Exchange(ctx context.Context, from string, now time.Time) (out Restored, err error) {
+	if out.From, err = Look(ctx, from); err != nil {
+		return out, err
+	}
+	if err := Check(ctx, from); err != nil {
+		return out, err
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if err := s.disconnect(); err != nil {
+		return out, faulty(s.path, err)
+	}
+	s.free()
+	free, err := lockAlone(s.path)
+	if err == nil {
+		out.Kept, err = swapIn(ctx, from, s.path, now)
+		free()
+	}
+	if again, lockErr := lockTogether(s.path); lockErr == nil {
+		s.free = again
+	}
+	about, lookErr := Look(ctx, s.path)
+	return out, errors.Join(err, lookErr, faulty(s.path, s.open(ctx, about, nil)))
 }
 
 // Close closes all connections.
 func (s *Store) Close() error {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	err := s.disconnect()
+	if s.free != nil {
+		s.free()
+		s.free = nil
+	}
+	return err
+}
+
+func (s *Store) disconnect() error {
 	var errs []error
 	for _, g := range []*gorm.DB{s.read, s.write} {
+		if g == nil {
+			continue
+		}
 		db, err := g.DB()
 		if err == nil {
 			err = db.Close()
 		}
 		errs = append(errs, err)
 	}
+	s.read, s.write = nil, nil
 	return errors.Join(errs...)
-}
-
-// Backup copies the live database into a new file; it refuses to overwrite one.
-func (s *Store) Backup(ctx context.Context, file string) error {
-	if _, err := os.Stat(file); err == nil {
-		return fmt.Errorf("store: %s is there already; name a new file", file)
-	}
-	if err := s.read.WithContext(ctx).Exec("VACUUM INTO ?", file).Error; err != nil {
-		return fmt.Errorf("store: backup: %w", err)
-	}
-	return nil
 }
 
 // Tx is a transaction, or plain reading.
@@ -110,10 +198,23 @@ type Tx struct{ db *gorm.DB }
 
 // Read runs f without a transaction on a reader.
 func (s *Store) Read(ctx context.Context, f func(Tx) error) error {
-	return f(Tx{s.read.WithContext(ctx)})
+	s.mu.RLock()
+	defer s.mu.RUnlock()
+	if s.read == nil {
+		return errClosed
+	}
+	return faulty(s.path, f(Tx{s.read.WithContext(ctx)}))
 }
+
+// errClosed is of a store that is closed.
+var errClosed = errors.New("store: closed")
 
 // Write runs f in a transaction on the one writer; an error rolls it back.
 func (s *Store) Write(ctx context.Context, f func(Tx) error) error {
-	return s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(Tx{db}) })
+	s.mu.RLock()
+	defer s.mu.RUnlock()
+	if s.write == nil {
+		return errClosed
+	}
+	return faulty(s.path, s.write.WithContext(ctx).Transaction(func(db *gorm.DB) error { return f(Tx{db}) }))
 }

@@ -25,7 +25,7 @@ func TestTheFirstDatabaseOpens(t *testing.T) {
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "shop.db")
 	require.NoError(t, os.WriteFile(file, raw, 0o600))
-	st, err := store.Open(ctx, file)
+	st, err := store.Open(ctx, file, nil)
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = st.Close() })
 	w := work.New(st, time.Now, work.RandomID)
@@ -75,7 +75,7 @@ func TestTheFirstDatabaseOpens(t *testing.T) {
 func TestWhatCannotBeReadIsSetAside(t *testing.T) {
 	ctx := context.Background()
 	file := filepath.Join(t.TempDir(), "shop.db")
-	st, err := store.Open(ctx, file)
+	st, err := store.Open(ctx, file, nil)
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = st.Close() })
 	w := work.New(st, time.Now, work.RandomID)

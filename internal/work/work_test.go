@@ -34,7 +34,7 @@ func (c *clock) later(d time.Duration) { c.at = c.at.Add(d) }
 
 func open(t *testing.T, file string) (*work.Work, *clock) {
 	t.Helper()
-	st, err := store.Open(ctx, file)
+	st, err := store.Open(ctx, file, nil)
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = st.Close() })
 	c := &clock{at: time.Date(2026, 5, 1, 9, 0, 0, 0, time.UTC)}
