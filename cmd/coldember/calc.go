@@ -25,7 +25,7 @@ func calcCommand() *cobra.Command {
 			if err != nil {
 				return fmt.Errorf("standard input: %w", err)
 			}
-			out, err := calc.Run(args[0], in)
+			out, err := calc.Run(c.Context(), args[0], in)
 			if err != nil {
 				return err
 			}

@@ -54,3 +54,24 @@ func BenchmarkMesh(b *testing.B) {
 		body.Mesh()
 	}
 }
+
+// TestAGrooveLiesWhereItIsPut, and nowhere else along the blade.
+func TestAGrooveLiesWhereItIsPut(t *testing.T) {
+	d := starterDesign("utility")
+	d.Grind.Groove = blade.NewGroove("fuller", d)
+	d.Grind.Groove.FromMm, d.Grind.Groove.ToMm = 40, 70
+	body, err := blade.New(d.Blade())
+	require.NoError(t, err)
+	for x, want := range map[float64]int{35: 0, 45: 1, 69: 1, 75: 0} {
+		assert.Len(t, body.SectionAt(x).Grooves, want, "%v mm from the point", x)
+	}
+	assert.InDelta(t, d.Grind.Groove.DepthMm, body.SectionAt(55).Grooves[0].DepthMm, 1e-12)
+	d.Grind.Groove.ToMm = 0
+	body, err = blade.New(d.Blade())
+	require.NoError(t, err)
+	assert.Len(t, body.SectionAt(d.LengthMm-1).Grooves, 1, "to the heel")
+	d.Grind.Groove.DepthMm = 0
+	body, err = blade.New(d.Blade())
+	require.NoError(t, err)
+	assert.Empty(t, body.SectionAt(55).Grooves, "of no depth it is none")
+}

@@ -275,6 +275,7 @@ func (d Design) validateOutline(c fact.Check) {
 		return
 	}
 	o := d.Outline
+	fact.OneOf(c.Within("outline"), "join", o.Join, Straight, Smooth, "")
 	for _, s := range []struct {
 		name    string
 		nodes   []Node

@@ -87,9 +87,13 @@ func (d Design) Validate(c fact.Check) {
 	g.Range("swedgeFraction", d.Grind.SwedgeFraction, 0, 0.45)
 	if d.Grind.SwedgeFraction > 0 {
 		g.Range("swedgeEdgeMm", d.Grind.SwedgeEdgeMm, 0.1, math.Max(d.SpineMm, 0.1))
+	} else {
+		g.Range("swedgeEdgeMm", d.Grind.SwedgeEdgeMm, 0, maxThickMm)
 	}
 	if d.Grind.Kind == section.Hollow {
 		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, math.Max(15, d.HeightMm*d.Grind.BevelFraction/2), 2000)
+	} else {
+		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, 0, 2000)
 	}
 	if v := d.Grind.Groove; v != nil {
 		w := g.Within("groove")

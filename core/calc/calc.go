@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"reflect"
 	"sort"
 
 	"coldember/core/blade"
@@ -37,9 +38,9 @@ func (e *InputError) Error() string { return fmt.Sprintf("calc %s: %v", e.Kind, 
 
 func (e *InputError) Unwrap() error { return e.Err }
 
-var kinds = map[string]func(json.RawMessage) (any, error){
+var kinds = map[string]func(context.Context, json.RawMessage) (any, error){
 	"section": run(func(s section.Section) (any, error) { return s.Properties(), s.Validate() }),
-	"stock":   run(func(p stock.Piece) (any, error) { return p.Solid() }),
+	"stock":   run(func(p stock.Item) (any, error) { return p.Solid() }),
 	"blade": run(func(b blade.Blade) (any, error) {
 		body, err := blade.New(b)
 		if err != nil {
@@ -50,7 +51,9 @@ var kinds = map[string]func(json.RawMessage) (any, error){
 	"bend": run(calcBend), "blow": run(calcBlow), "cool": run(calcCool), "heat": run(calcHeat), "flow": run(calcFlow),
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
 	"size": run(calcSize), "temper": run(calcTemper), "largest": run(calcLargest),
-	"cutplan": run(func(j cutting.Job) (any, error) { return cutting.Lay(context.Background(), j) }),
+	"cutplan": func(ctx context.Context, in json.RawMessage) (any, error) {
+		return run(func(j cutting.Job) (any, error) { return cutting.Lay(ctx, j) })(ctx, in)
+	},
 }
 
 // Kinds lists what can be asked.
@@ -65,31 +68,36 @@ func Kinds() []string {
 
 // Run answers one question. Errors are *UnknownKindError, *InputError or the
 // law's own.
-func Run(kind string, in json.RawMessage) (any, error) {
+func Run(ctx context.Context, kind string, in json.RawMessage) (any, error) {
 	f, ok := kinds[kind]
 	if !ok {
 		return nil, &UnknownKindError{Kind: kind}
 	}
-	out, err := f(in)
+	out, err := f(ctx, in)
+	if err == nil {
+		_, err = json.Marshal(out) // a figure that runs over cannot be told
+	}
 	if err != nil {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		return nil, &InputError{Kind: kind, Err: err}
 	}
 	return out, nil
 }
 
-func run[In any](f func(In) (any, error)) func(json.RawMessage) (any, error) {
-	return func(raw json.RawMessage) (any, error) {
+func run[In any](f func(In) (any, error)) func(context.Context, json.RawMessage) (any, error) {
+	return func(_ context.Context, raw json.RawMessage) (any, error) {
 		var in In
 		d := json.NewDecoder(bytes.NewReader(raw))
 		d.DisallowUnknownFields()
 		if err := d.Decode(&in); err != nil {
 			return nil, err
 		}
-		out, err := f(in)
-		if err != nil {
+		if err := bounded(reflect.ValueOf(in), ""); err != nil {
 			return nil, err
 		}
-		return out, nil
+		return f(in)
 	}
 }
 
@@ -318,7 +326,7 @@ func calcTemper(in struct {
 }
 
 func calcLargest(in struct {
-	Stock        stock.Piece `json:"stock"`
+	Stock        stock.Item  `json:"stock"`
 	Blade        blade.Blade `json:"blade"`
 	LossFraction float64     `json:"lossFraction"`
 },

@@ -1,13 +1,14 @@
 package calc_test
 
 import (
+	"context"
 	"fmt"
 
 	"coldember/core/calc"
 )
 
 func Example() {
-	_, err := calc.Run("moonphase", nil)
+	_, err := calc.Run(context.Background(), "moonphase", nil)
 	fmt.Println(err)
 	// Output: calc: no kind "moonphase"; there are [bend blade blow cool cutplan decarb flow heat largest reach scale section size spread stock temper]
 }

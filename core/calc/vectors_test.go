@@ -37,7 +37,7 @@ func TestVectors(t *testing.T) {
 		require.Equal(t, kind, v.Kind)
 		for _, c := range v.Cases {
 			t.Run(kind+"/"+c.Name, func(t *testing.T) {
-				got, err := calc.Run(kind, c.In)
+				got, err := calc.Run(t.Context(), kind, c.In)
 				require.NoError(t, err)
 				text, err := json.Marshal(got)
 				require.NoError(t, err)
@@ -90,16 +90,51 @@ func TestBadInputSaysWhatIsWrong(t *testing.T) {
 		"cutplan": `{"bars":[{"lengthMm":-5,"count":1}]}`,
 		"nonsuch": `{}`,
 	} {
-		_, err := calc.Run(kind, json.RawMessage(in))
+		_, err := calc.Run(t.Context(), kind, json.RawMessage(in))
 		require.Error(t, err, kind)
 		assert.NotContains(t, err.Error(), "panic", kind)
 	}
 }
 
 func TestACutPlanIsAnsweredAsJSON(t *testing.T) {
-	got, err := calc.Run("cutplan", json.RawMessage(`{"bars":[{"lengthMm":1000,"count":1}],"parts":[{"lengthMm":499,"count":2},{"lengthMm":1200,"count":1}],"kerfMm":2,"keepMm":100}`))
+	got, err := calc.Run(t.Context(), "cutplan", json.RawMessage(`{"bars":[{"lengthMm":1000,"count":1}],"parts":[{"lengthMm":499,"count":2},{"lengthMm":1200,"count":1}],"kerfMm":2,"keepMm":100}`))
 	require.NoError(t, err)
 	text, err := json.Marshal(got)
 	require.NoError(t, err)
 	assert.JSONEq(t, `{"bars":[{"lengthMm":1000,"parts":[499,499],"remnantMm":0}],"consumedMm":1000,"lowerBoundMm":1000,"optimal":true,"unplaced":[1200]}`, string(text))
+}
+
+// TestNoQuestionGoesOnForEver: what no law can answer for is refused by the name of the
+// figure, and what comes to no number is not told as one.
+func TestNoQuestionGoesOnForEver(t *testing.T) {
+	for what, in := range map[string][2]string{
+		"fromC: from":               {"cool", `{"widthMm":30,"thicknessMm":5,"fromC":1e15,"toC":900}`},
+		"toC: from":                 {"heat", `{"widthMm":30,"thicknessMm":5,"fromC":20,"toC":-1e6,"forgeC":1250}`},
+		"widthMm: from":             {"cool", `{"widthMm":1e300,"thicknessMm":5,"fromC":1100,"toC":900}`},
+		"bars.0.lengthMm: from":     {"cutplan", `{"bars":[{"lengthMm":1e307,"count":1}]}`},
+		"unsupported value":         {"blow", `{"volumeMm3":1e12,"strain":1e12,"stressMPa":1e12,"heightMm":1e6,"biteMm":1e-300,"hammerKg":1,"speedMPerS":5,"anvilKg":100}`},
+		"forgedZones: at most 1000": {"size", `{"bar":{"areaMm2":100},"forgedZones":[` + strings.Repeat(`{"volumeMm3":1},`, 10000) + `{"volumeMm3":1}]}`},
+	} {
+		_, err := calc.Run(t.Context(), in[0], json.RawMessage(in[1]))
+		var wrong *calc.InputError
+		require.ErrorAs(t, err, &wrong, what)
+		assert.ErrorContains(t, err, what)
+	}
+}
+
+// TestSurroundingsCount: what can be said of them changes the answer.
+func TestSurroundingsCount(t *testing.T) {
+	time := func(kind, more string) float64 {
+		got, err := calc.Run(t.Context(), kind, json.RawMessage(`{"widthMm":30,"thicknessMm":5,`+more+`}`))
+		require.NoError(t, err)
+		return got.(map[string]float64)["timeS"]
+	}
+	still := time("cool", `"fromC":1100,"toC":800`)
+	assert.Less(t, time("cool", `"fromC":1100,"toC":800,"airWPerM2K":60`), still, "in a draught")
+	assert.Less(t, time("cool", `"fromC":1100,"toC":800,"anvilWPerM2K":500`), still, "on the anvil")
+	assert.Greater(t, time("cool", `"fromC":1100,"toC":800,"ambientC":600`), still, "above the coals")
+	assert.Greater(t, time("cool", `"fromC":1100,"toC":800,"emissivity":0.3`), still, "bright")
+	gentle := time("heat", `"fromC":20,"toC":900,"forgeC":1100,"gasWPerM2K":20`)
+	assert.Less(t, time("heat", `"fromC":20,"toC":900,"forgeC":1100,"gasWPerM2K":200`), gentle, "in a blast")
+	assert.Less(t, time("heat", `"fromC":20,"toC":900,"forgeC":1300,"gasWPerM2K":20`), gentle, "in a hotter fire")
 }

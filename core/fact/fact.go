@@ -121,8 +121,13 @@ func OneOf[T ~string](c Check, field string, value T, choices ...T) {
 	c.Fail(field, "field.choice", nil)
 }
 
-// Fail reports a field.
+// Fail reports a field; what was said of it first stands.
 func (c Check) Fail(field, code string, figures Figures) {
+	for _, e := range *c.errs {
+		if e.Field == c.prefix+field {
+			return
+		}
+	}
 	*c.errs = append(*c.errs, FieldError{Field: c.prefix + field, Code: code, Figures: figures})
 }
 

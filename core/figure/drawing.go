@@ -18,9 +18,9 @@ func Sketch(d blade.Design) ([]plan.Station, error) {
 	return stations(body, ZonesOf(body)), nil
 }
 
-// Draw makes finished blade and forged shape of a design, with their drawing,
+// Bodies makes finished blade and forged shape of a design, with their drawing,
 // for what needs no bar and no heats. Errors are fact.FieldErrors.
-func Draw(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out plan.Drawing, err error) {
+func Bodies(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out plan.Drawing, err error) {
 	b := d.Blade()
 	if finished, err = blade.New(b); err != nil {
 		return nil, nil, out, plan.FieldError(err)
@@ -28,10 +28,11 @@ func Draw(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out
 	if forged, err = blade.New(b.Forged(a, 0)); err != nil {
 		return nil, nil, out, plan.FieldError(err)
 	}
-	return finished, forged, Both(finished, forged, ZonesOf(forged)), nil
+	return finished, forged, Drawn(finished, forged, ZonesOf(forged)), nil
 }
 
-func Both(fin, fog *blade.Body, forgedZones []Zone) plan.Drawing {
+// Drawn is the drawing of a finished blade and its forged shape, in the zones given.
+func Drawn(fin, fog *blade.Body, forgedZones []Zone) plan.Drawing {
 	fz := ZonesOf(fin)
 	return plan.Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
 }

@@ -11,7 +11,7 @@ import (
 
 // ForgedShape is the blade with its allowances; a ricasso higher than the bar is
 // spread to it, and thins by that. A taper that is ground later is not in it.
-func ForgedShape(r plan.Request, b blade.Blade, bar stock.Start) blade.Blade {
+func ForgedShape(r plan.Request, b blade.Blade, bar stock.EvenBar) blade.Blade {
 	if r.Choices.Taper == plan.GroundTaper {
 		thickest := 0.0
 		for _, n := range b.Thickness {

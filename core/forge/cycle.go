@@ -29,9 +29,9 @@ func (r *Run) Cycle(id string, tempC float64) error {
 // quenches it. What scale it grows comes off in the quench.
 func (r *Run) Harden(id string, tempC, soakS float64) error {
 	return r.treat(Heat{Operation: id, StartC: tempC, EndC: quenchedC}, soakS, func(rec *Heat) error {
-		rec.CarryS, rec.WorkS = r.Shop.Fire.CarryS, quenchS
+		rec.CarryS, rec.WorkS = r.Setup.Fire.CarryS, quenchS
 		for i := range r.Bar.Cells {
-			r.clocks[i].Add(tempC, soakS, r.Shop.Fire.Atmosphere)
+			r.clocks[i].Add(tempC, soakS, r.Setup.Fire.Atmosphere)
 			r.decarb[i].Add(tempC, soakS)
 			r.clocks[i].Add(tempC, rec.CarryS, thermal.AtmosphereAir)
 			r.decarb[i].Add(tempC, rec.CarryS)
@@ -45,8 +45,8 @@ func (r *Run) Harden(id string, tempC, soakS float64) error {
 func (r *Run) treat(rec Heat, holdS float64, cool func(*Heat) error) error {
 	tempC := rec.StartC
 	defer func(usual float64) { r.soakC = usual }(r.soakC)
-	if tempC > r.Shop.Fire.TempC-UnderForgeC {
-		return &WindowError{SoakC: r.Shop.Fire.TempC - UnderForgeC, LowC: tempC, NeedForgeC: tempC + UnderForgeC}
+	if tempC > r.Setup.Fire.TempC-UnderForgeC {
+		return &WindowError{SoakC: r.Setup.Fire.TempC - UnderForgeC, LowC: tempC, NeedForgeC: tempC + UnderForgeC}
 	}
 	r.soakC = tempC
 	for i := range r.Bar.Cells { // it goes in once the last heat is black
@@ -66,7 +66,7 @@ func (r *Run) treat(rec Heat, holdS float64, cool func(*Heat) error) error {
 	if err := r.shed(&rec); err != nil {
 		return err
 	}
-	rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS
+	rec.FuelG = r.Setup.Fire.FuelKgPerH / 3.6 * rec.FireS
 	if r.KeepStates {
 		rec.After = r.Bar.Clone()
 	}

@@ -33,7 +33,7 @@ func (r *Run) fire(rec *Heat) error {
 		slowest = math.Max(slowest, t)
 		thickest = math.Max(thickest, math.Min(cells[i].ThicknessMm, cells[i].WidthMm))
 	}
-	rec.FireS = slowest + r.Shop.Fire.HoldSPerMm*thickest
+	rec.FireS = slowest + r.Setup.Fire.HoldSPerMm*thickest
 	for i := range cells {
 		c := &cells[i]
 		if !c.hot {
@@ -44,7 +44,7 @@ func (r *Run) fire(rec *Heat) error {
 		if c.TempC > r.flows[c.Steel].grade.ForgeHighC {
 			rec.AboveS = math.Max(rec.AboveS, hold)
 		}
-		r.clocks[i].Add(c.TempC, hold, r.Shop.Fire.Atmosphere)
+		r.clocks[i].Add(c.TempC, hold, r.Setup.Fire.Atmosphere)
 		r.decarb[i].Add(c.TempC, hold)
 	}
 	r.spill(rec.FireS * heatsThrough)
@@ -62,7 +62,7 @@ const heatingSteps = 16
 // the time it takes; a cell that is hotter is let come down to it.
 func (r *Run) soak(i int) (timeS float64, err error) {
 	c := &r.Bar.Cells[i]
-	fire := thermal.Forge(r.Shop.Fire.TempC).Of(c.WidthMm, c.ThicknessMm)
+	fire := thermal.Forge(r.Setup.Fire.TempC).Of(c.WidthMm, c.ThicknessMm)
 	r.clocks[i], r.decarb[i] = thermal.ScaleClock{}, thermal.DecarbClock{}
 	for c.TempC < r.soakC-1e-9 {
 		rise := math.Min(heatingStepC, r.soakC-c.TempC)
@@ -72,7 +72,7 @@ func (r *Run) soak(i int) (timeS float64, err error) {
 			return 0, &thermal.UnreachableError{ToC: r.soakC, SettleC: c.TempC}
 		}
 		dt := rise / rate
-		r.clocks[i].Add(mid, dt, r.Shop.Fire.Atmosphere)
+		r.clocks[i].Add(mid, dt, r.Setup.Fire.Atmosphere)
 		r.decarb[i].Add(mid, dt)
 		c.TempC += rise
 		timeS += dt

@@ -15,12 +15,12 @@ import (
 	"pgregory.net/rapid"
 )
 
-func shop() forge.Shop {
+func setup() forge.Setup {
 	g, err := steel.Find("1084")
 	if err != nil {
 		panic(err)
 	}
-	return forge.Shop{Smith: forge.NewSmith(forge.Steady), Fire: forge.NewFire(), Steel: g}
+	return forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: forge.NewFire(), Steel: g}
 }
 
 func bar(n int, w, t float64) forge.Bar {
@@ -39,7 +39,7 @@ func draw(first, last int, w, t float64) *forge.Operation {
 	return op
 }
 
-func run(t require.TestingT, s forge.Shop, b forge.Bar, ops ...*forge.Operation) *forge.Run {
+func run(t require.TestingT, s forge.Setup, b forge.Bar, ops ...*forge.Operation) *forge.Run {
 	r, err := forge.NewRun(s, b)
 	require.NoError(t, err)
 	r.KeepStates = true
@@ -62,7 +62,7 @@ func TestVolumeIsConserved(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		b := bar(6, rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t"))
 		start := b.VolumeMm3()
-		s := shop()
+		s := setup()
 		if k := rapid.SampledFrom(machines).Draw(t, "machine"); k != "" {
 			s.Smith.Machine = forge.NewMachine(k)
 		}
@@ -123,7 +123,7 @@ func TestAnOperationEndsAtItsTargets(t *testing.T) {
 		w, k := rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t")
 		op := draw(0, rapid.IntRange(0, 3).Draw(t, "last"), w*rapid.Float64Range(.8, 1.1).Draw(t, "kw"), k*rapid.Float64Range(.6, .95).Draw(t, "kt"))
 		op.Passes = rapid.IntRange(1, 3).Draw(t, "passes")
-		r := run(t, shop(), bar(4, w, k), op)
+		r := run(t, setup(), bar(4, w, k), op)
 		last := r.Heats[len(r.Heats)-1]
 		require.InDelta(t, 1, last.ShareTo, 1e-9)
 		for i, c := range last.After.Cells[:op.Last+1] {
@@ -146,16 +146,16 @@ func heats(r *forge.Run) float64 {
 func TestMoreEnergyNeverNeedsMoreHeats(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		w, k := rapid.Float64Range(20, 40).Draw(t, "w"), rapid.Float64Range(5, 10).Draw(t, "t")
-		count := func(change func(*forge.Shop)) float64 {
-			s := shop()
+		count := func(change func(*forge.Setup)) float64 {
+			s := setup()
 			change(&s)
 			return heats(run(t, s, bar(5, w, k), draw(0, 4, w*.95, k*.6)))
 		}
-		plain := count(func(*forge.Shop) {})
-		if heavy := count(func(s *forge.Shop) { s.Smith.HammerKg *= 1.3 }); heavy > plain+1e-6 {
+		plain := count(func(*forge.Setup) {})
+		if heavy := count(func(s *forge.Setup) { s.Smith.HammerKg *= 1.3 }); heavy > plain+1e-6 {
 			t.Fatalf("a heavier hammer took %v heats, not %v", heavy, plain)
 		}
-		if narrow := count(func(s *forge.Shop) { s.Steel.ForgeLowC += 40 }); narrow < plain-1e-6 {
+		if narrow := count(func(s *forge.Setup) { s.Steel.ForgeLowC += 40 }); narrow < plain-1e-6 {
 			t.Fatalf("a narrower window took %v heats, not %v", narrow, plain)
 		}
 	})
@@ -163,14 +163,14 @@ func TestMoreEnergyNeverNeedsMoreHeats(t *testing.T) {
 
 func TestTemperaturesStayBetweenShopAndSoak(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		s := shop()
+		s := setup()
 		s.Fire.TempC = rapid.Float64Range(1050, 1300).Draw(t, "fire")
 		w, k := rapid.Float64Range(18, 40).Draw(t, "w"), rapid.Float64Range(4, 10).Draw(t, "t")
 		first := rapid.IntRange(0, 4).Draw(t, "first")
 		r := run(t, s, bar(5, w, k), draw(first, 4, w*.9, k*.8))
 		for _, h := range r.Heats {
 			require.LessOrEqual(t, h.StartC, r.SoakC()+1e-6)
-			require.GreaterOrEqual(t, h.EndC, r.Shop.Steel.ForgeLowC-1e-6)
+			require.GreaterOrEqual(t, h.EndC, r.Setup.Steel.ForgeLowC-1e-6)
 			require.LessOrEqual(t, h.EndC, h.StartC)
 			require.Positive(t, h.FireS)
 			for _, c := range h.After.Cells {
@@ -183,7 +183,7 @@ func TestTemperaturesStayBetweenShopAndSoak(t *testing.T) {
 }
 
 func TestSoakStaysUnderSteelAndForge(t *testing.T) {
-	s := shop() // steel to 1150, forge 1200
+	s := setup() // steel to 1150, forge 1200
 	c, err := s.SoakC()
 	require.NoError(t, err)
 	assert.InDelta(t, 1130, c, 1e-9)
@@ -206,7 +206,7 @@ func TestSoakStaysUnderSteelAndForge(t *testing.T) {
 }
 
 func TestAPowerlessSmithIsTold(t *testing.T) {
-	s := shop()
+	s := setup()
 	s.Smith.LandShare, s.Smith.HammerKg, s.Smith.SpeedMPerS = .1, .2, 1
 	r, err := forge.NewRun(s, bar(8, 80, 40))
 	require.NoError(t, err)
@@ -216,7 +216,7 @@ func TestAPowerlessSmithIsTold(t *testing.T) {
 }
 
 func TestACycleScalesButDoesNotShape(t *testing.T) {
-	r := run(t, shop(), bar(3, 25, 5))
+	r := run(t, setup(), bar(3, 25, 5))
 	require.NoError(t, r.Cycle("cycle1", 870))
 	require.Len(t, r.Heats, 1)
 	h := r.Heats[0]
@@ -224,7 +224,7 @@ func TestACycleScalesButDoesNotShape(t *testing.T) {
 	assert.Positive(t, h.ScaleMm3)
 	assert.InDelta(t, 480, h.EndC, 1e-9)
 	var w *forge.WindowError
-	r.Shop.Fire.TempC = 850
+	r.Setup.Fire.TempC = 850
 	require.True(t, errors.As(r.Cycle("cycle2", 870), &w), "a forge colder than the cycle is refused")
 }
 
@@ -266,7 +266,7 @@ func TestSkillSetsTheHandAndLeavesTheTools(t *testing.T) {
 func TestStraighteningTakesTheWorkOfItsCurve(t *testing.T) {
 	blows := func(radius float64) float64 {
 		b := bar(4, 12, 12)
-		r := run(t, shop(), b, &forge.Operation{ID: "s", Kind: forge.Straighten, First: 0, Last: 3, Passes: 1, BendPer: 1 / radius})
+		r := run(t, setup(), b, &forge.Operation{ID: "s", Kind: forge.Straighten, First: 0, Last: 3, Passes: 1, BendPer: 1 / radius})
 		for _, c := range r.Bar.Cells {
 			assert.InDelta(t, 12, c.WidthMm, .3, "but for its scale")
 		}
@@ -285,7 +285,7 @@ func TestStraighteningTakesTheWorkOfItsCurve(t *testing.T) {
 // whole section, or a bevelled blade would keep the edge it had.
 func TestTheEdgeScalesWithTheRest(t *testing.T) {
 	b := forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: 3000, WidthMm: 28, ThicknessMm: 3.1, EdgeMm: 2, SpineMm: 4.2, TempC: 20}}}
-	r, err := forge.NewRun(shop(), b)
+	r, err := forge.NewRun(setup(), b)
 	require.NoError(t, err)
 	require.NoError(t, r.Cycle("cycle", 870))
 	c := r.Bar.Cells[0]
@@ -299,7 +299,7 @@ func TestTheEdgeScalesWithTheRest(t *testing.T) {
 // fire of the next would be too short otherwise.
 func TestWhatIsLeftOfAHeatIsNotLost(t *testing.T) {
 	b := bar(6, 25, 6)
-	r, err := forge.NewRun(shop(), b)
+	r, err := forge.NewRun(setup(), b)
 	require.NoError(t, err)
 	require.NoError(t, r.Do(&forge.Operation{ID: "correct", Kind: forge.Correct, Last: 5, BendPer: .0005}))
 	require.Len(t, r.Heats, 1)
@@ -308,6 +308,6 @@ func TestWhatIsLeftOfAHeatIsNotLost(t *testing.T) {
 	for _, c := range r.Bar.Cells {
 		coldest = math.Min(coldest, c.TempC)
 	}
-	assert.LessOrEqual(t, coldest, r.Shop.LowC())
-	assert.Greater(t, coldest, r.Shop.LowC()-60, "and brushed")
+	assert.LessOrEqual(t, coldest, r.Setup.LowC())
+	assert.Greater(t, coldest, r.Setup.LowC()-60, "and brushed")
 }

@@ -11,7 +11,7 @@ import (
 // cell is at the lower limit; it returns the fraction of what was left that was
 // done (1: all) and fills the record.
 func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, error) {
-	s, low := r.Shop.Smith, r.Shop.LowC()
+	s, low := r.Setup.Smith, r.Setup.LowC()
 	if op.LowC > 0 {
 		low = op.LowC
 	}
@@ -71,7 +71,7 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	if work > 0 {
 		rec.EdgeBlows = rec.Blows * onEdge / work
 	}
-	r.spill(r.Shop.Fire.CarryS + spent)
+	r.spill(r.Setup.Fire.CarryS + spent)
 	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
 	if q >= 1-1e-12 {
 		q = 1

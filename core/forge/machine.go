@@ -170,7 +170,7 @@ func (e *TooWeakError) Error() string {
 
 // driveOf picks what works what remains of an operation on a stretch.
 func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) (drive, error) {
-	s, m := r.Shop.Smith, r.Shop.Smith.Machine
+	s, m := r.Setup.Smith, r.Setup.Smith.Machine
 	if !m.Does(op.Kind) {
 		d := drive{energyMJ: s.UsefulJ() * 1000, ratePerS: s.RatePerS, speedMPerS: s.SpeedMPerS, contact: anvilContact}
 		if op.Kind.light() {

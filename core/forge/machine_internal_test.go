@@ -18,7 +18,7 @@ func TestBothDiesOfAPressChill(t *testing.T) {
 	smith.Machine = NewMachine(Press)
 	smith.Machine.ForceKN = 5000 // as much bite as the dies have
 	cell := Cell{Zone: "blade", VolumeMm3: 40 * 30 * 20, WidthMm: 30, ThicknessMm: 20, EdgeMm: 20, SpineMm: 20, TempC: 20}
-	run, err := NewRun(Shop{Smith: smith, Fire: NewFire(), Steel: g}, Bar{Cells: []Cell{cell}})
+	run, err := NewRun(Setup{Smith: smith, Fire: NewFire(), Steel: g}, Bar{Cells: []Cell{cell}})
 	require.NoError(t, err)
 	require.NoError(t, run.Do(&Operation{ID: "breakDown", Kind: BreakDown, Face: FlatFace, Targets: []Target{{WidthMm: 32, ThicknessMm: 16, EdgeMm: 16, SpineMm: 16}}}))
 	// 20 mm of drawing die on 40 mm of piece, a third of the time, from above and below

@@ -39,7 +39,7 @@ type Heat struct {
 
 // Run is a piece being worked: the bar and what has happened to it.
 type Run struct {
-	Shop       Shop
+	Setup      Setup
 	Bar        Bar
 	Heats      []Heat
 	KeepStates bool
@@ -63,7 +63,7 @@ type Run struct {
 
 // NewRun starts with a bar as it is. Where it is of several steels it is worked in
 // the window that they share.
-func NewRun(s Shop, b Bar) (*Run, error) {
+func NewRun(s Setup, b Bar) (*Run, error) {
 	flows := []flow{newFlow(s.Steel)}
 	for _, g := range b.Steels {
 		flows = append(flows, newFlow(g))
@@ -76,7 +76,7 @@ func NewRun(s Shop, b Bar) (*Run, error) {
 	n := len(b.Cells)
 	return &Run{
 		flows: flows, skins: make([]thermal.Exchange, n),
-		Shop: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
+		Setup: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
 		along: newConductor(n), beyond: newConductor(n), temps: make([]float64, n),
 	}, nil
@@ -94,8 +94,8 @@ func (r *Run) SoakC() float64 { return r.soakC }
 // away, and those of the budget.
 func (r *Run) Do(op *Operation) error {
 	if own := op.SoakC; own > 0 {
-		if own > r.Shop.Fire.TempC-UnderForgeC {
-			return &WindowError{SoakC: r.Shop.Fire.TempC - UnderForgeC, LowC: op.LowC, NeedForgeC: own + UnderForgeC}
+		if own > r.Setup.Fire.TempC-UnderForgeC {
+			return &WindowError{SoakC: r.Setup.Fire.TempC - UnderForgeC, LowC: op.LowC, NeedForgeC: own + UnderForgeC}
 		}
 		defer func(usual float64) { r.soakC = usual }(r.soakC)
 		r.soakC = own
@@ -127,11 +127,11 @@ const mostHeats = 80
 // pass works one stretch of an operation from a share of it to its end.
 func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []float64) error {
 	for heat := 0; share < 1; heat++ {
-		rec := Heat{Operation: op.ID, Pass: pass, First: first, Last: last, ShareFrom: share, CarryS: r.Shop.Fire.CarryS, BrushS: r.Shop.Fire.BrushS}
+		rec := Heat{Operation: op.ID, Pass: pass, First: first, Last: last, ShareFrom: share, CarryS: r.Setup.Fire.CarryS, BrushS: r.Setup.Fire.BrushS}
 		if err := r.fire(&rec); err != nil {
 			return err
 		}
-		r.rest(r.Shop.Fire.CarryS)
+		r.rest(r.Setup.Fire.CarryS)
 		q, err := r.hammer(op, &rec, 1-share)
 		if err != nil {
 			return err
@@ -151,11 +151,11 @@ func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []f
 			return &StallError{Operation: op.ID}
 		}
 		rec.ShareTo = share
-		r.rest(r.Shop.Fire.BrushS)
+		r.rest(r.Setup.Fire.BrushS)
 		if err := r.shed(&rec); err != nil {
 			return err
 		}
-		rec.FuelG = r.Shop.Fire.FuelKgPerH / 3.6 * rec.FireS * rec.Fraction
+		rec.FuelG = r.Setup.Fire.FuelKgPerH / 3.6 * rec.FireS * rec.Fraction
 		if r.KeepStates {
 			rec.After = r.Bar.Clone()
 		}

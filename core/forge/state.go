@@ -38,7 +38,7 @@ func (r *Run) StateAfter(i int) State {
 
 // Resume goes on from a state: the next operation that is done should be the one in
 // hand, which is taken up where it was left. Errors are those of NewRun.
-func Resume(s Shop, st State) (*Run, error) {
+func Resume(s Setup, st State) (*Run, error) {
 	r, err := NewRun(s, st.Bar.Clone())
 	if err != nil {
 		return nil, err

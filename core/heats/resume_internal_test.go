@@ -3,6 +3,7 @@ package heats
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"testing"
 
 	"coldember/core/blade"
@@ -24,23 +25,23 @@ import (
 func TestWorkGoesOnFromAnyState(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		d := rapid.SampledFrom(blade.Starters()).Draw(t, "starter").Design
-		piece := stock.Piece{Form: stock.Flat, WidthMm: rapid.Float64Range(22, 40).Draw(t, "w"), ThicknessMm: rapid.Float64Range(5, 9).Draw(t, "t"), LengthMm: 1000}
+		piece := stock.Item{Form: stock.Flat, WidthMm: rapid.Float64Range(22, 40).Draw(t, "w"), ThicknessMm: rapid.Float64Range(5, 9).Draw(t, "t"), LengthMm: 1000}
 		req := plan.NewRequest(d, "80CrV2", piece, forge.Steady)
 		req.CellCount = 16
 		req.Fire.HotLengthMm = rapid.Float64Range(60, 140).Draw(t, "hot")
-		bar, err := piece.Start()
+		bar, err := piece.Even()
 		require.NoError(t, err)
 		body, err := blade.New(figure.ForgedShape(req, d.Blade(), bar))
 		require.NoError(t, err)
 		r := route.New(&req, bar, body, figure.ZonesOf(body))
 		r.Steel, err = steel.Find(req.SteelID)
 		require.NoError(t, err)
-		shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: r.Steel}
+		setup := forge.Setup{Smith: req.Smith, Fire: req.Fire, Steel: r.Steel}
 		start := make([]float64, len(r.Cells))
 		for i, c := range r.Cells {
 			start[i] = c.VolumeMm3 * 1.09
 		}
-		whole, err := forge.NewRun(shop, startBar(r, start))
+		whole, err := forge.NewRun(setup, startBar(r, start))
 		require.NoError(t, err)
 		whole.KeepStates, whole.Budget = true, forge.NewBudget(context.Background(), WorkBoundACell*len(r.Cells))
 		ops := r.Operations()
@@ -54,7 +55,7 @@ func TestWorkGoesOnFromAnyState(t *testing.T) {
 		require.NoError(t, err)
 		var st forge.State
 		require.NoError(t, json.Unmarshal(text, &st))
-		rest, err := Continue(nil, shop, ops, st)
+		rest, err := Continue(nil, setup, ops, st)
 		require.NoError(t, err)
 		require.Equal(t, len(whole.Heats)-at-1, len(rest.Heats))
 		is, err := json.Marshal(forge.State{Bar: rest.Bar})
@@ -85,6 +86,14 @@ func TestAStateOfAnotherVersionIsRefused(t *testing.T) {
 		require.ErrorAs(t, err, &se, text)
 		assert.Contains(t, se.What, what)
 	}
+	with := func(more string) error {
+		var st forge.State
+		return json.Unmarshal([]byte(`{"version":1,"cells":[`+fmt.Sprintf(cell, more)+`]}`), &st)
+	}
+	require.NoError(t, with(`,"scaleMm":0.1,"decarbMm2":0.01,"curvePerMm":-0.02,"twistTurns":-3`))
+	for _, never := range []string{`"scaleMm":-0.1`, `"decarbMm2":-1`, `"tempC":2100`, `"tempC":-200`, `"curvePerMm":-11`, `"twistTurns":1500`, `"edgeMm":0`, `"spineMm":-5`, `"steel":-1`} {
+		require.ErrorContains(t, with(","+never), "cell 0", never)
+	}
 }
 
 // TestABitOfAnotherSteelIsWorkedInTheWindowOfBoth, takes its own force, and the rest
@@ -94,9 +103,9 @@ func TestABitOfAnotherSteelIsWorkedInTheWindowOfBoth(t *testing.T) {
 	require.NoError(t, err)
 	bit, err := steel.Find("O1")
 	require.NoError(t, err)
-	shop := forge.Shop{Smith: forge.NewSmith(forge.Steady), Fire: forge.NewFire(), Steel: mild}
+	setup := forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: forge.NewFire(), Steel: mild}
 	blows := func(bar forge.Bar) float64 {
-		run, err := forge.NewRun(shop, bar.Clone())
+		run, err := forge.NewRun(setup, bar.Clone())
 		require.NoError(t, err)
 		to := forge.Target{WidthMm: 22, ThicknessMm: 4, EdgeMm: 4, SpineMm: 4}
 		require.NoError(t, run.Do(&forge.Operation{ID: "profile", Kind: forge.Profile, Face: forge.FlatFace, Last: 3, Targets: []forge.Target{to, to, to, to}}))
@@ -118,6 +127,6 @@ func TestABitOfAnotherSteelIsWorkedInTheWindowOfBoth(t *testing.T) {
 	soft, mixed, hard := blows(alone), blows(bar(1, 0, 0, 0)), blows(bar(1, 1, 1, 1))
 	assert.Less(t, soft, mixed)
 	assert.Less(t, mixed, hard)
-	shop.Steel = bit
-	assert.InEpsilon(t, blows(alone), hard, .02, "all of the bit's steel is as if the shop's were")
+	setup.Steel = bit
+	assert.InEpsilon(t, blows(alone), hard, .02, "all of the bit's steel is as if the setup's were")
 }

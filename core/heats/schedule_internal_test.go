@@ -31,7 +31,7 @@ func TestHalfWayThroughATwistItIsHalfTwisted(t *testing.T) {
 	before := forge.Bar{Cells: []forge.Cell{{WidthMm: 10, ThicknessMm: 8, EdgeMm: 6, SpineMm: 8, VolumeMm3: 800, CurvePerMm: .25}}}
 	after := forge.Bar{Cells: []forge.Cell{{WidthMm: 8, ThicknessMm: 6, EdgeMm: 4, SpineMm: 6, VolumeMm3: 780, CurvePerMm: .75, TwistTurns: 2}}}
 	s := &Settled{StartMm3: []float64{900}, Run: &forge.Run{Heats: []forge.Heat{{After: before}, {After: after}}}}
-	r := &route.Route{Req: &plan.Request{}, Bar: stock.Start{WidthMm: 12, ThicknessMm: 10}, Cells: []figure.Cell{{}}}
+	r := &route.Route{Req: &plan.Request{}, Bar: stock.EvenBar{WidthMm: 12, ThicknessMm: 10}, Cells: []figure.Cell{{}}}
 	half := stateAt(r, s, 1, .5).Cells[0]
 	assert.Equal(t, forge.Cell{WidthMm: 9, ThicknessMm: 7, EdgeMm: 5, SpineMm: 7, VolumeMm3: 790, CurvePerMm: .5, TwistTurns: 1}, half)
 	assert.Equal(t, after.Cells[0], stateAt(r, s, 1, 1).Cells[0])

@@ -52,11 +52,11 @@ func (s *Settled) SpareMm3(cells []figure.Cell) (v float64) {
 // Settle iterates: the loss of each cell is put back, the piece is forged from
 // that, and its loss compared. Heats count in fractions, so that the loss
 // follows the bar without steps. The budget bounds all its rounds together.
-func Settle(r *route.Route, work *forge.Budget, shop forge.Shop) (*Settled, error) {
-	out, err := settleBy(r, work, shop, hasteRounds)
+func Settle(r *route.Route, work *forge.Budget, setup forge.Setup) (*Settled, error) {
+	out, err := settleBy(r, work, setup, hasteRounds)
 	if err != nil && out.Rounds > 1 && work.Err() == nil {
 		// a hasty step may ask for more than there is
-		out, err = settleBy(r, work, shop, 0)
+		out, err = settleBy(r, work, setup, 0)
 	}
 	if err != nil {
 		return nil, err
@@ -66,7 +66,7 @@ func Settle(r *route.Route, work *forge.Budget, shop forge.Shop) (*Settled, erro
 
 // settleBy iterates, in haste for so many rounds; with an error the rounds tell
 // how far it came.
-func settleBy(r *route.Route, work *forge.Budget, shop forge.Shop, hasty int) (*Settled, error) {
+func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) (*Settled, error) {
 	x := make([]float64, len(r.Cells))
 	for i := range x {
 		x[i] = firstGuess / (1 - firstGuess)
@@ -76,32 +76,32 @@ func settleBy(r *route.Route, work *forge.Budget, shop forge.Shop, hasty int) (*
 	last, before := math.Inf(1), math.Inf(1)
 	out := &Settled{}
 	for out.Rounds = 1; ; out.Rounds++ {
-		if err := forgeOnce(r, work, shop, x, out); err != nil {
+		if err := forgeOnce(r, work, setup, x, out); err != nil {
 			return out, err
 		}
-		total, lost, thought := 0.0, 0.0, 0.0
+		total, lost, counted := 0.0, 0.0, 0.0
 		for i, f := range out.ForgedMm3 {
 			if r.Cells[i].Rod {
 				continue
 			}
 			total += out.StartMm3[i]
 			lost += out.StartMm3[i] - f
-			thought += out.StartMm3[i] - r.Cells[i].VolumeMm3
+			counted += out.StartMm3[i] - r.Cells[i].VolumeMm3
 		}
 		out.LossShare = lost / total
 		next := found(r, out)
 		out.MissMm = missMm(r, out, x, next)
-		if out.Rounds >= firstStates && math.Abs(lost-thought) < settleWithin*total && out.MissMm < shapeWithinMm {
+		if out.Rounds >= firstStates && math.Abs(lost-counted) < settleWithin*total && out.MissMm < shapeWithinMm {
 			break
 		}
 		// Where one heat more or less tips the scale still to come, two answers
 		// can follow each other for ever. The longer bar is kept, and run to.
-		if lost < thought {
+		if lost < counted {
 			longer = x
 		}
 		turns := math.Abs(out.LossShare-before) < 2*settleWithin && math.Abs(out.LossShare-last) > 2*settleWithin
 		if out.Rounds >= firstStates && longer != nil && (out.Rounds > hasty && turns || out.Rounds >= settleMaxRounds) {
-			if err := runTo(r, work, shop, longer, out); err != nil {
+			if err := runTo(r, work, setup, longer, out); err != nil {
 				return out, err
 			}
 			break
@@ -123,11 +123,11 @@ func settleBy(r *route.Route, work *forge.Budget, shop forge.Shop, hasty int) (*
 // runTo forges from the bar that x begins with until the scale still to come is
 // what the run says it is, as near as that can be had. Where the bar turns out too
 // Short by that it grows. The nearest run of those that have steel enough is kept.
-func runTo(r *route.Route, work *forge.Budget, shop forge.Shop, x []float64, out *Settled) error {
+func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, out *Settled) error {
 	var kept Settled
 	for try := range lastTries {
 		run := Settled{Rounds: out.Rounds}
-		if err := forgeOnce(r, work, shop, x, &run); err != nil {
+		if err := forgeOnce(r, work, setup, x, &run); err != nil {
 			return err
 		}
 		next := found(r, &run)
@@ -227,12 +227,12 @@ func (h *hastened) next(x, answer []float64) []float64 {
 
 // forgeOnce forges the piece from the forged volumes with the loss of x put back; the
 // target of every operation carries the scale still to come.
-func forgeOnce(r *route.Route, work *forge.Budget, shop forge.Shop, x []float64, out *Settled) error {
+func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, out *Settled) error {
 	out.StartMm3, out.ForgedMm3 = make([]float64, len(r.Cells)), make([]float64, len(r.Cells))
 	for i, c := range r.Cells {
 		out.StartMm3[i] = c.VolumeMm3 * (1 + x[i])
 	}
-	run, err := forge.NewRun(shop, startBar(r, out.StartMm3))
+	run, err := forge.NewRun(setup, startBar(r, out.StartMm3))
 	if err != nil {
 		return err
 	}

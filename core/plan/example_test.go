@@ -10,7 +10,7 @@ import (
 )
 
 func Example() {
-	bar := stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}
+	bar := stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}
 	r := plan.NewRequest(blade.Starters()[0].Design, "80CrV2", bar, forge.Steady)
 	r.Choices.Curve = "banana"
 	fmt.Println(r.Validate())

@@ -68,7 +68,7 @@ type Request struct {
 	Design     blade.Design     `json:"design"`
 	Allowances blade.Allowances `json:"allowances"`
 	SteelID    string           `json:"steelId"`
-	Bar        stock.Piece      `json:"bar"`
+	Bar        stock.Item       `json:"bar"`
 	Smith      forge.Smith      `json:"smith"`
 	Fire       forge.Fire       `json:"fire"`
 	Choices    Choices          `json:"choices"`
@@ -87,7 +87,7 @@ type Request struct {
 
 // NewRequest is a request with the defaults of the trade for a design, a bar
 // and a hand.
-func NewRequest(d blade.Design, steelID string, bar stock.Piece, skill forge.Skill) Request {
+func NewRequest(d blade.Design, steelID string, bar stock.Item, skill forge.Skill) Request {
 	return Request{
 		Version: RequestVersion, Design: d, Allowances: blade.ThickAndGrind.Allowances(), SteelID: steelID, Bar: bar,
 		Smith: forge.NewSmith(skill), Fire: forge.NewFire(),
@@ -110,6 +110,12 @@ func (r Request) Validate() error {
 		c.Fail("steelId", "field.steel", nil)
 	}
 	validateBar(c.Within("bar"), r.Bar)
+	r.Bar.Validate(c.Within("bar"))
+	if w := r.Origin.Window; w != nil {
+		o := c.Within("origin").Within("window")
+		o.Range("lowC", w.LowC, 300, 1400)
+		o.Range("highC", w.HighC, 300, 1400)
+	}
 	s := c.Within("sizing")
 	fact.OneOf(s, "lossMode", r.Sizing.LossMode, ComputedLoss, ThumbLoss)
 	s.Range("thumbLossFraction", r.Sizing.ThumbLossFraction, 0, .6)
@@ -141,7 +147,7 @@ func (r Request) Validate() error {
 	return c.Err()
 }
 
-func validateBar(c fact.Check, p stock.Piece) {
+func validateBar(c fact.Check, p stock.Item) {
 	switch p.Form {
 	case stock.Flat:
 		c.Range("widthMm", p.WidthMm, 3, 200)
@@ -161,8 +167,8 @@ func validateBar(c fact.Check, p stock.Piece) {
 }
 
 // validateLump asks of a piece that is no bar that a bar can come of it.
-func validateLump(c fact.Check, p stock.Piece) {
-	_, err := p.Start()
+func validateLump(c fact.Check, p stock.Item) {
+	_, err := p.Even()
 	var se *stock.Error
 	switch {
 	case errors.As(err, &se):
@@ -175,12 +181,12 @@ func validateLump(c fact.Check, p stock.Piece) {
 }
 
 // validateDead wants something left between the dead stretches.
-func validateDead(c fact.Check, p stock.Piece) {
+func validateDead(c fact.Check, p stock.Item) {
 	if len(p.Dead) == 0 {
 		return
 	}
 	var se *stock.Error
-	if _, err := p.Start(); errors.As(err, &se) {
+	if _, err := p.Even(); errors.As(err, &se) {
 		c.Fail(se.Field, se.Code, nil)
 	}
 }

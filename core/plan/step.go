@@ -1,9 +1,10 @@
 package plan
 
 import (
-	"coldember/core/forge"
 	"strconv"
 	"strings"
+
+	"coldember/core/forge"
 )
 
 // Reading is what the calipers should say at a station.

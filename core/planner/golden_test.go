@@ -50,7 +50,7 @@ func goldenRequests() (names []string, all []plan.Request) {
 		}
 		names, all = append(names, name), append(all, r)
 	}
-	of := func(id, steelID string, bar stock.Piece, k forge.Skill) plan.Request {
+	of := func(id, steelID string, bar stock.Item, k forge.Skill) plan.Request {
 		return plan.NewRequest(plantest.Starter(id), steelID, bar, k)
 	}
 	add("reference", plantest.Sanity(25, 5), nil)

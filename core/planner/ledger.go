@@ -13,7 +13,7 @@ import (
 const leastSpareShare = 1e-4
 
 // ledger from the finished blade up to the bar; spareMm3 of it the plan leaves over.
-func ledger(p *plan.Plan, req *plan.Request, bar stock.Start, spareMm3 float64) []plan.Line {
+func ledger(p *plan.Plan, req *plan.Request, bar stock.EvenBar, spareMm3 float64) []plan.Line {
 	a := p.Bar.AreaMm2
 	line := func(code string, v float64, total bool, f fact.Figures) plan.Line {
 		return plan.Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
@@ -66,11 +66,11 @@ type grindPart struct {
 // grindParts adds the allowances one after the other and tells what each adds;
 // together they are all that lies between finished blade and forged shape. What
 // adds nothing is left out; what the bar makes of the ricasso may take some away.
-func grindParts(r plan.Request, on stock.Start) []grindPart {
+func grindParts(r plan.Request, on stock.EvenBar) []grindPart {
 	b, a, z, taper := r.Design.Blade(), r.Allowances, r.Allowances.ByZone(), r.Choices.Taper
 	r.Allowances, r.Choices.Taper = blade.Allowances{Zones: &blade.ZoneAllowances{}}, plan.ForgedTaper
 	stage := &r.Allowances
-	var bar stock.Start
+	var bar stock.EvenBar
 	steps := []struct {
 		code string
 		add  func()

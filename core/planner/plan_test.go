@@ -186,7 +186,7 @@ func TestChoicesChangeTheRoute(t *testing.T) {
 	assert.Equal(t, 1, p.Totals.Cycles)
 	assert.Equal(t, "warn.sweep", plantest.Warning(p, "warn.sweep").Code, "the sweep is told")
 	round := plantest.Request()
-	round.Bar = stock.Piece{Form: stock.Round, DiameterMm: 14, LengthMm: 400}
+	round.Bar = stock.Item{Form: stock.Round, DiameterMm: 14, LengthMm: 400}
 	assert.True(t, has(plantest.Make(t, round), "breakDown"), "a round is drawn to a flat first")
 	iron := plantest.Request()
 	iron.SteelID = "wrought-iron"
@@ -235,7 +235,7 @@ func TestADeepBladeNeedsAWideBar(t *testing.T) {
 // TestTheRemedyClearsTheWarning: a bar of the width or thickness that is named
 // will do, one a little less will not.
 func TestTheRemedyClearsTheWarning(t *testing.T) {
-	for _, bar := range []stock.Piece{plantest.Flat(32, 4, 500), plantest.Flat(36, 5, 500), plantest.Flat(30, 6, 500)} {
+	for _, bar := range []stock.Item{plantest.Flat(32, 4, 500), plantest.Flat(36, 5, 500), plantest.Flat(30, 6, 500)} {
 		w := plantest.TooNarrow(plantest.Make(t, plantest.Slicer(bar)))
 		require.NotEmpty(t, w.Code, "%+v", bar)
 		thick := bar
@@ -267,7 +267,7 @@ func TestWhatCannotBeIsSaidFieldByField(t *testing.T) {
 		"steelId":                  func(r *plan.Request) { r.SteelID = "unobtainium" },
 		"bar.widthMm":              func(r *plan.Request) { r.Bar.WidthMm = 0 },
 		"bar.wireDiameterMm":       func(r *plan.Request) { r.Bar.Form = stock.Coil },
-		"bar.form":                 func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Tube, DiameterMm: 30, WallMm: 3, LengthMm: 200} },
+		"bar.form":                 func(r *plan.Request) { r.Bar = stock.Item{Form: stock.Tube, DiameterMm: 30, WallMm: 3, LengthMm: 200} },
 		"bar.dead":                 func(r *plan.Request) { r.Bar.Dead = []stock.Dead{{FromMm: 0, ToMm: 5000, Why: "wear"}} },
 		"bar.sideMm":               func(r *plan.Request) { r.Bar.Form = stock.Square },
 		"bar.diameterMm":           func(r *plan.Request) { r.Bar.Form = stock.Round },

@@ -34,7 +34,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	if w := req.Origin.Window; w != nil {
 		grade.ForgeLowC, grade.ForgeHighC = math.Max(grade.ForgeLowC, w.LowC), math.Min(grade.ForgeHighC, w.HighC)
 	}
-	bar, err := req.Bar.Start()
+	bar, err := req.Bar.Even()
 	if err != nil {
 		return nil, err
 	}
@@ -60,11 +60,11 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	if err := r.RefuseOrder(r.Operations()); err != nil {
 		return nil, err
 	}
-	shop := forge.Shop{Smith: req.Smith, Fire: req.Fire, Steel: grade}
+	setup := forge.Setup{Smith: req.Smith, Fire: req.Fire, Steel: grade}
 	work := forge.NewBudget(ctx, heats.WorkBoundACell*len(r.Cells))
-	s, err := heats.Settle(r, work, shop)
+	s, err := heats.Settle(r, work, setup)
 	if err != nil {
-		return nil, refusal(r, work, err, along, shop)
+		return nil, refusal(r, work, err, along, setup)
 	}
 	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
 	p.ForgedZones = map[string]float64{}
@@ -75,7 +75,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	p.Prep = prepare(r, p.Bar.StartMm3/(bar.AreaMm2*bar.WholeMm))
 	p.Ledger = ledger(p, &req, r.Bar, s.SpareMm3(r.Cells))
 	p.Feasibility = along
-	p.Drawing = figure.Both(fin, fog, zones)
+	p.Drawing = figure.Drawn(fin, fog, zones)
 	p.Sections = figure.Sections(fin)
 	if req.Forged == nil {
 		p.Nodes = req.Design.OwnOutline()
@@ -89,7 +89,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	}
 	heats.Schedule(r, p, s)
 	p.Totals.Money = req.Prices.Cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS)
-	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.Run.SoakC(), s.Run.Shop.LowC(), req.Smith.UsefulJ()
+	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.Run.SoakC(), s.Run.Setup.LowC(), req.Smith.UsefulJ()
 	for i := range s.Run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.Run.Bar.Cells[i].Decarb(0.9))
 	}

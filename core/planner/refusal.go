@@ -14,7 +14,7 @@ import (
 
 // refusal tells whether a hammer that stalls is too light or the bar too small:
 // a bar that would have to be upset all along burns away before it is there.
-func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibility, shop forge.Shop) error {
+func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibility, setup forge.Setup) error {
 	var stall *forge.StallError
 	var burnt *forge.BurntError
 	var tooMuch *forge.TooMuchWorkError
@@ -34,7 +34,7 @@ func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibi
 	if burnt != nil { // a heavier hammer may save it or not: no promise
 		return plan.FieldError(err)
 	}
-	kg, err := hammerThatMoves(r, work, shop)
+	kg, err := hammerThatMoves(r, work, setup)
 	switch {
 	case errors.As(err, &tooMuch):
 		return fact.FieldErrors{{Field: "bar." + field, Code: "plan.tooMuchWork"}}
@@ -48,11 +48,11 @@ func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibi
 
 // hammerThatMoves finds a hammer that does not stall on this piece, kg; 0 if
 // none that an arm can swing does. Errors are those of the budget.
-func hammerThatMoves(r *route.Route, work *forge.Budget, shop forge.Shop) (kg float64, err error) {
-	for kg := shop.Smith.HammerKg * 1.25; kg <= forge.MaxHammerKg; kg *= 1.25 {
-		shop.Smith.HammerKg = math.Ceil(kg*10) / 10
-		if _, err := heats.Settle(r, work, shop); err == nil {
-			return shop.Smith.HammerKg, nil
+func hammerThatMoves(r *route.Route, work *forge.Budget, setup forge.Setup) (kg float64, err error) {
+	for kg := setup.Smith.HammerKg * 1.25; kg <= forge.MaxHammerKg; kg *= 1.25 {
+		setup.Smith.HammerKg = math.Ceil(kg*10) / 10
+		if _, err := heats.Settle(r, work, setup); err == nil {
+			return setup.Smith.HammerKg, nil
 		}
 		if err := work.Err(); err != nil {
 			return 0, err

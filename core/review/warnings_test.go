@@ -250,8 +250,8 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 			func(r *plan.Request) { r.Bar = plantest.Flat(28, 4.6, 900) },
 		},
 		"warn.thickSection": {
-			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25, LengthMm: 300} },
-			func(r *plan.Request) { r.Bar = stock.Piece{Form: stock.Square, SideMm: 25.1, LengthMm: 300} },
+			func(r *plan.Request) { r.Bar = stock.Item{Form: stock.Square, SideMm: 25, LengthMm: 300} },
+			func(r *plan.Request) { r.Bar = stock.Item{Form: stock.Square, SideMm: 25.1, LengthMm: 300} },
 		},
 	}
 }

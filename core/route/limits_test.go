@@ -20,7 +20,7 @@ import (
 func TestThreeThicknessesStandFree(t *testing.T) {
 	r := plantest.Request()
 	r.Bar.ThicknessMm = 6
-	start, err := r.Bar.Start()
+	start, err := r.Bar.Even()
 	require.NoError(t, err)
 	body, err := blade.New(figure.ForgedShape(r, r.Design.Blade(), start))
 	require.NoError(t, err)

@@ -28,7 +28,7 @@ const setDownShare = 0.25
 type Route struct {
 	Req   *plan.Request
 	Cells []figure.Cell
-	Bar   stock.Start
+	Bar   stock.EvenBar
 	Bend  forge.Bend
 	Down  forge.Target // the flat of the break-down
 	Steel steel.Grade
@@ -36,7 +36,7 @@ type Route struct {
 
 // New cuts the forged shape into cells and sets what each is drawn to before
 // bevels.
-func New(req *plan.Request, bar stock.Start, f *blade.Body, zones []figure.Zone) *Route {
+func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zone) *Route {
 	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm())}
 	if t := &req.Design.Tang; req.Forged == nil && (t.LoopMm > 0 || req.Design.TangKind == blade.WrappedTang) {
 		for i := range r.Cells {

@@ -3,6 +3,7 @@ package route_test
 import (
 	"context"
 	"errors"
+	"math"
 	"testing"
 
 	"coldember/core/fact"
@@ -88,6 +89,7 @@ func TestAPatternLiesAsDeepAsItsShare(t *testing.T) {
 	assert.InEpsilon(t, r.Allowances.FaceMm, w.Figures["groundMm"], 1e-6)
 	assert.InEpsilon(t, r.Design.SpineMm/2, w.Figures["needMm"], 1e-6, "half as thick again on either side")
 	require.NotNil(t, w.Remedy)
+	assert.InDelta(t, math.Ceil(w.Figures["needMm"]*20-1e-9)/20, w.Remedy.Mm, 1e-9, "rounded up to the twentieth")
 	r.Choices.SteelPattern = plan.StarsNearMiddle
 	w = plantest.Warning(plantest.Make(t, r), "warn.patternDeep")
 	assert.Greater(t, w.Figures["needMm"], 4.0)

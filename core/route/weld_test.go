@@ -17,7 +17,7 @@ import (
 
 func cable() plan.Request {
 	r := plantest.Request()
-	r.Bar = stock.Piece{Form: stock.Cable, DiameterMm: 25, LengthMm: 200, SolidFraction: .6}
+	r.Bar = stock.Item{Form: stock.Cable, DiameterMm: 25, LengthMm: 200, SolidFraction: .6}
 	r.Fire.TempC = 1250
 	return r
 }

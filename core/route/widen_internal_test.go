@@ -20,9 +20,9 @@ func TestPushInNeverWidensMore(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		d := rapid.SampledFrom(blade.Starters()).Draw(t, "starter").Design
 		d.LengthMm = rapid.Float64Range(60, 260).Draw(t, "length")
-		piece := stock.Piece{Form: stock.Flat, LengthMm: 1000, WidthMm: rapid.Float64Range(20, 50).Draw(t, "w"), ThicknessMm: rapid.Float64Range(5, 12).Draw(t, "t")}
+		piece := stock.Item{Form: stock.Flat, LengthMm: 1000, WidthMm: rapid.Float64Range(20, 50).Draw(t, "w"), ThicknessMm: rapid.Float64Range(5, 12).Draw(t, "t")}
 		req := plan.NewRequest(d, "1084", piece, forge.Steady)
-		bar, err := piece.Start()
+		bar, err := piece.Even()
 		require.NoError(t, err)
 		body, err := blade.New(figure.ForgedShape(req, d.Blade(), bar))
 		require.NoError(t, err)

@@ -51,8 +51,8 @@ type Layer struct {
 	ThicknessMm float64 `json:"thicknessMm"`
 }
 
-// Piece is a piece of stock; which dimensions count depends on Form.
-type Piece struct {
+// Item is a piece of stock; which dimensions count depends on Form.
+type Item struct {
 	Form             Form    `json:"form" enum:"flat,square,round,hex,octagon,ball,roller,taperedRound,taperedFlat,coil,leaf,cable,layers,race,disc,chain,tube"`
 	WidthMm          float64 `json:"widthMm,omitempty"`
 	ThicknessMm      float64 `json:"thicknessMm,omitempty"`
@@ -115,7 +115,7 @@ func need(pairs ...any) error {
 
 // Solid computes the volume of the piece. It returns an *Error for a missing
 // or impossible dimension.
-func (p Piece) Solid() (Solid, error) {
+func (p Item) Solid() (Solid, error) {
 	v, straight, err := p.volume()
 	if err != nil {
 		return Solid{}, err
@@ -134,7 +134,7 @@ func (p Piece) Solid() (Solid, error) {
 	return Solid{VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, StraightenedLengthMm: straight}, nil
 }
 
-func (p Piece) volume() (v, straight float64, err error) {
+func (p Item) volume() (v, straight float64, err error) {
 	switch p.Form {
 	case Flat, Square, Round, Hex, Octagon:
 		bar, err := p.Bar()
@@ -196,7 +196,7 @@ func (p Piece) volume() (v, straight float64, err error) {
 	return 0, 0, &Error{Code: "stock.form", Field: "form"}
 }
 
-func (p Piece) disc() (v, straight float64, err error) {
+func (p Item) disc() (v, straight float64, err error) {
 	if err := need("diameterMm", p.DiameterMm, "thicknessMm", p.ThicknessMm, "shareFraction", p.ShareFraction, "stripWidthMm", p.StripWidthMm); err != nil {
 		return 0, 0, err
 	}
@@ -211,7 +211,7 @@ func (p Piece) disc() (v, straight float64, err error) {
 	return (circle(p.DiameterMm) - circle(p.InnerDiameterMm)) * p.ThicknessMm * p.ShareFraction, 0, nil
 }
 
-func (p Piece) chain() (v, straight float64, err error) {
+func (p Item) chain() (v, straight float64, err error) {
 	if err := need("wireDiameterMm", p.WireDiameterMm, "linkLengthMm", p.LinkLengthMm, "linkWidthMm", p.LinkWidthMm, "links", p.Links); err != nil {
 		return 0, 0, err
 	}
@@ -223,7 +223,7 @@ func (p Piece) chain() (v, straight float64, err error) {
 }
 
 // leaf is a circular arc measured by its chord and rise at mid-thickness.
-func (p Piece) leaf() (v, straight float64, err error) {
+func (p Item) leaf() (v, straight float64, err error) {
 	if err := need("widthMm", p.WidthMm, "thicknessMm", p.ThicknessMm, "chordMm", p.ChordMm); err != nil {
 		return 0, 0, err
 	}
@@ -250,7 +250,7 @@ type BarSection struct {
 }
 
 // Bar returns the section of a bar form, or an *Error.
-func (p Piece) Bar() (BarSection, error) {
+func (p Item) Bar() (BarSection, error) {
 	square := func(a float64) BarSection {
 		return BarSection{AreaMm2: a, WidthMm: math.Sqrt(a), ThicknessMm: math.Sqrt(a)}
 	}

@@ -54,7 +54,7 @@ func TestAQuantileIsThatShareOfTheDraws(t *testing.T) {
 // TestWhatWasSeenToIsNoHazardAnyMore in the ranking: it costs the piece no place.
 func TestWhatWasSeenToIsNoHazardAnyMore(t *testing.T) {
 	req := plan.NewRequest(blade.Starters()[0].Design, "1084", stock.Usual(stock.Flat), forge.Steady)
-	c := Candidate{ID: "a", Piece: stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 500}, SteelID: "1084", Origin: plan.Origin{Hazards: []string{"coating", "tension"}}, Certain: 1}
+	c := Candidate{ID: "a", Piece: stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 500}, SteelID: "1084", Origin: plan.Origin{Hazards: []string{"coating", "tension"}}, Certain: 1}
 	score := func(seen ...string) (int, float64) {
 		c.Origin.Acknowledged = seen
 		r, err := screen(req, c)

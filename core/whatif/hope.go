@@ -73,7 +73,7 @@ const reserveMm = 8000
 
 func (h *prover) onFlat(w, t float64) plan.Request {
 	r := h.req
-	r.Bar = stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: reserveMm}
+	r.Bar = stock.Item{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: reserveMm}
 	return r
 }
 

@@ -21,7 +21,7 @@ import (
 )
 
 // lump draws a piece of salvage of any form.
-func lump(t *rapid.T) stock.Piece {
+func lump(t *rapid.T) stock.Item {
 	f := func(lo, hi float64, name string) float64 { return rapid.Float64Range(lo, hi).Draw(t, name) }
 	forms := []stock.Form{stock.Ball, stock.Roller, stock.TaperedRound, stock.TaperedFlat, stock.Coil, stock.Leaf, stock.Race, stock.Disc, stock.Cable, stock.Chain, stock.Layers}
 	p := stock.Usual(rapid.SampledFrom(forms).Draw(t, "form"))
@@ -50,7 +50,7 @@ func TestAnyLumpKeepsItsVolume(t *testing.T) {
 			return
 		}
 		require.NoError(t, err)
-		start, err := r.Bar.Start()
+		start, err := r.Bar.Even()
 		require.NoError(t, err)
 		burnt := 0.0
 		for _, h := range p.Heats {
@@ -100,7 +100,7 @@ func TestPrepTellsWhatTheFormAsksFor(t *testing.T) {
 	require.Len(t, p.Prep, 1)
 	assert.Equal(t, "prep.cutOut", p.Prep[0].Code)
 	assert.InDelta(t, 130, p.Bar.FromMm, 1e-9, "it is cut behind the hole")
-	file := plantest.OnSalvage(stock.Piece{Form: stock.TaperedFlat, StartWidthMm: 30, EndWidthMm: 30, StartThicknessMm: 7, EndThicknessMm: 7, LengthMm: 250, TeethMm: .5})
+	file := plantest.OnSalvage(stock.Item{Form: stock.TaperedFlat, StartWidthMm: 30, EndWidthMm: 30, StartThicknessMm: 7, EndThicknessMm: 7, LengthMm: 250, TeethMm: .5})
 	p = plantest.Make(t, file)
 	last := p.Ledger[len(p.Ledger)-1]
 	require.Equal(t, "ledger.prep", last.Code)

@@ -20,7 +20,7 @@ import (
 // Candidate is a piece of stock that a blade might be made from.
 type Candidate struct {
 	ID      string      `json:"id"`
-	Piece   stock.Piece `json:"piece"`
+	Piece   stock.Item  `json:"piece"`
 	SteelID string      `json:"steelId"`
 	Origin  plan.Origin `json:"origin"`
 	// Certain is how sure the steel is, 0–1; CostPerG what a gram of it costs.
@@ -144,7 +144,7 @@ func screen(req plan.Request, c Candidate) (Ranked, error) {
 			r.Hazards++
 		}
 	}
-	start, err := c.Piece.Start()
+	start, err := c.Piece.Even()
 	if err != nil {
 		var se *stock.Error
 		if !errors.As(err, &se) {

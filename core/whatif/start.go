@@ -9,7 +9,7 @@ import (
 // the loss follows the bar.
 func withStart(r plan.Request, widthMm, thicknessMm float64) plan.Request {
 	length := r.Bar.LengthMm
-	if s, err := r.Bar.Start(); err == nil {
+	if s, err := r.Bar.Even(); err == nil {
 		length = s.LengthMm
 	}
 	switch r.Bar.Form {
@@ -18,7 +18,7 @@ func withStart(r plan.Request, widthMm, thicknessMm float64) plan.Request {
 	default:
 		// what a lump comes to is a flat too, whose form asks for no break-down of
 		// its own unless it is thick
-		r.Bar = stock.Piece{Form: stock.Flat, WidthMm: widthMm, ThicknessMm: thicknessMm, LengthMm: length}
+		r.Bar = stock.Item{Form: stock.Flat, WidthMm: widthMm, ThicknessMm: thicknessMm, LengthMm: length}
 	}
 	return r
 }

@@ -24,18 +24,18 @@ import (
 // piece, the marks take it up, and what bends is straightened first.
 func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
 	for name, c := range map[string]struct {
-		piece stock.Piece
+		piece stock.Item
 		ops   []string
 		prep  string
 	}{
-		"roller": {stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, []string{"corners", "breakDown"}, "prep.tack"},
-		"ball":   {stock.Piece{Form: stock.Ball, DiameterMm: 38}, []string{"corners", "breakDown"}, "prep.tack"},
-		"coil":   {stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 110, PitchMm: 40, Turns: 1.5}, []string{"straighten", "corners", "breakDown"}, "prep.cutTurns"},
-		"leaf":   {stock.Piece{Form: stock.Leaf, WidthMm: 30, ThicknessMm: 7, ChordMm: 400, RiseMm: 60}, []string{"straighten", "corners", "breakDown"}, ""},
-		"race":   {stock.Piece{Form: stock.Race, OuterDiameterMm: 110, InnerDiameterMm: 90, WidthMm: 24}, []string{"straighten", "corners", "breakDown"}, "prep.cutRing"},
-		"rasp":   {stock.Piece{Form: stock.TaperedFlat, StartWidthMm: 30, EndWidthMm: 24, StartThicknessMm: 7, EndThicknessMm: 5, LengthMm: 250, TeethMm: .4}, []string{"corners"}, "prep.grindTeeth"},
-		"disc":   {stock.Piece{Form: stock.Disc, DiameterMm: 400, ThicknessMm: 5, ShareFraction: .5, StripWidthMm: 30}, []string{"corners"}, "prep.cutStrip"},
-		"cable":  {stock.Piece{Form: stock.Cable, DiameterMm: 25, LengthMm: 200, SolidFraction: .6}, []string{"weld", "corners"}, "prep.weldSolid"},
+		"roller": {stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, []string{"corners", "breakDown"}, "prep.tack"},
+		"ball":   {stock.Item{Form: stock.Ball, DiameterMm: 38}, []string{"corners", "breakDown"}, "prep.tack"},
+		"coil":   {stock.Item{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 110, PitchMm: 40, Turns: 1.5}, []string{"straighten", "corners", "breakDown"}, "prep.cutTurns"},
+		"leaf":   {stock.Item{Form: stock.Leaf, WidthMm: 30, ThicknessMm: 7, ChordMm: 400, RiseMm: 60}, []string{"straighten", "corners", "breakDown"}, ""},
+		"race":   {stock.Item{Form: stock.Race, OuterDiameterMm: 110, InnerDiameterMm: 90, WidthMm: 24}, []string{"straighten", "corners", "breakDown"}, "prep.cutRing"},
+		"rasp":   {stock.Item{Form: stock.TaperedFlat, StartWidthMm: 30, EndWidthMm: 24, StartThicknessMm: 7, EndThicknessMm: 5, LengthMm: 250, TeethMm: .4}, []string{"corners"}, "prep.grindTeeth"},
+		"disc":   {stock.Item{Form: stock.Disc, DiameterMm: 400, ThicknessMm: 5, ShareFraction: .5, StripWidthMm: 30}, []string{"corners"}, "prep.cutStrip"},
+		"cable":  {stock.Item{Form: stock.Cable, DiameterMm: 25, LengthMm: 200, SolidFraction: .6}, []string{"weld", "corners"}, "prep.weldSolid"},
 	} {
 		p := plantest.Make(t, plantest.OnSalvage(c.piece))
 		kinds := make([]string, len(p.Operations))
@@ -43,7 +43,7 @@ func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
 			kinds[i] = o.Kind
 		}
 		assert.Equal(t, c.ops, kinds[:len(c.ops)], name)
-		start, err := c.piece.Start()
+		start, err := c.piece.Even()
 		require.NoError(t, err)
 		assert.InDelta(t, start.LengthMm, p.Bar.AvailableMm, 1e-9, name)
 		last := p.Bar.Marks[len(p.Bar.Marks)-1]
@@ -72,13 +72,13 @@ func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
 
 func TestATighterCoilTakesMoreStraightening(t *testing.T) {
 	blows := func(mean float64) float64 {
-		return plantest.Make(t, plantest.OnSalvage(stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: mean, PitchMm: 40, Turns: 300 / mean})).Operations[0].Hammer().Blows
+		return plantest.Make(t, plantest.OnSalvage(stock.Item{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: mean, PitchMm: 40, Turns: 300 / mean})).Operations[0].Hammer().Blows
 	}
 	assert.Greater(t, blows(60), blows(150))
 }
 
 func TestTheSmithMayChooseTheFirstBar(t *testing.T) {
-	r := plantest.OnSalvage(stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36})
+	r := plantest.OnSalvage(stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36})
 	r.Sizing.FirstThicknessMm, r.Sizing.FirstWidthMm = 8, 22
 	d := plantest.Make(t, r).Bar.Down
 	require.NotNil(t, d)
@@ -114,7 +114,7 @@ func TestABeliefNarrowsTheWindow(t *testing.T) {
 // TestBackwardAgreesWithForward: the largest blade of a pattern uses the piece
 // up to a thousandth of its volume, planned forward.
 func TestBackwardAgreesWithForward(t *testing.T) {
-	for name, p := range map[string]stock.Piece{
+	for name, p := range map[string]stock.Item{
 		"roller": {Form: stock.Roller, DiameterMm: 24, LengthMm: 36},
 		"ball":   {Form: stock.Ball, DiameterMm: 38},
 		"stub":   {Form: stock.Flat, WidthMm: 30, ThicknessMm: 8, LengthMm: 70},
@@ -134,7 +134,7 @@ func TestBackwardAgreesWithForward(t *testing.T) {
 }
 
 func TestOnlyWhatIsFreeScales(t *testing.T) {
-	r := plantest.OnSalvage(stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 120})
+	r := plantest.OnSalvage(stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 120})
 	f, err := whatif.Largest(context.Background(), r, whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .5, Highest: 3}})
 	require.NoError(t, err)
 	assert.InDelta(t, r.Design.HeightMm, f.Design.HeightMm, 1e-9)
@@ -145,7 +145,7 @@ func TestOnlyWhatIsFreeScales(t *testing.T) {
 	assert.Equal(t, "limits", capped.Limit)
 	_, err = whatif.Largest(context.Background(), r, whatif.Freedom{})
 	require.ErrorContains(t, err, "plan.nothingFree")
-	tiny := plantest.OnSalvage(stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 12})
+	tiny := plantest.OnSalvage(stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 12})
 	_, err = whatif.Largest(context.Background(), tiny, whatif.Freedom{Length: whatif.Axis{Free: true, Lowest: .9, Highest: 3}})
 	var none *whatif.NoFitError
 	require.ErrorAs(t, err, &none)
@@ -222,9 +222,9 @@ func rack(n int) []whatif.Candidate {
 		case 0, 1:
 			c.Piece = plantest.Flat(15+40*rng.Float64(), 3+8*rng.Float64(), 60+900*rng.Float64())
 		case 2:
-			c.Piece = stock.Piece{Form: stock.Round, DiameterMm: 8 + 25*rng.Float64(), LengthMm: 50 + 300*rng.Float64()}
+			c.Piece = stock.Item{Form: stock.Round, DiameterMm: 8 + 25*rng.Float64(), LengthMm: 50 + 300*rng.Float64()}
 		default:
-			c.Piece = stock.Piece{Form: stock.Leaf, WidthMm: 40 + 30*rng.Float64(), ThicknessMm: 6 + 4*rng.Float64(), ChordMm: 500, RiseMm: 60}
+			c.Piece = stock.Item{Form: stock.Leaf, WidthMm: 40 + 30*rng.Float64(), ThicknessMm: 6 + 4*rng.Float64(), ChordMm: 500, RiseMm: 60}
 			c.Certain, c.Origin = .6, plan.Origin{ID: "leafSpring", Hazards: []string{"tension"}}
 		}
 		out = append(out, c)
@@ -235,7 +235,7 @@ func rack(n int) []whatif.Candidate {
 func TestTheRackIsRanked(t *testing.T) {
 	r := plantest.Request()
 	list := rack(60)
-	list = append(list, whatif.Candidate{ID: "chain", SteelID: "1018", Piece: stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 900}, Origin: plan.Origin{ID: "chain", Hazards: []string{"galvanised"}}})
+	list = append(list, whatif.Candidate{ID: "chain", SteelID: "1018", Piece: stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 900}, Origin: plan.Origin{ID: "chain", Hazards: []string{"galvanised"}}})
 	out, err := whatif.Rank(context.Background(), r, list)
 	require.NoError(t, err)
 	require.Len(t, out, len(list))
@@ -361,7 +361,7 @@ func BenchmarkRank200(b *testing.B) {
 }
 
 func BenchmarkLargest(b *testing.B) {
-	r := plantest.OnSalvage(stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36})
+	r := plantest.OnSalvage(stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36})
 	for b.Loop() {
 		_, err := whatif.Largest(context.Background(), r, whatif.AnyWay())
 		require.NoError(b, err)

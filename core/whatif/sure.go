@@ -75,11 +75,11 @@ type response struct {
 	loss, perWidth, perThick float64
 }
 
-// draw are standard normal deviates of the five sources.
-type draw struct{ width, thick, loss, form, forged float64 }
+// deviates are standard normal deviates of the five sources.
+type deviates struct{ width, thick, loss, form, forged float64 }
 
 // length needed for a draw, mm.
-func (m *response) length(t Tolerances, d draw) float64 {
+func (m *response) length(t Tolerances, d deviates) float64 {
 	dw, dt := t.WidthMm*d.width, t.ThicknessMm*d.thick
 	w, th := math.Max(m.w*.5, m.w+dw), math.Max(m.t*.5, m.t+dt)
 	f := (m.loss + m.perWidth*dw + m.perThick*dt) * math.Max(0, 1+t.Loss*d.loss)
@@ -117,7 +117,7 @@ func (m *response) sure(ctx context.Context, t Tolerances, runs int, seed uint64
 		if i&0xfff == 0 && ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
-		lengths[i] = m.length(t, draw{columns[0][i], columns[1][i], columns[2][i], columns[3][i], columns[4][i]})
+		lengths[i] = m.length(t, deviates{columns[0][i], columns[1][i], columns[2][i], columns[3][i], columns[4][i]})
 	}
 	sort.Float64s(lengths)
 	q := func(p float64) float64 { return quantile(lengths, p) }
@@ -145,9 +145,9 @@ func quantile(sorted []float64, p float64) float64 {
 func (m *response) sources(t Tolerances) map[string]float64 {
 	one := []struct {
 		name string
-		d    draw
-	}{{"width", draw{width: 1}}, {"thickness", draw{thick: 1}}, {"loss", draw{loss: 1}}, {"form", draw{form: 1}}, {"forged", draw{forged: 1}}}
-	mid, sum := m.length(t, draw{}), 0.0
+		d    deviates
+	}{{"width", deviates{width: 1}}, {"thickness", deviates{thick: 1}}, {"loss", deviates{loss: 1}}, {"form", deviates{form: 1}}, {"forged", deviates{forged: 1}}}
+	mid, sum := m.length(t, deviates{}), 0.0
 	out := map[string]float64{}
 	for _, s := range one {
 		d := m.length(t, s.d) - mid

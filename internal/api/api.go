@@ -114,7 +114,7 @@ func (h *handlers) planning(api huma.API) {
 		})
 	huma.Register(api, op("calc", http.MethodPost, "/calc/{kind}", "Answer one question of a law"),
 		func(ctx context.Context, in *calcIn) (*body[any], error) {
-			v, err := calc.Run(in.Kind, in.Body)
+			v, err := calc.Run(ctx, in.Kind, in.Body)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("listSteels", http.MethodGet, "/steels", "The steel table"),

@@ -67,7 +67,7 @@ func (h *handlers) pieces(api huma.API) {
 			return answer(ctx, h, listed(v, aside, pieceOf), err)
 		})
 	huma.Register(api, op("createPiece", http.MethodPost, "/pieces", "A new piece"),
-		func(ctx context.Context, in *body[work.Start]) (*body[PieceAnswer], error) {
+		func(ctx context.Context, in *body[work.NewPiece]) (*body[PieceAnswer], error) {
 			p, pl, err := h.work.StartPiece(ctx, in.Body)
 			return answer(ctx, h, pieceAnswer(p, pl), err)
 		})

@@ -131,7 +131,7 @@ func revisionOf(r work.Revision) Revision {
 // StockDoc is what is known about a piece on the rack.
 type StockDoc struct {
 	Name         string          `json:"name"`
-	Piece        stock.Piece     `json:"piece"`
+	Piece        stock.Item      `json:"piece"`
 	SteelID      string          `json:"steelId"`
 	Count        int             `json:"count"`
 	Believed     bool            `json:"believed,omitempty" doc:"the steel is presumed by what the piece was, not known"`
@@ -161,18 +161,18 @@ type Stock struct {
 	ID      string `json:"id"`
 	Version int    `json:"version"`
 	StockDoc
-	History       []CutMade     `json:"history,omitempty" doc:"what was cut from it"`
-	Bar           bool          `json:"bar" doc:"has one section along its length"`
-	Usable        bool          `json:"usable" doc:"a blade can be planned from it"`
-	Refused       bool          `json:"refused" doc:"a hazard forbids it for good"`
-	Start         *stock.Start  `json:"start,omitempty" doc:"what it comes to, straightened and stripped"`
-	Belief        *stock.Belief `json:"belief,omitempty" doc:"of a steel that is presumed"`
-	WeighedShare  float64       `json:"weighedShare" doc:"the weight on the scale over the computed one; 0 where it was not weighed"`
-	WeightDiffers bool          `json:"weightDiffers" doc:"by more than its dimensions allow for"`
-	BookedMm      float64       `json:"bookedMm" doc:"length that pieces have booked"`
-	MassG         float64       `json:"massG"`
-	FreeMm        float64       `json:"freeMm" doc:"length not yet asked for by pieces; for bars"`
-	Archived      bool          `json:"archived"`
+	History       []CutMade      `json:"history,omitempty" doc:"what was cut from it"`
+	Bar           bool           `json:"bar" doc:"has one section along its length"`
+	Usable        bool           `json:"usable" doc:"a blade can be planned from it"`
+	Refused       bool           `json:"refused" doc:"a hazard forbids it for good"`
+	Start         *stock.EvenBar `json:"start,omitempty" doc:"what it comes to, straightened and stripped"`
+	Belief        *stock.Belief  `json:"belief,omitempty" doc:"of a steel that is presumed"`
+	WeighedShare  float64        `json:"weighedShare" doc:"the weight on the scale over the computed one; 0 where it was not weighed"`
+	WeightDiffers bool           `json:"weightDiffers" doc:"by more than its dimensions allow for"`
+	BookedMm      float64        `json:"bookedMm" doc:"length that pieces have booked"`
+	MassG         float64        `json:"massG"`
+	FreeMm        float64        `json:"freeMm" doc:"length not yet asked for by pieces; for bars"`
+	Archived      bool           `json:"archived"`
 }
 
 func stockOf(s work.Stock) Stock {

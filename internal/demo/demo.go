@@ -67,15 +67,15 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 40)
 	y.library()
 	c.daysBefore(now, 33)
-	y.piece(work.Start{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
+	y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
 	c.daysBefore(now, 26)
-	y.piece(work.Start{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "tongs"}}})
+	y.piece(work.NewPiece{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "tongs"}}})
 	c.daysBefore(now, 19)
-	y.piece(work.Start{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
+	y.piece(work.NewPiece{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
 	c.daysBefore(now, 12)
-	y.piece(work.Start{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
+	y.piece(work.NewPiece{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
 	c.daysBefore(now, 11)
-	y.piece(work.Start{Name: Slicer, PatternID: y.patterns[Slicer], StockID: rack["1084"], Hand: YardHand})
+	y.piece(work.NewPiece{Name: Slicer, PatternID: y.patterns[Slicer], StockID: rack["1084"], Hand: YardHand})
 	return y.err
 }
 
@@ -97,8 +97,8 @@ func (y *yard) shop() {
 }
 
 func (y *yard) rack() map[string]string {
-	flat := func(w, t, l float64) stock.Piece {
-		return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
+	flat := func(w, t, l float64) stock.Item {
+		return stock.Item{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
 	}
 	ids := map[string]string{}
 	for _, d := range []doc.Stock{
@@ -106,17 +106,17 @@ func (y *yard) rack() map[string]string {
 		{Name: "Wide bar", Piece: flat(40, 6, 610), SteelID: "1084"},
 		{Name: "Thin bar", Piece: flat(32, 4, 500), SteelID: "1075"},
 		{Name: "Nickel strip", Piece: flat(40, 1.6, 900), SteelID: "15N20"},
-		{Name: "Drill rod", Piece: stock.Piece{Form: stock.Round, DiameterMm: 12, LengthMm: 400}, SteelID: "W1"},
+		{Name: "Drill rod", Piece: stock.Item{Form: stock.Round, DiameterMm: 12, LengthMm: 400}, SteelID: "W1"},
 		{Name: "Practice bar", Piece: flat(20, 5, 1200), SteelID: "1018", Notes: "mild, for practice only"},
 		{
 			Name: "Lorry spring end", SteelID: "unknown-spring", Origin: "coilSpring", Believed: true, Place: "bin by the forge",
-			Piece:   stock.Piece{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 112, PitchMm: 38, Turns: 2.5},
+			Piece:   stock.Item{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 112, PitchMm: 38, Turns: 2.5},
 			Hazards: []string{"tension", "coating"}, Acknowledged: []string{"tension", "coating"}, Notes: "end of a coil, nothing left to spring",
 			Findings: []stock.Finding{{Test: "spark", Result: "manyForks"}, {Test: "oilQuench", Result: "skates"}},
 		},
 		{
 			Name: "Hay-rake tines", SteelID: "unknown-spring", Origin: "tine", Believed: true, Count: 4, Place: "rafters",
-			Piece: stock.Piece{
+			Piece: stock.Item{
 				Form: stock.TaperedFlat, StartWidthMm: 32, EndWidthMm: 32, StartThicknessMm: 10, EndThicknessMm: 10, LengthMm: 420, BendRadiusMm: 700,
 				Dead: []stock.Dead{{FromMm: 0, ToMm: 45, Why: "hole"}},
 			},
@@ -124,23 +124,23 @@ func (y *yard) rack() map[string]string {
 		},
 		{
 			Name: "Bearing rollers", SteelID: "52100", Origin: "roller", Certificate: "stamped 100Cr6", Count: 8, Place: "tin on the bench", WeighedKg: .128,
-			Piece: stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, Hazards: []string{"shards"}, Acknowledged: []string{"shards"},
+			Piece: stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, Hazards: []string{"shards"}, Acknowledged: []string{"shards"},
 		},
 		{
 			Name: "Old plane iron", SteelID: "unknown-tool", Origin: "planeIron", Believed: true, Place: "drawer", Hazards: []string{"shards"}, Acknowledged: []string{"shards"},
-			Piece: stock.Piece{
+			Piece: stock.Item{
 				Form: stock.Flat, WidthMm: 50, ThicknessMm: 4, LengthMm: 180,
 				Dead: []stock.Dead{{FromMm: 112, ToMm: 172, Why: "hole"}},
 			},
 		},
 		{
 			Name: "Half a harrow disc", SteelID: "1018", Origin: "disc", Believed: true, Place: "against the wall",
-			Piece:   stock.Piece{Form: stock.Disc, DiameterMm: 460, ThicknessMm: 5, InnerDiameterMm: 40, ShareFraction: .5, StripWidthMm: 45},
+			Piece:   stock.Item{Form: stock.Disc, DiameterMm: 460, ThicknessMm: 5, InnerDiameterMm: 40, ShareFraction: .5, StripWidthMm: 45},
 			Hazards: []string{"coating"},
 		},
 		{
 			Name: "Mooring chain", SteelID: "1018", Origin: "chain", Believed: true, Place: "outside, not in the smithy",
-			Piece:   stock.Piece{Form: stock.Chain, WireDiameterMm: 12, LinkLengthMm: 72, LinkWidthMm: 44, Links: 9},
+			Piece:   stock.Item{Form: stock.Chain, WireDiameterMm: 12, LinkLengthMm: 72, LinkWidthMm: 44, Links: 9},
 			Hazards: []string{"galvanised"},
 		},
 	} {
@@ -211,7 +211,7 @@ func (y *yard) library() {
 	}
 }
 
-func (y *yard) piece(in work.Start) {
+func (y *yard) piece(in work.NewPiece) {
 	if y.err != nil {
 		return
 	}

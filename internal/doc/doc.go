@@ -42,7 +42,7 @@ type Pattern struct {
 // Stock is what is known about a piece on the rack.
 type Stock struct {
 	Name         string          `json:"name"`
-	Piece        stock.Piece     `json:"piece"`
+	Piece        stock.Item      `json:"piece"`
 	SteelID      string          `json:"steelId"`
 	Count        int             `json:"count"`
 	Believed     bool            `json:"believed,omitempty"` // the steel is presumed by what the piece was, not known

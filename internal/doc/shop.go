@@ -143,6 +143,7 @@ func (d *Stock) Validate() error {
 	for field, v := range map[string]string{"notes": d.Notes, "certificate": d.Certificate, "place": d.Place} {
 		CheckText(c, field, v)
 	}
+	d.Piece.Validate(c.Within("piece"))
 	if _, err := d.Piece.Solid(); err != nil {
 		code, name := "stock.dimension", "form"
 		if se, ok := err.(*stock.Error); ok { //nolint:errorlint // returned unwrapped

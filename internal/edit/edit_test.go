@@ -20,7 +20,7 @@ import (
 )
 
 func piece() doc.Piece {
-	bar := stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}
+	bar := stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}
 	return doc.Piece{Name: "Knife", StockID: "s1", Request: plan.NewRequest(blade.Starters()[0].Design, "80CrV2", bar, forge.Steady)}
 }
 
@@ -106,9 +106,15 @@ func TestOneBadEditLosesNoneOfTheOthers(t *testing.T) {
 
 func TestFieldsOfEveryKindAreTaken(t *testing.T) {
 	out, err := edit.Piece(piece(), []edit.Edit{
-		{Field: "design.lengthMm", Text: "4 1/2 in"}, {Field: "smith.hammerKg", Text: "2 lb"}, {Field: "sizing.thumbLossFraction", Text: "8"},
-		{Field: "fire.stopC", Text: "1500 F"}, {Field: "choices.harden", Text: "forged"}, {Field: "choices.harden", Text: ""},
-		{Field: "choices.order", Text: "corners, twist2"}, {Field: "tool.profile2.face", Text: "round"}, {Field: "bar.widthMm", Text: "30"},
+		{Field: "design.lengthMm", Text: "4 1/2 in"},
+		{Field: "smith.hammerKg", Text: "2 lb"},
+		{Field: "sizing.thumbLossFraction", Text: "8"},
+		{Field: "fire.stopC", Text: "1500 F"},
+		{Field: "choices.harden", Text: "forged"},
+		{Field: "choices.harden", Text: ""},
+		{Field: "choices.order", Text: "corners, twist2"},
+		{Field: "tool.profile2.face", Text: "round"},
+		{Field: "bar.widthMm", Text: "30"},
 	})
 	require.NoError(t, err)
 	r := out.Request

@@ -66,7 +66,7 @@ func Write(s Subject, f Format, units quantity.System, paper string) (File, erro
 	if !slices.Contains(Formats(), f) {
 		return File{}, ErrFormat
 	}
-	fin, fog, drawn, err := figure.Draw(s.Design, s.Allowances)
+	fin, fog, drawn, err := figure.Bodies(s.Design, s.Allowances)
 	if err != nil {
 		return File{}, err
 	}

@@ -148,7 +148,7 @@ func meshVolume(v [][3]float64, tr [][3]int) float64 {
 func TestSolidsReadBackWithTheirVolume(t *testing.T) {
 	for i := range blade.Starters() {
 		s := subject(i)
-		fin, fog, _, err := figure.Draw(s.Design, s.Allowances)
+		fin, fog, _, err := figure.Bodies(s.Design, s.Allowances)
 		require.NoError(t, err)
 		stl := write(t, s, export.FormatSTL)
 		n := int(binary.LittleEndian.Uint32(stl[80:84]))

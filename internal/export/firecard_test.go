@@ -25,7 +25,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-func card(t *testing.T, starter int, bar stock.Piece, units quantity.System, paper string) ([]byte, *plan.Plan) {
+func card(t *testing.T, starter int, bar stock.Item, units quantity.System, paper string) ([]byte, *plan.Plan) {
 	t.Helper()
 	r := plan.NewRequest(blade.Starters()[starter].Design, "80CrV2", bar, forge.Steady)
 	p, err := planner.Make(context.Background(), r)
@@ -66,7 +66,7 @@ func points(t *testing.T, pdf []byte) [][2]float64 {
 }
 
 func TestTheCardIsOnePageOfThePaper(t *testing.T) {
-	flat := stock.Piece{Form: stock.Flat, WidthMm: 60, ThicknessMm: 7, LengthMm: 1000}
+	flat := stock.Item{Form: stock.Flat, WidthMm: 60, ThicknessMm: 7, LengthMm: 1000}
 	for paper, size := range map[string][2]float64{"a4": {210, 297}, "letter": {215.9, 279.4}} {
 		for i := range blade.Starters() {
 			pdf, _ := card(t, i, flat, quantity.Imperial, paper)
@@ -88,7 +88,7 @@ func TestTheCardIsOnePageOfThePaper(t *testing.T) {
 // TestTheBarIsDrawnTrue measures the chalk marks on a card drawn at half size.
 func TestTheBarIsDrawnTrue(t *testing.T) {
 	const scale, left = .5, 13.0
-	pdf, p := card(t, 0, stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Metric, "a4")
+	pdf, p := card(t, 0, stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Metric, "a4")
 	pts := points(t, pdf)
 	require.NotEmpty(t, pts)
 	for _, m := range p.Bar.Marks {
@@ -101,16 +101,16 @@ func TestTheBarIsDrawnTrue(t *testing.T) {
 }
 
 func TestBarSizes(t *testing.T) {
-	assert.Equal(t, "25 mm × 5 mm", export.BarSize(stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5}, quantity.Metric))
-	assert.Equal(t, "ø 1/2 in", export.BarSize(stock.Piece{Form: stock.Round, DiameterMm: 12.7}, quantity.Imperial))
-	assert.Equal(t, "12 mm × 12 mm", export.BarSize(stock.Piece{Form: stock.Square, SideMm: 12}, quantity.Metric))
-	assert.Equal(t, "14 mm", export.BarSize(stock.Piece{Form: stock.Hex, AcrossFlatsMm: 14}, quantity.Metric))
+	assert.Equal(t, "25 mm × 5 mm", export.BarSize(stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5}, quantity.Metric))
+	assert.Equal(t, "ø 1/2 in", export.BarSize(stock.Item{Form: stock.Round, DiameterMm: 12.7}, quantity.Imperial))
+	assert.Equal(t, "12 mm × 12 mm", export.BarSize(stock.Item{Form: stock.Square, SideMm: 12}, quantity.Metric))
+	assert.Equal(t, "14 mm", export.BarSize(stock.Item{Form: stock.Hex, AcrossFlatsMm: 14}, quantity.Metric))
 }
 
 // TestALumpHasItsPrepOnTheCard, and still one page.
 func TestALumpHasItsPrepOnTheCard(t *testing.T) {
 	d := blade.Starters()[0].Design.Scaled(.6, .6, .7)
-	r := plan.NewRequest(d, "52100", stock.Piece{Form: stock.Roller, DiameterMm: 26, LengthMm: 60}, forge.Sure)
+	r := plan.NewRequest(d, "52100", stock.Item{Form: stock.Roller, DiameterMm: 26, LengthMm: 60}, forge.Sure)
 	r.Choices.Holding = plan.WeldedRod
 	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
@@ -131,7 +131,7 @@ func TestWhatIsPrintedCanBeSearched(t *testing.T) {
 	if err != nil {
 		t.Skip("pdftotext of poppler-utils is not here")
 	}
-	pdf, _ := card(t, 0, stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Imperial, "letter")
+	pdf, _ := card(t, 0, stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Imperial, "letter")
 	file := filepath.Join(t.TempDir(), "card.pdf")
 	require.NoError(t, os.WriteFile(file, pdf, 0o600))
 	out, err := exec.CommandContext(context.Background(), reader, file, "-").Output()
@@ -139,6 +139,6 @@ func TestWhatIsPrintedCanBeSearched(t *testing.T) {
 	for _, words := range []string{"For the fire", "Bevels", "flat face", "×", "°F", "Finished", "fire watch"} {
 		assert.Contains(t, string(out), words)
 	}
-	again, _ := card(t, 0, stock.Piece{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Imperial, "letter")
+	again, _ := card(t, 0, stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 1000}, quantity.Imperial, "letter")
 	assert.True(t, bytes.Equal(pdf, again), "the same card is the same bytes")
 }

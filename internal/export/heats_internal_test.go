@@ -26,7 +26,7 @@ func TestTheCardTellsWhatIsNoHammering(t *testing.T) {
 		}
 		s.Design.SetTang(blade.RodTang)
 		s.Design.Tang.TwistTurns = 2
-		r := plan.NewRequest(s.Design, "80CrV2", stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 6, LengthMm: 1000}, forge.Sure)
+		r := plan.NewRequest(s.Design, "80CrV2", stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 6, LengthMm: 1000}, forge.Sure)
 		r.Choices.Harden, r.Choices.Cycles = plan.HardenForged, plan.SlowAnneal
 		r.Smith.Machine = forge.NewMachine(forge.PowerHammer)
 		var err error

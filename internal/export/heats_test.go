@@ -23,7 +23,7 @@ func heatsPlan(t *testing.T) *plan.Plan {
 	t.Helper()
 	for _, s := range blade.Starters() {
 		if s.ID == "rigging" {
-			p, err := planner.Make(context.Background(), plan.NewRequest(s.Design, "80CrV2", stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, forge.Sure))
+			p, err := planner.Make(context.Background(), plan.NewRequest(s.Design, "80CrV2", stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, forge.Sure))
 			require.NoError(t, err)
 			return p
 		}

@@ -6,7 +6,7 @@ import (
 )
 
 // BarSize is what a piece of stock measures across, in the smith's units.
-func BarSize(p stock.Piece, s quantity.System) string {
+func BarSize(p stock.Item, s quantity.System) string {
 	one := func(mm float64) string { return quantity.FormatThickness(mm, quantity.Metric) }
 	if s == quantity.Imperial {
 		one = func(mm float64) string { return quantity.FormatLength(mm, s) }

@@ -50,13 +50,13 @@ type CutBar struct {
 
 // CutGroup is what is cut from bars of one section and steel.
 type CutGroup struct {
-	SteelID      string      `json:"steelId"`
-	Piece        stock.Piece `json:"piece" doc:"its section"`
-	Bars         []CutBar    `json:"bars"`
-	Unplaced     []CutPart   `json:"unplaced"`
-	ConsumedMm   float64     `json:"consumedMm"`
-	LowerBoundMm float64     `json:"lowerBoundMm"`
-	Optimal      bool        `json:"optimal"`
+	SteelID      string     `json:"steelId"`
+	Piece        stock.Item `json:"piece" doc:"its section"`
+	Bars         []CutBar   `json:"bars"`
+	Unplaced     []CutPart  `json:"unplaced"`
+	ConsumedMm   float64    `json:"consumedMm"`
+	LowerBoundMm float64    `json:"lowerBoundMm"`
+	Optimal      bool       `json:"optimal"`
 }
 
 // CutPlan is the answer.
@@ -66,7 +66,7 @@ type CutPlan struct {
 }
 
 // sectionKey tells bars of one section and steel apart from others.
-func sectionKey(p stock.Piece, steelID string) string {
+func sectionKey(p stock.Item, steelID string) string {
 	b, err := p.Bar()
 	if err != nil {
 		return ""

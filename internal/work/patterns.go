@@ -169,7 +169,7 @@ func revisionOf(row store.PatternRevision, w, t float64) (Revision, error) {
 	if err != nil {
 		return Revision{}, err
 	}
-	fin, fog, drawn, err := figure.Draw(d.Design, d.Allowances)
+	fin, fog, drawn, err := figure.Bodies(d.Design, d.Allowances)
 	if err != nil {
 		return Revision{}, &doc.BrokenError{Kind: "pattern", Err: err}
 	}

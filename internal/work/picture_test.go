@@ -56,7 +56,7 @@ func TestAPictureLiesBehindTheOutlineAndStaysWithThePattern(t *testing.T) {
 
 	pattern, err := w.AddPattern(ctx, doc.Pattern{Name: "Traced", Design: p.Doc.Request.Design, Allowances: p.Doc.Request.Allowances, Picture: p.Doc.Picture})
 	require.NoError(t, err)
-	next, _, err := w.StartPiece(ctx, work.Start{Name: "From it", PatternID: pattern.ID, BarForm: "flat", Edits: []edit.Edit{
+	next, _, err := w.StartPiece(ctx, work.NewPiece{Name: "From it", PatternID: pattern.ID, BarForm: "flat", Edits: []edit.Edit{
 		{Field: "bar.widthMm", Text: "25"}, {Field: "bar.thicknessMm", Text: "5"}, {Field: "bar.lengthMm", Text: "500"}, {Field: "steelId", Text: "1084"},
 	}})
 	require.NoError(t, err)

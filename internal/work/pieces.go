@@ -35,10 +35,10 @@ type Piece struct {
 	UpdatedAt time.Time
 }
 
-// Start is what a new piece asks: what for, what bar, whose hammer and how sure
+// NewPiece is what a new piece asks: what for, what bar, whose hammer and how sure
 // a hand. Without StockID, BarForm and Edits (fields of bar and steelId) say
 // what the bar is; Edits may change any other field too.
-type Start struct {
+type NewPiece struct {
 	Name      string      `json:"name"`
 	PatternID string      `json:"patternId"`
 	StockID   string      `json:"stockId,omitempty"`
@@ -113,7 +113,7 @@ func (w *Work) seen(ctx context.Context, id string, version int) (Piece, error) 
 
 // StartPiece makes a new piece from the three answers: a pattern's blade, a bar
 // and a hand; everything else is the trade's default.
-func (w *Work) StartPiece(ctx context.Context, in Start) (Piece, *plan.Plan, error) {
+func (w *Work) StartPiece(ctx context.Context, in NewPiece) (Piece, *plan.Plan, error) {
 	d, err := w.starting(ctx, in)
 	if err != nil {
 		return Piece{}, nil, err
@@ -121,7 +121,7 @@ func (w *Work) StartPiece(ctx context.Context, in Start) (Piece, *plan.Plan, err
 	return w.CreatePiece(ctx, d)
 }
 
-func (w *Work) starting(ctx context.Context, in Start) (doc.Piece, error) {
+func (w *Work) starting(ctx context.Context, in NewPiece) (doc.Piece, error) {
 	shop, err := w.Shop(ctx)
 	if err != nil {
 		return doc.Piece{}, err
@@ -136,7 +136,7 @@ func (w *Work) starting(ctx context.Context, in Start) (doc.Piece, error) {
 			hand = h
 		}
 	}
-	req := plan.NewRequest(pattern.Doc.Design, "", stock.Piece{Form: in.BarForm}, hand.Skill)
+	req := plan.NewRequest(pattern.Doc.Design, "", stock.Item{Form: in.BarForm}, hand.Skill)
 	req.Allowances, req.Smith, req.Fire, req.Prices = pattern.Doc.Allowances, hand.Smith, shop.Doc.Fire, shop.Doc.Prices
 	edits := in.Edits
 	if in.Skill != "" && in.Skill != hand.Skill {

@@ -18,15 +18,15 @@ type Stock struct {
 	ID            string
 	Version       int
 	Doc           doc.Stock
-	History       []doc.CutMade // what was cut from it
-	Bar           bool          // has one section along its length
-	Usable        bool          // a blade can be planned from it
-	Refused       bool          // a hazard forbids it for good
-	Start         *stock.Start  // what it comes to, straightened and stripped
-	Belief        *stock.Belief // of a steel that is presumed
-	WeighedShare  float64       // the weight on the scale over the computed one; 0 where it was not weighed
-	WeightDiffers bool          // by more than its dimensions allow for
-	BookedMm      float64       // length that pieces have booked
+	History       []doc.CutMade  // what was cut from it
+	Bar           bool           // has one section along its length
+	Usable        bool           // a blade can be planned from it
+	Refused       bool           // a hazard forbids it for good
+	Start         *stock.EvenBar // what it comes to, straightened and stripped
+	Belief        *stock.Belief  // of a steel that is presumed
+	WeighedShare  float64        // the weight on the scale over the computed one; 0 where it was not weighed
+	WeightDiffers bool           // by more than its dimensions allow for
+	BookedMm      float64        // length that pieces have booked
 	MassG         float64
 	FreeMm        float64 // length not yet asked for by pieces; for bars
 	Archived      bool
@@ -58,7 +58,7 @@ func stockOf(row store.StockItem, cuts []store.Cut, made []store.CutMade, own []
 			s.Belief = &b
 		}
 	}
-	start, err := d.Piece.Start()
+	start, err := d.Piece.Even()
 	if err != nil {
 		return s, nil //nolint:nilerr // what is no bar is still on the rack
 	}
@@ -172,7 +172,7 @@ func (w *Work) AddStock(ctx context.Context, d doc.Stock) (Stock, error) {
 
 // NewStock puts a piece of this form on the rack from typed fields.
 func (w *Work) NewStock(ctx context.Context, form stock.Form, edits []edit.Edit) (Stock, error) {
-	d, err := edit.Stock(doc.Stock{Piece: stock.Piece{Form: form}, Count: 1}, edits)
+	d, err := edit.Stock(doc.Stock{Piece: stock.Item{Form: form}, Count: 1}, edits)
 	if err != nil {
 		return Stock{}, err
 	}

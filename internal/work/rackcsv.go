@@ -44,7 +44,7 @@ var csvText = []string{"name", "form", "origin", "steelId", "known", "certificat
 
 func csvFigures() []string {
 	out := []string{"count", "cost", "weighedKg"}
-	t := reflect.TypeFor[stock.Piece]()
+	t := reflect.TypeFor[stock.Item]()
 	for i := range t.NumField() {
 		if f := t.Field(i); f.Type.Kind() == reflect.Float64 {
 			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")

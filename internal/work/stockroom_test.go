@@ -23,8 +23,8 @@ func shelf(t *testing.T, w *work.Work, d doc.Stock) work.Stock {
 	return s
 }
 
-func bar(w, t, l float64) stock.Piece {
-	return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
+func bar(w, t, l float64) stock.Item {
+	return stock.Item{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
 }
 
 func TestWhatAPieceWasBringsItsHazardsAndABelief(t *testing.T) {
@@ -195,7 +195,7 @@ func TestTheRackGoesOutAndComesInAgain(t *testing.T) {
 	ctx := context.Background()
 	w, _ := fresh(t)
 	shelf(t, w, doc.Stock{Name: `Bar, "wide"`, Piece: bar(40, 6, 610), SteelID: "1084", Place: "left wall", Cost: 12.5, Notes: "über"})
-	shelf(t, w, doc.Stock{Name: "Rollers", Piece: stock.Piece{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, SteelID: "unknown-bearing", Count: 8, Origin: "roller", Believed: true, Hazards: []string{"shards"}})
+	shelf(t, w, doc.Stock{Name: "Rollers", Piece: stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, SteelID: "unknown-bearing", Count: 8, Origin: "roller", Believed: true, Hazards: []string{"shards"}})
 	raw, err := w.RackCSV(ctx)
 	require.NoError(t, err)
 	other, _ := fresh(t)

@@ -52,9 +52,9 @@ func start(t *testing.T, w *work.Work) work.Piece {
 	t.Helper()
 	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
-	s, err := w.AddStock(ctx, doc.Stock{Name: "Bar", Piece: stock.Piece{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, SteelID: "80CrV2"})
+	s, err := w.AddStock(ctx, doc.Stock{Name: "Bar", Piece: stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 1000}, SteelID: "80CrV2"})
 	require.NoError(t, err)
-	p, _, err := w.StartPiece(ctx, work.Start{Name: "Knife", PatternID: patterns[0].ID, StockID: s.ID})
+	p, _, err := w.StartPiece(ctx, work.NewPiece{Name: "Knife", PatternID: patterns[0].ID, StockID: s.ID})
 	require.NoError(t, err)
 	return p
 }
@@ -74,7 +74,7 @@ func TestStartTakesBladeBarAndHand(t *testing.T) {
 	assert.NotEmpty(t, p.Summary.Sketch)
 	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
-	own, _, err := w.StartPiece(ctx, work.Start{Name: "From my own bar", PatternID: patterns[1].ID, BarForm: stock.Round, Skill: forge.Sure, Edits: []edit.Edit{
+	own, _, err := w.StartPiece(ctx, work.NewPiece{Name: "From my own bar", PatternID: patterns[1].ID, BarForm: stock.Round, Skill: forge.Sure, Edits: []edit.Edit{
 		{Field: "bar.diameterMm", Text: "5/8 in", Units: quantity.Metric}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "W1"},
 	}})
 	require.NoError(t, err)
@@ -86,7 +86,7 @@ func TestStartNamesWhatIsMissing(t *testing.T) {
 	w, _ := fresh(t)
 	patterns, _, err := w.Patterns(ctx, false)
 	require.NoError(t, err)
-	for field, in := range map[string]work.Start{
+	for field, in := range map[string]work.NewPiece{
 		"patternId":   {Name: "x", PatternID: "nothing"},
 		"stockId":     {Name: "x", PatternID: patterns[0].ID, StockID: "nothing"},
 		"bar.widthMm": {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Flat, Edits: typed("steelId", "1084")},

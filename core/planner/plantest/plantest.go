@@ -121,8 +121,8 @@ func Sanity(w, t float64) plan.Request {
 }
 
 // Flat is a flat bar, mm.
-func Flat(w, t, l float64) stock.Piece {
-	return stock.Piece{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
+func Flat(w, t, l float64) stock.Item {
+	return stock.Item{Form: stock.Flat, WidthMm: w, ThicknessMm: t, LengthMm: l}
 }
 
 // Starter is a design that the library starts with.
@@ -158,7 +158,7 @@ func Warning(p *plan.Plan, code string) fact.Warning {
 }
 
 // Slicer is a deep kitchen blade on a bar.
-func Slicer(bar stock.Piece) plan.Request {
+func Slicer(bar stock.Item) plan.Request {
 	d := blade.Design{
 		Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
 		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4},
@@ -175,7 +175,7 @@ func Handle(r *plan.Request) *blade.Handle {
 }
 
 // OnSalvage is a request for a small blade on a piece of salvage.
-func OnSalvage(p stock.Piece) plan.Request {
+func OnSalvage(p stock.Item) plan.Request {
 	d := Starter("utility")
 	d = d.Scaled(.7, .7, .8)
 	r := plan.NewRequest(d, "52100", p, forge.Sure)

@@ -997,7 +997,7 @@ export interface components {
             lowerBoundMm: number;
             optimal: boolean;
             /** @description its section */
-            piece: components["schemas"]["StockPiece"];
+            piece: components["schemas"]["StockItem"];
             steelId: string;
             unplaced: components["schemas"]["CutPart"][];
         };
@@ -1689,6 +1689,17 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        NewPiece: {
+            barForm?: string;
+            edits: components["schemas"]["Edit"][];
+            /** @description a smith of the shop; the first if empty */
+            hand?: string;
+            name: string;
+            patternId: string;
+            /** @description the smith's own if empty */
+            skill?: string;
+            stockId?: string;
+        };
         NewStockBody: {
             edits: components["schemas"]["Edit"][];
             /** @enum {string} */
@@ -1988,7 +1999,7 @@ export interface components {
         };
         Request: {
             allowances: components["schemas"]["Allowances"];
-            bar: components["schemas"]["StockPiece"];
+            bar: components["schemas"]["StockItem"];
             choices: components["schemas"]["Choices"];
             design: components["schemas"]["Design"];
             fire: components["schemas"]["Fire"];
@@ -2181,17 +2192,6 @@ export interface components {
             /** @enum {string} */
             zone: "point" | "blade" | "ricasso" | "tang";
         };
-        Start: {
-            barForm?: string;
-            edits: components["schemas"]["Edit"][];
-            /** @description a smith of the shop; the first if empty */
-            hand?: string;
-            name: string;
-            patternId: string;
-            /** @description the smith's own if empty */
-            skill?: string;
-            stockId?: string;
-        };
         State: {
             /** @description the coldest worked spot from the fire to the last blow */
             curve: components["schemas"]["Moment"][];
@@ -2306,13 +2306,13 @@ export interface components {
             origin?: string;
             /** @description the piece it was cut from */
             parentId?: string;
-            piece: components["schemas"]["StockPiece"];
+            piece: components["schemas"]["StockItem"];
             /** @description where it is kept */
             place?: string;
             /** @description a hazard forbids it for good */
             refused: boolean;
             /** @description what it comes to, straightened and stripped */
-            start?: components["schemas"]["StockStart"];
+            start?: components["schemas"]["StockEvenBar"];
             steelId: string;
             /** @description a blade can be planned from it */
             usable: boolean;
@@ -2352,6 +2352,35 @@ export interface components {
             /** @enum {string} */
             why: "hole" | "weld" | "wear" | "crack" | "formedEdge" | "head" | "other";
         };
+        StockEvenBar: {
+            /** Format: double */
+            areaMm2: number;
+            /** @description an even bar as it is: no break-down is needed for its form */
+            bar: boolean;
+            /**
+             * Format: double
+             * @description that is first taken out; 0: straight
+             */
+            bendRadiusMm?: number;
+            /** Format: double */
+            fromMm: number;
+            /** Format: double */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description ground off before the fire, of the whole piece
+             */
+            prepLossMm3?: number;
+            /** Format: double */
+            thicknessMm: number;
+            /**
+             * Format: double
+             * @description length of the whole piece, straightened
+             */
+            wholeMm: number;
+            /** Format: double */
+            widthMm: number;
+        };
         StockFamily: {
             /** Format: double */
             carbonPct: number;
@@ -2377,29 +2406,7 @@ export interface components {
             /** Format: double */
             throughMm: number;
         };
-        StockLayer: {
-            /** Format: int64 */
-            count: number;
-            /** Format: double */
-            thicknessMm: number;
-        };
-        StockLikelihood: {
-            family: string;
-            /** Format: double */
-            p: number;
-            result: string;
-            test: string;
-        };
-        StockOrigin: {
-            form: string;
-            hazards: string[];
-            id: string;
-            prep: string[];
-            prior: {
-                [key: string]: number;
-            };
-        };
-        StockPiece: {
+        StockItem: {
             /** Format: double */
             acrossFlatsMm?: number;
             /**
@@ -2485,6 +2492,28 @@ export interface components {
             /** Format: double */
             wireDiameterMm?: number;
         };
+        StockLayer: {
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            thicknessMm: number;
+        };
+        StockLikelihood: {
+            family: string;
+            /** Format: double */
+            p: number;
+            result: string;
+            test: string;
+        };
+        StockOrigin: {
+            form: string;
+            hazards: string[];
+            id: string;
+            prep: string[];
+            prior: {
+                [key: string]: number;
+            };
+        };
         StockResult: {
             id: string;
             p: {
@@ -2497,35 +2526,6 @@ export interface components {
             now: number;
             /** Format: double */
             prior: number;
-        };
-        StockStart: {
-            /** Format: double */
-            areaMm2: number;
-            /** @description an even bar as it is: no break-down is needed for its form */
-            bar: boolean;
-            /**
-             * Format: double
-             * @description that is first taken out; 0: straight
-             */
-            bendRadiusMm?: number;
-            /** Format: double */
-            fromMm: number;
-            /** Format: double */
-            lengthMm: number;
-            /**
-             * Format: double
-             * @description ground off before the fire, of the whole piece
-             */
-            prepLossMm3?: number;
-            /** Format: double */
-            thicknessMm: number;
-            /**
-             * Format: double
-             * @description length of the whole piece, straightened
-             */
-            wholeMm: number;
-            /** Format: double */
-            widthMm: number;
         };
         StockStepOf: {
             after: {
@@ -3722,7 +3722,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Start"];
+                "application/json": components["schemas"]["NewPiece"];
             };
         };
         responses: {

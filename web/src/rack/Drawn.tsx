@@ -1,8 +1,8 @@
-import type { StockPiece } from "../api/client";
+import type { StockItem } from "../api/client";
 import { say } from "../text/say";
 
 interface Props {
-  piece: StockPiece;
+  piece: StockItem;
   /** Box that the drawing fits, px. */
   width: number;
   height: number;
@@ -36,7 +36,7 @@ export function Drawn({ piece: p, width, height, takenShare = 0, scale }: Props)
 }
 
 /** What the drawing takes up, mm. */
-export function extent(p: StockPiece): [number, number] {
+export function extent(p: StockItem): [number, number] {
   switch (p.form) {
     case "ball":
       return [v(p.diameterMm), v(p.diameterMm)];
@@ -64,7 +64,7 @@ export function extent(p: StockPiece): [number, number] {
   }
 }
 
-function Body({ p, k, takenShare }: { p: StockPiece; k: number; takenShare: number }) {
+function Body({ p, k, takenShare }: { p: StockItem; k: number; takenShare: number }) {
   const [w, h] = extent(p);
   switch (p.form) {
     case "ball":
@@ -180,7 +180,7 @@ function Body({ p, k, takenShare }: { p: StockPiece; k: number; takenShare: numb
 }
 
 /** A bar with its dead stretches hatched, and what is spoken for dashed. */
-function Straight({ p, k, w, h, takenShare }: { p: StockPiece; k: number; w: number; h: number; takenShare: number }) {
+function Straight({ p, k, w, h, takenShare }: { p: StockItem; k: number; w: number; h: number; takenShare: number }) {
   const free = w * k * (1 - Math.max(0, Math.min(1, takenShare)));
   return (
     <g>
@@ -199,7 +199,7 @@ function Straight({ p, k, w, h, takenShare }: { p: StockPiece; k: number; w: num
 }
 
 /** Stretches that do not go into a blade. */
-function DeadMarks({ p, k, w, h }: { p: StockPiece; k: number; w: number; h: number }) {
+function DeadMarks({ p, k, w, h }: { p: StockItem; k: number; w: number; h: number }) {
   return (
     <>
       {(p.dead ?? []).map((d) => (

@@ -1,12 +1,12 @@
 import { render } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
-import type { StockPiece } from "../api/client";
+import type { StockItem } from "../api/client";
 import { has, say } from "../text/say";
 import { Drawn, extent } from "./Drawn";
 import { barSize, type Form, formFields, forms, isBar } from "./forms";
 
 /** One piece of every form. */
-const pieces: Record<Form, StockPiece> = {
+const pieces: Record<Form, StockItem> = {
   flat: { form: "flat", widthMm: 25, thicknessMm: 5, lengthMm: 1000 },
   square: { form: "square", sideMm: 16, lengthMm: 300 },
   round: { form: "round", diameterMm: 12, lengthMm: 400 },
@@ -41,7 +41,7 @@ const pieces: Record<Form, StockPiece> = {
   tube: { form: "tube", diameterMm: 30, wallMm: 3, lengthMm: 200 },
 };
 
-const drawn = (p: StockPiece, takenShare?: number) =>
+const drawn = (p: StockItem, takenShare?: number) =>
   render(<Drawn piece={p} width={400} height={120} takenShare={takenShare} />).container.querySelector("svg");
 
 describe("the forms of stock", () => {
@@ -78,7 +78,7 @@ describe("the forms of stock", () => {
   });
 
   it("hatches dead stretches and dashes what is spoken for", () => {
-    const dead: StockPiece = { ...pieces.flat, dead: [{ fromMm: 100, toMm: 150, why: "hole" }] };
+    const dead: StockItem = { ...pieces.flat, dead: [{ fromMm: 100, toMm: 150, why: "hole" }] };
     expect(drawn(dead)?.querySelector("title")?.textContent).toBe(say("why.dead.hole"));
     const widths = [...(drawn(pieces.flat, 0.25)?.querySelectorAll("rect") ?? [])].map((r) =>
       Number(r.getAttribute("width")),

@@ -1,10 +1,10 @@
-import type { StockPiece } from "../api/client";
+import type { StockItem } from "../api/client";
 import { say } from "../text/say";
 import { print, type System } from "../units/print";
 
 export const barForms = ["flat", "square", "round", "hex", "octagon"] as const;
 export type BarForm = (typeof barForms)[number];
-export type Form = StockPiece["form"];
+export type Form = StockItem["form"];
 
 /** Every form, bars first; a tube is there to be refused by name. */
 export const forms: Form[] = [
@@ -23,7 +23,7 @@ export const forms: Form[] = [
   "tube",
 ];
 
-type Figure = Exclude<keyof StockPiece, "form" | "layers" | "holes" | "dead" | "$schema">;
+type Figure = Exclude<keyof StockItem, "form" | "layers" | "holes" | "dead" | "$schema">;
 
 /** The figures that describe a piece of this form, as one measures it in the shop. */
 export const formFields: Record<Form, Figure[]> = {
@@ -57,7 +57,7 @@ export const formFields: Record<Form, Figure[]> = {
 export const isBar = (f: Form): f is BarForm => (barForms as readonly string[]).includes(f);
 
 /** What a piece measures across: "25 × 5 mm". */
-export function barSize(p: StockPiece, units: System): string {
+export function barSize(p: StockItem, units: System): string {
   const one = (v: number | undefined) => print.length(v ?? 0, units).replace(/ (mm|in)$/, "");
   const last = (v: number | undefined) => print.length(v ?? 0, units);
   switch (p.form) {

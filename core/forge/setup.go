@@ -17,8 +17,8 @@ const (
 	UnderForgeC = 30
 )
 
-// Shop is who works with what on which steel.
-type Shop struct {
+// Setup is who works with what on which steel.
+type Setup struct {
 	Smith Smith
 	Fire  Fire
 	Steel steel.Grade
@@ -39,7 +39,7 @@ type StallError struct{ Operation string }
 func (e *StallError) Error() string { return "forge: the hammer does not move " + e.Operation }
 
 // LowC is where a heat ends: the smith's own figure, or the steel's lower limit.
-func (s Shop) LowC() float64 {
+func (s Setup) LowC() float64 {
 	if own := s.Fire.StopC; own > 0 {
 		return own
 	}
@@ -48,7 +48,7 @@ func (s Shop) LowC() float64 {
 
 // SoakC is the temperature a piece is taken to, the smith's own or by steel and
 // forge, or a *WindowError.
-func (s Shop) SoakC() (float64, error) {
+func (s Setup) SoakC() (float64, error) {
 	bySteel, low := s.Steel.ForgeHighC-UnderSteelC, s.LowC()
 	if own := s.Fire.SoakC; own > 0 {
 		bySteel = own

@@ -21,8 +21,8 @@ func Whys() []string {
 
 // Usual is a piece of the form at a usual size: what a form starts from when it
 // is chosen.
-func Usual(f Form) Piece {
-	p := Piece{Form: f}
+func Usual(f Form) Item {
+	p := Item{Form: f}
 	switch f {
 	case Flat:
 		p.WidthMm, p.ThicknessMm, p.LengthMm = 30, 6, 500
@@ -64,10 +64,10 @@ type Span struct {
 	ToMm   float64 `json:"toMm"`
 }
 
-// Start is what a piece comes to once it is straightened, opened and stripped:
+// EvenBar is what a piece comes to once it is straightened, opened and stripped:
 // an even section that the forging begins with. LengthMm is that of the longest
 // stretch without dead spots, which begins at FromMm.
-type Start struct {
+type EvenBar struct {
 	WidthMm      float64 `json:"widthMm"`
 	ThicknessMm  float64 `json:"thicknessMm"`
 	AreaMm2      float64 `json:"areaMm2"`
@@ -79,20 +79,20 @@ type Start struct {
 	PrepLossMm3  float64 `json:"prepLossMm3,omitempty" doc:"ground off before the fire, of the whole piece"`
 }
 
-// Start returns what the piece comes to. A tapered piece is given its mean
+// Even returns what the piece comes to. A tapered piece is given its mean
 // section. Errors are *Error: a form that no bar comes of (a tube), a missing
 // dimension, dead stretches that leave nothing.
-func (p Piece) Start() (Start, error) {
+func (p Item) Even() (EvenBar, error) {
 	solid, err := p.Solid()
 	if err != nil {
-		return Start{}, err
+		return EvenBar{}, err
 	}
 	if p.Form == Tube {
-		return Start{}, &Error{Code: "stock.hollowForm", Field: "form"}
+		return EvenBar{}, &Error{Code: "stock.hollowForm", Field: "form"}
 	}
 	s, err := p.section(solid)
 	if err != nil {
-		return Start{}, err
+		return EvenBar{}, err
 	}
 	s.AreaMm2 = s.WidthMm * s.ThicknessMm
 	s.LengthMm = s.WholeMm
@@ -103,20 +103,20 @@ func (p Piece) Start() (Start, error) {
 		}
 	}
 	if s.FromMm, s.LengthMm = best.FromMm, best.ToMm-best.FromMm; s.LengthMm <= 0 {
-		return Start{}, &Error{Code: "stock.allDead", Field: "dead"}
+		return EvenBar{}, &Error{Code: "stock.allDead", Field: "dead"}
 	}
 	return s, nil
 }
 
 // section is the even section of the whole piece, dead stretches not looked at.
-func (p Piece) section(solid Solid) (Start, error) {
-	square := func(area, length float64) Start {
-		return Start{WidthMm: math.Sqrt(area), ThicknessMm: math.Sqrt(area), WholeMm: length}
+func (p Item) section(solid Solid) (EvenBar, error) {
+	square := func(area, length float64) EvenBar {
+		return EvenBar{WidthMm: math.Sqrt(area), ThicknessMm: math.Sqrt(area), WholeMm: length}
 	}
 	switch p.Form {
 	case Flat, Square, Round, Hex, Octagon:
 		bar, err := p.Bar()
-		return Start{WidthMm: bar.WidthMm, ThicknessMm: bar.ThicknessMm, WholeMm: p.LengthMm, Bar: true}, err
+		return EvenBar{WidthMm: bar.WidthMm, ThicknessMm: bar.ThicknessMm, WholeMm: p.LengthMm, Bar: true}, err
 	case Ball: // settled to a cube
 		side := math.Cbrt(solid.VolumeMm3)
 		return square(side*side, side), nil
@@ -125,7 +125,7 @@ func (p Piece) section(solid Solid) (Start, error) {
 		s.BendRadiusMm = p.MeanDiameterMm / 2
 		return s, nil
 	case Leaf:
-		s := Start{WidthMm: p.WidthMm, ThicknessMm: p.ThicknessMm, WholeMm: solid.StraightenedLengthMm}
+		s := EvenBar{WidthMm: p.WidthMm, ThicknessMm: p.ThicknessMm, WholeMm: solid.StraightenedLengthMm}
 		if p.RiseMm > 0 {
 			s.BendRadiusMm = (p.ChordMm*p.ChordMm/4 + p.RiseMm*p.RiseMm) / (2 * p.RiseMm)
 		}
@@ -135,7 +135,7 @@ func (p Piece) section(solid Solid) (Start, error) {
 	case Race:
 		wall := (p.OuterDiameterMm - p.InnerDiameterMm) / 2
 		mean := (p.OuterDiameterMm + p.InnerDiameterMm) / 2
-		return Start{
+		return EvenBar{
 			WidthMm: math.Max(p.WidthMm, wall), ThicknessMm: math.Min(p.WidthMm, wall),
 			WholeMm: math.Pi * mean, BendRadiusMm: mean / 2,
 		}, nil
@@ -150,17 +150,17 @@ func (p Piece) section(solid Solid) (Start, error) {
 		for _, l := range p.Layers {
 			t += float64(l.Count) * l.ThicknessMm
 		}
-		return Start{WidthMm: math.Max(p.WidthMm, t), ThicknessMm: math.Min(p.WidthMm, t), WholeMm: p.LengthMm}, nil
+		return EvenBar{WidthMm: math.Max(p.WidthMm, t), ThicknessMm: math.Min(p.WidthMm, t), WholeMm: p.LengthMm}, nil
 	}
 	return square(solid.VolumeMm3/p.LengthMm, p.LengthMm), nil // roller, cone, cable
 }
 
 // strip is a tapered flat, its teeth ground off both faces.
-func (p Piece) strip() Start {
+func (p Item) strip() EvenBar {
 	w := (p.StartWidthMm + p.EndWidthMm) / 2
 	v := p.taperedMm3(0)
 	ground := v - p.taperedMm3(p.TeethMm)
-	s := Start{WidthMm: w, ThicknessMm: (v - ground) / p.LengthMm / w, WholeMm: p.LengthMm, PrepLossMm3: ground}
+	s := EvenBar{WidthMm: w, ThicknessMm: (v - ground) / p.LengthMm / w, WholeMm: p.LengthMm, PrepLossMm3: ground}
 	if p.BendRadiusMm > 0 {
 		s.BendRadiusMm = p.BendRadiusMm
 	}
@@ -168,14 +168,14 @@ func (p Piece) strip() Start {
 }
 
 // taperedMm3 is the volume of a tapered flat with so much ground off each face.
-func (p Piece) taperedMm3(off float64) float64 {
+func (p Item) taperedMm3(off float64) float64 {
 	w0, w1, t0, t1 := p.StartWidthMm, p.EndWidthMm, p.StartThicknessMm-2*off, p.EndThicknessMm-2*off
 	return p.LengthMm / 6 * (2*w0*t0 + w0*t1 + w1*t0 + 2*w1*t1)
 }
 
 // discStrip is the strip of the wanted width cut from a disc: across its middle,
 // or beside its hole; of half a disc, along the cut.
-func (p Piece) discStrip() Start {
+func (p Item) discStrip() EvenBar {
 	r, w := p.DiameterMm/2, p.StripWidthMm
 	inner := p.InnerDiameterMm / 2
 	far := w / 2 // of the strip's outer edge from the middle
@@ -183,17 +183,17 @@ func (p Piece) discStrip() Start {
 		far = inner + w
 	}
 	chord := 2 * math.Sqrt(math.Max(0, r*r-far*far))
-	return Start{WidthMm: math.Max(w, p.ThicknessMm), ThicknessMm: math.Min(w, p.ThicknessMm), WholeMm: chord}
+	return EvenBar{WidthMm: math.Max(w, p.ThicknessMm), ThicknessMm: math.Min(w, p.ThicknessMm), WholeMm: chord}
 }
 
 // linkMm is the length of the wire of one link: two half circles and two
 // straights.
-func (p Piece) linkMm() float64 {
+func (p Item) linkMm() float64 {
 	return math.Pi*(p.LinkWidthMm-p.WireDiameterMm) + 2*(p.LinkLengthMm-p.LinkWidthMm)
 }
 
 // Usable are the stretches between the dead ones, along so much length.
-func (p Piece) Usable(lengthMm float64) []Span {
+func (p Item) Usable(lengthMm float64) []Span {
 	dead := append([]Dead(nil), p.Dead...)
 	sort.Slice(dead, func(i, j int) bool { return dead[i].FromMm < dead[j].FromMm })
 	var out []Span
@@ -212,7 +212,7 @@ func (p Piece) Usable(lengthMm float64) []Span {
 
 // AtVolume is how far along the piece from FromMm so much volume reaches: marks
 // on a tapered piece lie closer where it is thick.
-func (p Piece) AtVolume(s Start, mm3 float64) float64 {
+func (p Item) AtVolume(s EvenBar, mm3 float64) float64 {
 	if p.Form != TaperedFlat && p.Form != TaperedRound {
 		return mm3 / s.AreaMm2
 	}

@@ -12,7 +12,7 @@ import (
 	"pgregory.net/rapid"
 )
 
-var lumps = map[string]stock.Piece{
+var lumps = map[string]stock.Item{
 	"ball":    {Form: stock.Ball, DiameterMm: 45},
 	"roller":  {Form: stock.Roller, DiameterMm: 24, LengthMm: 36},
 	"cone":    {Form: stock.TaperedRound, StartDiameterMm: 30, EndDiameterMm: 22, LengthMm: 40},
@@ -33,7 +33,7 @@ func TestAStartHoldsTheVolumeOfItsPiece(t *testing.T) {
 	for name, p := range lumps {
 		solid, err := p.Solid()
 		require.NoError(t, err, name)
-		s, err := p.Start()
+		s, err := p.Even()
 		require.NoError(t, err, name)
 		assert.InEpsilon(t, solid.VolumeMm3, s.AreaMm2*s.WholeMm+s.PrepLossMm3, 1e-9, name)
 		assert.GreaterOrEqual(t, s.WidthMm, s.ThicknessMm, name)
@@ -45,7 +45,7 @@ func TestEveryFormHasAUsualSizeThatIsOne(t *testing.T) {
 	for _, f := range stock.Forms() {
 		_, err := stock.Usual(f).Solid()
 		require.NoError(t, err, f)
-		if _, err = stock.Usual(f).Start(); f != stock.Tube {
+		if _, err = stock.Usual(f).Even(); f != stock.Tube {
 			require.NoError(t, err, f)
 		}
 	}
@@ -53,26 +53,26 @@ func TestEveryFormHasAUsualSizeThatIsOne(t *testing.T) {
 
 func TestNewFormsMatchClosedForms(t *testing.T) {
 	for name, c := range map[string]struct {
-		p    stock.Piece
+		p    stock.Item
 		want float64
 	}{
 		"race":      {lumps["race"], math.Pi / 4 * (120*120 - 100*100) * 28},
-		"half disc": {stock.Piece{Form: stock.Disc, DiameterMm: 400, InnerDiameterMm: 50, ThicknessMm: 5, ShareFraction: .5, StripWidthMm: 45}, math.Pi / 8 * (400*400 - 50*50) * 5},
+		"half disc": {stock.Item{Form: stock.Disc, DiameterMm: 400, InnerDiameterMm: 50, ThicknessMm: 5, ShareFraction: .5, StripWidthMm: 45}, math.Pi / 8 * (400*400 - 50*50) * 5},
 		"link":      {lumps["chain"], math.Pi / 4 * 144 * (math.Pi*30 + 2*28)},
-		"tube":      {stock.Piece{Form: stock.Tube, DiameterMm: 30, WallMm: 3, LengthMm: 100}, math.Pi / 4 * (900 - 576) * 100},
+		"tube":      {stock.Item{Form: stock.Tube, DiameterMm: 30, WallMm: 3, LengthMm: 100}, math.Pi / 4 * (900 - 576) * 100},
 	} {
 		s, err := c.p.Solid()
 		require.NoError(t, err, name)
 		assert.InEpsilon(t, c.want, s.VolumeMm3, 1e-9, name)
 	}
 	// teeth of 0.5 mm off both faces of an even flat 20 × 6
-	file := stock.Piece{Form: stock.TaperedFlat, StartWidthMm: 20, EndWidthMm: 20, StartThicknessMm: 6, EndThicknessMm: 6, LengthMm: 200, TeethMm: .5}
-	s, err := file.Start()
+	file := stock.Item{Form: stock.TaperedFlat, StartWidthMm: 20, EndWidthMm: 20, StartThicknessMm: 6, EndThicknessMm: 6, LengthMm: 200, TeethMm: .5}
+	s, err := file.Even()
 	require.NoError(t, err)
 	assert.InDelta(t, 5, s.ThicknessMm, 1e-9)
 	assert.InDelta(t, 20*200, s.PrepLossMm3, 1e-6)
 	// a strip across a whole disc is as long as the chord at its edges
-	strip, err := stock.Piece{Form: stock.Disc, DiameterMm: 100, ThicknessMm: 5, ShareFraction: 1, StripWidthMm: 60}.Start()
+	strip, err := stock.Item{Form: stock.Disc, DiameterMm: 100, ThicknessMm: 5, ShareFraction: 1, StripWidthMm: 60}.Even()
 	require.NoError(t, err)
 	assert.InDelta(t, 80, strip.WholeMm, 1e-9)
 }
@@ -80,7 +80,7 @@ func TestNewFormsMatchClosedForms(t *testing.T) {
 func TestDeadStretchesLeaveTheLongestBetweenThem(t *testing.T) {
 	p := lumps["flat"]
 	p.Dead = []stock.Dead{{FromMm: 300, ToMm: 320, Why: "hole"}, {FromMm: 0, ToMm: 40, Why: "wear"}, {FromMm: 310, ToMm: 330, Why: "crack"}}
-	s, err := p.Start()
+	s, err := p.Even()
 	require.NoError(t, err)
 	assert.Equal(t, []stock.Span{{FromMm: 40, ToMm: 300}, {FromMm: 330, ToMm: 610}}, p.Usable(610))
 	assert.InDelta(t, 330, s.FromMm, 1e-9)
@@ -91,12 +91,12 @@ func TestDeadStretchesLeaveTheLongestBetweenThem(t *testing.T) {
 // up.
 func TestMarksOnATaperedPieceLieWhereItsVolumeReaches(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		p := stock.Piece{
+		p := stock.Item{
 			Form: stock.TaperedFlat, LengthMm: rapid.Float64Range(100, 400).Draw(t, "l"),
 			StartWidthMm: rapid.Float64Range(20, 50).Draw(t, "w0"), EndWidthMm: rapid.Float64Range(10, 50).Draw(t, "w1"),
 			StartThicknessMm: rapid.Float64Range(4, 12).Draw(t, "t0"), EndThicknessMm: rapid.Float64Range(3, 12).Draw(t, "t1"),
 		}
-		s, err := p.Start()
+		s, err := p.Even()
 		require.NoError(t, err)
 		solid, err := p.Solid()
 		require.NoError(t, err)
@@ -114,7 +114,7 @@ func TestMarksOnATaperedPieceLieWhereItsVolumeReaches(t *testing.T) {
 }
 
 func TestContradictoryPiecesNameTheDimension(t *testing.T) {
-	for field, p := range map[string]stock.Piece{
+	for field, p := range map[string]stock.Item{
 		"innerDiameterMm": {Form: stock.Race, OuterDiameterMm: 50, InnerDiameterMm: 60, WidthMm: 10},
 		"wallMm":          {Form: stock.Tube, DiameterMm: 30, WallMm: 15, LengthMm: 100},
 		"shareFraction":   {Form: stock.Disc, DiameterMm: 300, ThicknessMm: 5, ShareFraction: 1.5, StripWidthMm: 40},
@@ -125,7 +125,7 @@ func TestContradictoryPiecesNameTheDimension(t *testing.T) {
 		"dead":            {Form: stock.Flat, WidthMm: 20, ThicknessMm: 4, LengthMm: 100, Dead: []stock.Dead{{FromMm: 0, ToMm: 100}}},
 		"form":            {Form: stock.Tube, DiameterMm: 30, WallMm: 3, LengthMm: 100},
 	} {
-		_, err := p.Start()
+		_, err := p.Even()
 		var se *stock.Error
 		require.True(t, errors.As(err, &se), "%s: %v", field, err)
 		assert.Equal(t, field, se.Field)
