@@ -49,7 +49,7 @@ unit: web/dist/index.html ## Go and front-end tests without the browser
 	cd web && npm run -s test
 
 race: ## the core and the server under the race detector
-	CGO_ENABLED=1 go test -race -run Bands ./core/plan
+	CGO_ENABLED=1 go test -race -run Bands ./core/whatif
 	CGO_ENABLED=1 go test -race ./internal/server
 
 e2e: build browser ## the real interface in a real browser

@@ -58,6 +58,7 @@ type Slice struct {
 	WholeMm2          float64 // area before a false edge
 }
 
+// SliceAt cuts the whole piece at x mm from the point; false where it does not reach.
 func SliceAt(b *blade.Body, zones []Zone, x float64) (Slice, bool) {
 	l := b.LengthMm()
 	heel := b.SpineY(l)

@@ -116,12 +116,7 @@ func (s *State) UnmarshalJSON(b []byte) error {
 	}
 	out := State{Bar: Bar{Steels: in.Steels}, Operation: in.Operation, Pass: in.Pass, Share: in.Share, DoneMm: in.DoneMm}
 	for i, c := range in.Cells {
-		for _, v := range []float64{c.VolumeMm3, c.WidthMm, c.ThicknessMm, c.EdgeMm, c.SpineMm} {
-			if !(v > 0 && v < 1e9) {
-				return &StateError{What: fmt.Sprintf("cell %d", i)}
-			}
-		}
-		if !(c.TempC > -100 && c.TempC < 2000) || !(c.ScaleMm >= 0 && c.DecarbMm2 >= 0) || !(math.Abs(c.CurvePerMm) < 10 && math.Abs(c.TwistTurns) < 1000) || c.Steel < 0 || c.Steel > len(in.Steels) {
+		if !c.canBe() || c.Steel > len(in.Steels) {
 			return &StateError{What: fmt.Sprintf("cell %d", i)}
 		}
 		out.Bar.Cells = append(out.Bar.Cells, Cell{
@@ -131,4 +126,15 @@ func (s *State) UnmarshalJSON(b []byte) error {
 	}
 	*s = out
 	return nil
+}
+
+// canBe tells whether a cell is a piece of steel.
+func (c *storedCell) canBe() bool {
+	for _, v := range []float64{c.VolumeMm3, c.WidthMm, c.ThicknessMm, c.EdgeMm, c.SpineMm} {
+		if !(v > 0 && v < 1e9) {
+			return false
+		}
+	}
+	return c.TempC > -100 && c.TempC < 2000 && c.ScaleMm >= 0 && c.DecarbMm2 >= 0 &&
+		math.Abs(c.CurvePerMm) < 10 && math.Abs(c.TwistTurns) < 1000 && c.Steel >= 0
 }

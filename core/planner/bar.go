@@ -57,7 +57,7 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.Bar.AreaMm2, q.TrimMm, q.KerfMm)
 	}
 	onTheTaper(&b, r)
-	b.Down = downBar(r, s)
+	b.Down = downBar(s)
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
 }
@@ -73,7 +73,7 @@ func onTheTaper(b *plan.BarPlan, r *route.Route) {
 
 // downBar is the piece right after its break-down, with the marks on it; nil
 // where there is none.
-func downBar(r *route.Route, s *heats.Settled) *plan.DownBar {
+func downBar(s *heats.Settled) *plan.DownBar {
 	for i := len(s.Run.Heats) - 1; i >= 0; i-- {
 		h := &s.Run.Heats[i]
 		if h.Operation != string(forge.BreakDown) {

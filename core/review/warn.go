@@ -145,5 +145,5 @@ func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 	}
 	warnLip(r, p, s, add)
 	warnWindow(r, p, s, add)
-	warnShort(r, s, p.Totals.LowC, add)
+	warnShort(s, p.Totals.LowC, add)
 }

@@ -131,7 +131,7 @@ func warnGouge(r *route.Route, add adder) {
 }
 
 // warnShort: heats that leave hardly any time at the anvil.
-func warnShort(r *route.Route, s *heats.Settled, low float64, add adder) {
+func warnShort(s *heats.Settled, low float64, add adder) {
 	short := map[string]bool{}
 	for i := range s.Run.Heats {
 		h := &s.Run.Heats[i]

@@ -151,13 +151,7 @@ func (p Item) volume() (v, straight float64, err error) {
 		a, b := p.StartDiameterMm, p.EndDiameterMm
 		return math.Pi / 12 * p.LengthMm * (a*a + a*b + b*b), 0, need("startDiameterMm", a, "endDiameterMm", b, "lengthMm", p.LengthMm)
 	case TaperedFlat:
-		if err := need("startWidthMm", p.StartWidthMm, "endWidthMm", p.EndWidthMm, "startThicknessMm", p.StartThicknessMm, "endThicknessMm", p.EndThicknessMm, "lengthMm", p.LengthMm); err != nil {
-			return 0, 0, err
-		}
-		if 2*p.TeethMm >= math.Min(p.StartThicknessMm, p.EndThicknessMm) {
-			return 0, 0, &Error{Code: "stock.teeth", Field: "teethMm"}
-		}
-		return p.taperedMm3(0), 0, nil
+		return p.taperedFlat()
 	case Coil:
 		l := p.Turns * math.Hypot(math.Pi*p.MeanDiameterMm, p.PitchMm)
 		return circle(p.WireDiameterMm) * l, l, need("wireDiameterMm", p.WireDiameterMm, "meanDiameterMm", p.MeanDiameterMm, "turns", p.Turns)
@@ -167,25 +161,13 @@ func (p Item) volume() (v, straight float64, err error) {
 		return circle(p.DiameterMm) * p.LengthMm * p.SolidFraction, 0,
 			need("diameterMm", p.DiameterMm, "lengthMm", p.LengthMm, "solidFraction", p.SolidFraction)
 	case Race:
-		if err := need("outerDiameterMm", p.OuterDiameterMm, "innerDiameterMm", p.InnerDiameterMm, "widthMm", p.WidthMm); err != nil {
-			return 0, 0, err
-		}
-		if p.InnerDiameterMm >= p.OuterDiameterMm {
-			return 0, 0, &Error{Code: "stock.innerTooLarge", Field: "innerDiameterMm"}
-		}
-		return (circle(p.OuterDiameterMm) - circle(p.InnerDiameterMm)) * p.WidthMm, 0, nil
+		return p.race()
 	case Disc:
 		return p.disc()
 	case Chain:
 		return p.chain()
 	case Tube:
-		if err := need("diameterMm", p.DiameterMm, "wallMm", p.WallMm, "lengthMm", p.LengthMm); err != nil {
-			return 0, 0, err
-		}
-		if p.WallMm*2 >= p.DiameterMm {
-			return 0, 0, &Error{Code: "stock.wall", Field: "wallMm"}
-		}
-		return (circle(p.DiameterMm) - circle(p.DiameterMm-2*p.WallMm)) * p.LengthMm, 0, nil
+		return p.tube()
 	case Layers:
 		t := 0.0
 		for _, l := range p.Layers {
@@ -194,6 +176,36 @@ func (p Item) volume() (v, straight float64, err error) {
 		return p.WidthMm * p.LengthMm * t, 0, need("widthMm", p.WidthMm, "lengthMm", p.LengthMm, "layers", t)
 	}
 	return 0, 0, &Error{Code: "stock.form", Field: "form"}
+}
+
+func (p Item) taperedFlat() (v, straight float64, err error) {
+	if err := need("startWidthMm", p.StartWidthMm, "endWidthMm", p.EndWidthMm, "startThicknessMm", p.StartThicknessMm, "endThicknessMm", p.EndThicknessMm, "lengthMm", p.LengthMm); err != nil {
+		return 0, 0, err
+	}
+	if 2*p.TeethMm >= math.Min(p.StartThicknessMm, p.EndThicknessMm) {
+		return 0, 0, &Error{Code: "stock.teeth", Field: "teethMm"}
+	}
+	return p.taperedMm3(0), 0, nil
+}
+
+func (p Item) race() (v, straight float64, err error) {
+	if err := need("outerDiameterMm", p.OuterDiameterMm, "innerDiameterMm", p.InnerDiameterMm, "widthMm", p.WidthMm); err != nil {
+		return 0, 0, err
+	}
+	if p.InnerDiameterMm >= p.OuterDiameterMm {
+		return 0, 0, &Error{Code: "stock.innerTooLarge", Field: "innerDiameterMm"}
+	}
+	return (circle(p.OuterDiameterMm) - circle(p.InnerDiameterMm)) * p.WidthMm, 0, nil
+}
+
+func (p Item) tube() (v, straight float64, err error) {
+	if err := need("diameterMm", p.DiameterMm, "wallMm", p.WallMm, "lengthMm", p.LengthMm); err != nil {
+		return 0, 0, err
+	}
+	if p.WallMm*2 >= p.DiameterMm {
+		return 0, 0, &Error{Code: "stock.wall", Field: "wallMm"}
+	}
+	return (circle(p.DiameterMm) - circle(p.DiameterMm-2*p.WallMm)) * p.LengthMm, 0, nil
 }
 
 func (p Item) disc() (v, straight float64, err error) {
