@@ -21,15 +21,13 @@ import (
 
 // withData opens a database that is there and runs f on it.
 func withData(ctx context.Context, data string, f func(*work.Work) error) (err error) {
-	if data == "" {
-		if data, err = dataFile("coldember.db"); err != nil {
-			return err
-		}
+	if data, err = dataOr(data); err != nil {
+		return err
 	}
-	if _, err := os.Stat(data); err != nil {
-		return fmt.Errorf("no such database: %w", err)
+	if _, err := there(ctx, data); err != nil { // one that is not there is not made
+		return err
 	}
-	st, err := store.Open(ctx, data, nil)
+	st, err := store.Open(ctx, data, work.CopyBeforeUpdate(time.Now))
 	if err != nil {
 		return err
 	}

@@ -3,10 +3,14 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"os"
 	"os/signal"
 	"syscall"
+
+	"coldember/internal/store"
+	"coldember/internal/text"
 
 	"github.com/spf13/cobra"
 )
@@ -19,7 +23,7 @@ func main() {
 	err := root().ExecuteContext(ctx)
 	stop()
 	if err != nil {
-		fmt.Fprintln(os.Stderr, "coldember:", err)
+		fmt.Fprintln(os.Stderr, "coldember:", inWords(err))
 		os.Exit(1)
 	}
 }
@@ -31,7 +35,7 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), exportCommand(), importCommand(), backupCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), exportCommand(), importCommand(), backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
 	return c
 }
 
@@ -40,4 +44,13 @@ func versionCommand() *cobra.Command {
 		_, err := fmt.Fprintln(c.OutOrStdout(), "coldember", version)
 		return err
 	}}
+}
+
+// inWords is an error as it is told to the smith.
+func inWords(err error) string {
+	var f *store.Fault
+	if errors.As(err, &f) {
+		return text.Say(string(f.Code), map[string]string{"path": f.Path})
+	}
+	return err.Error()
 }

@@ -73,7 +73,51 @@ func TestANetworkAddressIsRefused(t *testing.T) {
 func TestBackupOfNothingSaysSo(t *testing.T) {
 	t.Setenv("XDG_DATA_HOME", t.TempDir())
 	_, err := command(t, "", "backup", filepath.Join(t.TempDir(), "copy.db"))
-	require.ErrorContains(t, err, "nothing to back up")
+	require.ErrorContains(t, err, string(store.Missing))
+}
+
+// TestACopyIsPutBackByCommand: what is in it is told first, the present file is kept, and
+// one that a server has open is left alone.
+func TestACopyIsPutBackByCommand(t *testing.T) {
+	dir := t.TempDir()
+	data, copied := filepath.Join(dir, "mine.db"), filepath.Join(dir, "copy.db")
+	st, err := store.Open(t.Context(), data, nil)
+	require.NoError(t, err)
+	require.NoError(t, work.New(st, time.Now, work.RandomID).Ensure(t.Context()))
+	_, err = command(t, "", "backup", copied, "--data", data)
+	require.NoError(t, err, "while it is in use")
+	_, err = command(t, "", "restore", copied, "--data", data)
+	require.ErrorContains(t, err, string(store.InUse))
+	require.NoError(t, st.Close())
+
+	out, err := command(t, "", "restore", copied, "--look", "--data", data)
+	require.NoError(t, err)
+	assert.Contains(t, out, "11 patterns")
+	require.NoError(t, os.WriteFile(data, []byte("a broken heart"), 0o600))
+	_, err = command(t, "", "doctor", "--data", data)
+	require.ErrorContains(t, err, string(store.NotOurs))
+	assert.Contains(t, inWords(err), data+" is not a file of Cold Ember")
+	out, err = command(t, "", "restore", copied, "--data", data)
+	require.NoError(t, err)
+	assert.Contains(t, out, "is kept as")
+	kept, err := filepath.Glob(data + ".before-*")
+	require.NoError(t, err)
+	require.Len(t, kept, 1)
+	was, err := os.ReadFile(kept[0])
+	require.NoError(t, err)
+	assert.Equal(t, "a broken heart", string(was))
+	out, err = command(t, "", "doctor", "--data", data)
+	require.NoError(t, err)
+	assert.Contains(t, out, "every document can be read")
+
+	whole, err := os.ReadFile(copied)
+	require.NoError(t, err)
+	half := filepath.Join(dir, "half.db")
+	require.NoError(t, os.WriteFile(half, whole[:len(whole)/2], 0o600))
+	_, err = command(t, "", "restore", half, "--data", data)
+	require.ErrorContains(t, err, string(store.Damaged))
+	_, err = command(t, "", "doctor", "--data", data)
+	require.NoError(t, err, "and the present file stays")
 }
 
 // TestExportAndImport: a pattern goes out in every format, and comes back from

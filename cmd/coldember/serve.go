@@ -2,8 +2,10 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"io"
+	"log/slog"
 	"net"
 	"os"
 	"path/filepath"
@@ -24,7 +26,35 @@ const (
 	demoAddr  = "127.0.0.1:7421"
 )
 
-type serving struct{ addr, data string }
+type serving struct {
+	addr, data string
+	copies     bool // one is made every day of use
+}
+
+// lookEvery is how often it is looked whether the copy of the day is due.
+const lookEvery = 10 * time.Minute
+
+// keepCopies makes a copy on every day of use, until it is stopped. One that fails is
+// shown in the shop, and tried again.
+func keepCopies(ctx context.Context, w *work.Work) (stop func()) {
+	ctx, cancel := context.WithCancel(ctx)
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		for tick := time.NewTicker(lookEvery); ; {
+			if _, err := w.CopyDaily(ctx); err != nil && ctx.Err() == nil {
+				slog.WarnContext(ctx, "no copy was made", "error", inWords(err))
+			}
+			select {
+			case <-ctx.Done():
+				tick.Stop()
+				return
+			case <-tick.C:
+			}
+		}
+	}()
+	return func() { cancel(); <-done }
+}
 
 func (s *serving) flags(c *cobra.Command, addr, file string) {
 	c.Flags().StringVar(&s.addr, "addr", addr, "address to serve, host:port on this machine")
@@ -32,7 +62,7 @@ func (s *serving) flags(c *cobra.Command, addr, file string) {
 }
 
 func serveCommand() *cobra.Command {
-	var s serving
+	s := serving{copies: true}
 	c := &cobra.Command{Use: "serve", Short: "Serve your own work", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 		return s.run(c.Context(), c.OutOrStdout(), "coldember.db", func(ctx context.Context, st *store.Store) error {
 			return work.New(st, time.Now, work.RandomID).Ensure(ctx)
@@ -78,46 +108,21 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 			return fmt.Errorf("data folder: %w", err)
 		}
 	}
-	st, err := store.Open(ctx, s.data, nil)
+	st, err := store.Open(ctx, s.data, work.CopyBeforeUpdate(time.Now))
 	if err != nil {
 		return err
 	}
-	defer func() {
-		if cerr := st.Close(); err == nil {
-			err = cerr
-		}
-	}()
+	defer func() { err = errors.Join(err, st.Close()) }()
 	if err := prepare(ctx, st); err != nil {
 		return err
 	}
-	h := server.Handler(work.New(st, time.Now, work.RandomID), web.Dist())
+	w := work.New(st, time.Now, work.RandomID)
+	if s.copies {
+		stop := keepCopies(ctx, w)
+		defer stop()
+	}
+	h := server.Handler(w, web.Dist())
 	return server.Run(ctx, s.addr, h, func(a net.Addr) {
 		_, _ = fmt.Fprintf(out, "Cold Ember is at http://%s\nData: %s\nCtrl-C stops it.\n", a, s.data)
 	})
-}
-
-func backupCommand() *cobra.Command {
-	var data string
-	c := &cobra.Command{Use: "backup FILE", Short: "Copy a database safely, even while it is in use", Args: cobra.ExactArgs(1), RunE: func(c *cobra.Command, args []string) (err error) {
-		if data == "" {
-			if data, err = dataFile("coldember.db"); err != nil {
-				return err
-			}
-		}
-		if _, err := os.Stat(data); err != nil {
-			return fmt.Errorf("nothing to back up: %w", err)
-		}
-		st, err := store.Open(c.Context(), data, nil)
-		if err != nil {
-			return err
-		}
-		defer func() { _ = st.Close() }()
-		if err := st.Backup(c.Context(), args[0]); err != nil {
-			return err
-		}
-		_, err = fmt.Fprintf(c.OutOrStdout(), "Copied to %s. Open it with --data %s.\n", args[0], args[0])
-		return err
-	}}
-	c.Flags().StringVar(&data, "data", "", "database file to copy (default: your own work)")
-	return c
 }

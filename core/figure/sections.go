@@ -14,6 +14,7 @@ const (
 // heights above the edge at which thickness is judged, mm.
 var behindHeights = [3]float64{1, 5, 10}
 
+// Sections are cross-sections of a finished blade along its length, with the thickness behind the edge.
 func Sections(b *blade.Body) []plan.SectionView {
 	out := make([]plan.SectionView, 0, viewStations)
 	for i := range viewStations {

@@ -152,9 +152,9 @@ func leaves(v reflect.Value, path string, visit func(string, reflect.Value)) {
 	case reflect.Struct:
 		for i := range v.NumField() {
 			name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
-			switch {
-			case name == "-":
-			case name == "":
+			switch name {
+			case "-":
+			case "":
 				leaves(v.Field(i), path, visit)
 			default:
 				leaves(v.Field(i), strings.TrimPrefix(path+"."+name, "."), visit)

@@ -56,23 +56,28 @@ func TestAnyPlanHolds(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		// what burns off in the heats is what the bar was made longer by
-		start, burnt := p.Bar.StartMm3-(r.Sizing.TrimMm+r.Sizing.KerfMm)*p.Bar.AreaMm2, 0.0
-		for _, h := range p.Heats[:p.Totals.Heats] {
-			burnt += h.ScaleMm3
-		}
-		if math.Abs(burnt/start-p.Bar.ScaleShare) > .005 || math.Abs(start*(1-p.Bar.LossFraction)/p.Forged.VolumeMm3-1) > 1e-3 {
-			t.Fatalf("burnt %v of %v, share %v, forged %v", burnt, start, p.Bar.ScaleShare, p.Forged.VolumeMm3)
-		}
-		if p.Bar.CutLengthMm <= 0 || p.Totals.Heats < 1 || p.Totals.Blows < 1 {
-			t.Fatalf("%+v", p.Totals)
-		}
-		for _, h := range p.Heats {
-			if h.StartC > 1400 || h.EndC > h.StartC+1e-6 || h.FireS <= 0 {
-				t.Fatalf("%+v", h)
-			}
-		}
+		holds(t, r, p)
 	})
+}
+
+// holds is what must be true of a plan.
+func holds(t *rapid.T, r plan.Request, p *plan.Plan) {
+	// what burns off in the heats is what the bar was made longer by
+	start, burnt := p.Bar.StartMm3-(r.Sizing.TrimMm+r.Sizing.KerfMm)*p.Bar.AreaMm2, 0.0
+	for _, h := range p.Heats[:p.Totals.Heats] {
+		burnt += h.ScaleMm3
+	}
+	if math.Abs(burnt/start-p.Bar.ScaleShare) > .005 || math.Abs(start*(1-p.Bar.LossFraction)/p.Forged.VolumeMm3-1) > 1e-3 {
+		t.Fatalf("burnt %v of %v, share %v, forged %v", burnt, start, p.Bar.ScaleShare, p.Forged.VolumeMm3)
+	}
+	if p.Bar.CutLengthMm <= 0 || p.Totals.Heats < 1 || p.Totals.Blows < 1 {
+		t.Fatalf("%+v", p.Totals)
+	}
+	for _, h := range p.Heats {
+		if h.StartC > 1400 || h.EndC > h.StartC+1e-6 || h.FireS <= 0 {
+			t.Fatalf("%+v", h)
+		}
+	}
 }
 
 func TestSketchIsTheFinishedBlade(t *testing.T) {

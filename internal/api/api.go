@@ -36,6 +36,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.library(api)
 	h.planning(api)
 	h.stockroom(api)
+	h.copies(api)
 	h.events(api)
 	return api
 }

@@ -94,6 +94,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	var table *work.CSVError
 	var none *whatif.NoFitError
 	var newer *doc.NewerError
+	var fault *work.Fault
 	switch {
 	case err == nil:
 		return nil
@@ -124,6 +125,9 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 		return problem(http.StatusConflict, "problem.newer", nil)
 	case errors.As(err, &kind), errors.Is(err, work.ErrNotFound):
 		return problem(http.StatusNotFound, "problem.notFound", nil)
+	case errors.As(err, &fault):
+		slog.ErrorContext(ctx, "the file cannot be used", "error", err)
+		return faultProblem(fault)
 	case errors.Is(err, context.Canceled), ctx.Err() != nil: // nobody waits for it any more
 		return problem(statusGone, "problem.internal", nil)
 	}
@@ -139,4 +143,14 @@ func fieldMessage(f edit.Problem, units quantity.System) FieldMessage {
 		with["example"] = "4 3/8, 3/8in or 110mm"
 	}
 	return FieldMessage{Field: f.Field, Code: f.Code, Message: text.Say(f.Code, with), Text: f.Text, Offset: f.Offset}
+}
+
+// faultProblem tells what is wrong with the file by its name. None of them is a mistake
+// of the program, nor of what was asked.
+func faultProblem(f *work.Fault) *Problem {
+	status := http.StatusServiceUnavailable
+	if f.Code == work.DiskFull {
+		status = http.StatusInsufficientStorage
+	}
+	return problem(status, string(f.Code), map[string]string{"path": f.Path})
 }

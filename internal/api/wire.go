@@ -199,13 +199,14 @@ type Settings struct {
 	Prices      plan.Prices        `json:"prices"`
 	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty" doc:"the shop's own, in place of the table's"`
 	Demo        bool               `json:"demo,omitempty" doc:"this database holds the demonstration"`
+	Copies      doc.CopySettings   `json:"copies"`
 }
 
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
 		Version: s.Version, Units: d.Units, Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
-		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo,
+		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies,
 	}
 }
 

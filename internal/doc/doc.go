@@ -71,6 +71,14 @@ type Shop struct {
 	Prices      plan.Prices        `json:"prices"`
 	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty"` // the shop's own, in place of the table's
 	Demo        bool               `json:"demo,omitempty"`        // this database holds the demonstration
+	Copies      CopySettings       `json:"copies"`
+}
+
+// CopySettings are where copies of the whole file lie, and how many of those made by
+// themselves are kept.
+type CopySettings struct {
+	Folder string `json:"folder" doc:"empty: beside the file itself"`
+	Keep   int    `json:"keep"`
 }
 
 // Hand is one smith of the shop, with their hammer.

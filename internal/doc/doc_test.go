@@ -65,11 +65,12 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
-	ages(t, "shop", 2, func(t *testing.T, _ int, d doc.Shop) {
+	ages(t, "shop", 3, func(t *testing.T, _ int, d doc.Shop) {
 		assert.NoError(t, d.Validate())
 		assert.Len(t, d.Smiths, 2)
 		assert.Len(t, d.Hammers, 3, "the usual ones")
 		assert.Len(t, d.Hearths, 1)
+		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
 	ages(t, "plan", 2, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
@@ -79,11 +80,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 
 // TestANewerFormIsRefused plainly, and a broken one told from it.
 func TestANewerFormIsRefused(t *testing.T) {
-	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":2`, `"docVersion":9`, 1)
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":3`, `"docVersion":9`, 1)
 	_, err := doc.Decode[doc.Shop](text)
 	var newer *doc.NewerError
 	require.ErrorAs(t, err, &newer)
-	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 2}, *newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 3}, *newer)
 	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
 		_, err := doc.Decode[doc.Shop](text)
 		var broken *doc.BrokenError

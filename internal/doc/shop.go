@@ -17,7 +17,7 @@ import (
 func NewShop() Shop {
 	s := Shop{
 		Units: quantity.Metric, Theme: "night", Paper: "a4",
-		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire(),
+		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire(), Copies: CopySettings{Keep: usualKeep},
 	}
 	s.UsualSets()
 	return s
@@ -53,6 +53,9 @@ func (s *Shop) Validate() error {
 	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
 	fact.OneOf(c, "theme", s.Theme, "night", "day", "system")
 	fact.OneOf(c, "paper", s.Paper, "a4", "letter")
+	copies := c.Within("copies")
+	copies.Range("keep", float64(s.Copies.Keep), 1, 1000)
+	CheckText(copies, "folder", s.Copies.Folder)
 	if len(s.Smiths) == 0 {
 		c.Fail("smiths", "field.smithMissing", nil)
 	}

@@ -30,7 +30,7 @@ func formOf(d any) form {
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies}}
 	case Kept:
 		return form{name: "plan", ups: []func(map[string]any){keptIsWhole}}
 	}
@@ -144,3 +144,9 @@ func shopHasSets(m map[string]any) {
 	}
 	delete(m, "version") // the row has it
 }
+
+// usualKeep is how many copies a shop keeps that never said.
+const usualKeep = 14
+
+// shopKeepsCopies (2 → 3): beside the file, and a fortnight of them.
+func shopKeepsCopies(m map[string]any) { m["copies"] = CopySettings{Keep: usualKeep} }

@@ -273,7 +273,7 @@ func (p *pathReader) arc(relative bool) error {
 	large, ok2 := p.flag()
 	sweep, ok3 := p.flag()
 	end, ok4 := p.numbers(2)
-	if !(ok && ok2 && ok3 && ok4) {
+	if !ok || !ok2 || !ok3 || !ok4 {
 		return p.wrong()
 	}
 	to := blade.Node{end[0], end[1]}

@@ -1,14 +1,13 @@
 package server_test
 
 import (
+	"encoding/json"
 	"io"
 	"net/http"
 	"strings"
 	"testing"
 
 	"coldember/internal/api"
-
-	"encoding/json"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -24,7 +23,7 @@ func TestAPreviewIsLean(t *testing.T) {
 	for _, p := range all.Items {
 		in, err := json.Marshal(m{"doc": p.Doc, "edits": []any{}})
 		require.NoError(t, err)
-		req, err := http.NewRequestWithContext(t.Context(), "POST", c.url+"/api/v1/plan/preview", strings.NewReader(string(in)))
+		req, err := http.NewRequestWithContext(t.Context(), http.MethodPost, c.url+"/api/v1/plan/preview", strings.NewReader(string(in)))
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", "application/json")
 		req.Header.Set("Accept-Encoding", "identity")

@@ -18,7 +18,14 @@ import (
 func (s *Store) Backup(ctx context.Context, file string) error {
 	s.mu.RLock()
 	defer s.mu.RUnlock()
-	db, err := s.read.DB()
+	from := s.read
+	if from == nil { // while it is being opened
+		from = s.write
+	}
+	if from == nil {
+		return errClosed
+	}
+	db, err := from.DB()
 	if err != nil {
 		return faulty(s.path, err)
 	}
@@ -110,14 +117,15 @@ func Restore(ctx context.Context, from, data string, now time.Time) (out Restore
 		return out, err
 	}
 	defer free()
-	if out.Kept, err = swapIn(ctx, from, data, now); err != nil {
+	if out.Kept, err = swapIn(ctx, from, data, now, true); err != nil {
 		return out, err
 	}
 	return out, nil
 }
 
-// swapIn gives data the contents of from; what was there is kept under another name.
-func swapIn(ctx context.Context, from, data string, now time.Time) (kept string, err error) {
+// swapIn gives data the contents of from; what was there is kept under another name,
+// where it is to be.
+func swapIn(ctx context.Context, from, data string, now time.Time, keep bool) (kept string, err error) {
 	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: from}).EscapedPath()+"?mode=ro&_pragma=busy_timeout(2000)")
 	if err != nil {
 		return "", faulty(from, err)
@@ -132,21 +140,28 @@ func swapIn(ctx context.Context, from, data string, now time.Time) (kept string,
 		if err := settleWAL(ctx, data); err != nil {
 			return "", err
 		}
-		kept = fmt.Sprintf("%s.before-%s", data, now.Format("2006-01-02-150405"))
-		for n := 2; ; n++ {
-			if _, err := os.Lstat(kept); errors.Is(err, os.ErrNotExist) {
-				break
+		if keep {
+			if kept, err = setAside(data, now); err != nil {
+				return "", err
 			}
-			kept = fmt.Sprintf("%s.before-%s-%d", data, now.Format("2006-01-02-150405"), n)
-		}
-		if err := os.Link(data, kept); err != nil {
-			return "", faulty(kept, err)
 		}
 	}
 	if err := os.Rename(fresh, data); err != nil {
 		return "", faulty(data, err)
 	}
 	return kept, faulty(data, toDisk(filepath.Dir(data)))
+}
+
+// setAside gives the file another name beside its own.
+func setAside(data string, now time.Time) (string, error) {
+	for n := 0; ; n++ {
+		kept := fmt.Sprintf("%s.before-%s", data, now.Add(time.Duration(n)*time.Second).Format("2006-01-02-150405"))
+		err := os.Link(data, kept)
+		if errors.Is(err, os.ErrExist) {
+			continue
+		}
+		return kept, faulty(kept, err)
+	}
 }
 
 // settleWAL brings what stands in the write-ahead log into the file itself, so that it

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"os"
 	"syscall"
 
 	"modernc.org/sqlite"
@@ -87,4 +88,20 @@ func faulty(path string, err error) error {
 		return err
 	}
 	return &Fault{Code: code, Path: path, Err: err}
+}
+
+// Faulty tells what is wrong with a file or folder by an error about it.
+func Faulty(path string, err error) error { return faulty(path, err) }
+
+// MakeFolder makes a folder that is nobody else's to look into, where it is not there,
+// and sees that it can be written to. Errors are *Fault.
+func MakeFolder(path string) error {
+	if err := os.MkdirAll(path, 0o700); err != nil {
+		return faulty(path, err)
+	}
+	f, err := os.CreateTemp(path, ".try-*")
+	if err != nil {
+		return faulty(path, err)
+	}
+	return faulty(path, errors.Join(f.Close(), os.Remove(f.Name())))
 }

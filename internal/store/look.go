@@ -71,7 +71,7 @@ func Look(ctx context.Context, path string) (about About, err error) {
 		return about, faulty(path, err)
 	case !lite, app != 0 && app != applicationID:
 		return about, &Fault{Code: NotOurs, Path: path}
-	case form > newestForm:
+	case form > NewestForm:
 		return about, &Fault{Code: NewerFile, Path: path}
 	}
 	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?mode=ro&_pragma=busy_timeout(2000)&_pragma=query_only(1)")
@@ -99,7 +99,7 @@ func (a *About) read(ctx context.Context, db *sql.DB) error {
 	if err := db.QueryRowContext(ctx, "SELECT COALESCE(MAX(version_id), 0) FROM goose_db_version WHERE is_applied").Scan(&a.Form); err != nil {
 		return err
 	}
-	if a.Form > newestForm {
+	if a.Form > NewestForm {
 		return &Fault{Code: NewerFile, Path: a.Path}
 	}
 	var newest sql.NullString

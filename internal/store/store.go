@@ -23,8 +23,8 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// newestForm is the newest migration that this program knows.
-const newestForm = 3
+// NewestForm is the newest migration that this program knows.
+const NewestForm = 3
 
 // Store is an open database: one writer connection, several readers. It may be used
 // from several goroutines.
@@ -43,7 +43,7 @@ var ErrNotFound = errors.New("store: not found")
 // of a newer version, is a *Fault and left untouched; so is everything else that is wrong
 // with the file. before is called once what is in an older file is known, and before it
 // is changed; it may be nil.
-func Open(ctx context.Context, path string, before func(context.Context, About) error) (*Store, error) {
+func Open(ctx context.Context, path string, before func(context.Context, *Store) error) (*Store, error) {
 	about, err := Look(ctx, path)
 	var f *Fault
 	switch {
@@ -70,7 +70,7 @@ func Open(ctx context.Context, path string, before func(context.Context, About) 
 }
 
 // open connects, and brings the file up to date.
-func (s *Store) open(ctx context.Context, about About, before func(context.Context, About) error) (err error) {
+func (s *Store) open(ctx context.Context, about About, before func(context.Context, *Store) error) (err error) {
 	for _, suffix := range []string{"", "-wal", "-shm"} { // of a first version, that anybody could read
 		if err := os.Chmod(s.path+suffix, 0o600); err != nil && !errors.Is(err, os.ErrNotExist) && !errors.Is(err, os.ErrPermission) {
 			return err
@@ -87,8 +87,8 @@ func (s *Store) open(ctx context.Context, about About, before func(context.Conte
 		if err := whole(ctx, db, s.path, "quick_check"); err != nil {
 			return err
 		}
-		if about.Form < newestForm && before != nil {
-			if err := before(ctx, about); err != nil {
+		if about.Form < NewestForm && before != nil {
+			if err := before(ctx, s); err != nil {
 				return fmt.Errorf("store: before the file is brought up to date: %w", err)
 			}
 		}
@@ -131,38 +131,39 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	if _, err := p.Up(ctx); err != nil {
 		return err
 	}
-	_, err = db.ExecContext(ctx, fmt.Sprintf("PRAGMA application_id = %d; PRAGMA user_version = %d; PRAGMA wal_checkpoint(PASSIVE)", applicationID, newestForm))
+	_, err = db.ExecContext(ctx, fmt.Sprintf("PRAGMA application_id = %d; PRAGMA user_version = %d; PRAGMA wal_checkpoint(PASSIVE)", applicationID, NewestForm))
 	return err
 }
 
 // Path is the file.
 func (s *Store) Path() string { return s.path }
 
-// Exchange puts a copy in the place of the open file, as Restore does, and goes on with
-// it. Nothing else is done meanwhile.
-func (s *Store) Exchange(ctx context.Context, from string, now time.Time) (out Restored, err error) {
-	if out.From, err = Look(ctx, from); err != nil {
-		return out, err
-	}
+// Exchange puts a copy in the place of the open file, which is not kept, and goes on
+// with it. Nothing else is done meanwhile. Errors are *Fault, or the context's; then the
+// present file is still in its place.
+func (s *Store) Exchange(ctx context.Context, from string, now time.Time) error {
 	if err := Check(ctx, from); err != nil {
-		return out, err
+		return err
 	}
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if err := s.disconnect(); err != nil {
-		return out, faulty(s.path, err)
+		return faulty(s.path, err)
 	}
 	s.free()
+	s.free = nil
 	free, err := lockAlone(s.path)
 	if err == nil {
-		out.Kept, err = swapIn(ctx, from, s.path, now)
+		_, err = swapIn(ctx, from, s.path, now, false)
 		free()
 	}
-	if again, lockErr := lockTogether(s.path); lockErr == nil {
-		s.free = again
+	again := context.WithoutCancel(ctx) // whatever came of it, the file is opened again
+	var lockErr error
+	if s.free, lockErr = lockTogether(s.path); lockErr != nil {
+		return errors.Join(err, lockErr)
 	}
-	about, lookErr := Look(ctx, s.path)
-	return out, errors.Join(err, lookErr, faulty(s.path, s.open(ctx, about, nil)))
+	about, lookErr := Look(again, s.path)
+	return errors.Join(err, lookErr, faulty(s.path, s.open(again, about, nil)))
 }
 
 // Close closes all connections.

@@ -4,7 +4,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"runtime"
 	"sync"
@@ -135,9 +134,4 @@ func encodeSummary(s doc.Summary) string {
 		panic(fmt.Sprintf("work: summary: %v", err)) // plain figures of a plan
 	}
 	return string(b)
-}
-
-// ended tells whether an error is only that nobody waits any more.
-func ended(err error) bool {
-	return errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded)
 }

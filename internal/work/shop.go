@@ -53,6 +53,9 @@ func (w *Work) SaveShop(ctx context.Context, version int, d doc.Shop) (Settings,
 	if err := d.Validate(); err != nil {
 		return Settings{}, edit.Invalid(err)
 	}
+	if err := checkFolder(d.Copies); err != nil {
+		return Settings{}, err
+	}
 	err := w.store.Write(ctx, func(tx store.Tx) error {
 		row, _, err := tx.Shop()
 		if err != nil {

@@ -24,6 +24,8 @@ type Work struct {
 	newID func() string
 	plans *planning
 	heard *listeners
+
+	copying copying
 }
 
 // New returns the use cases; now is the clock, and newID names what is made.
@@ -99,6 +101,3 @@ func (w *Work) Ensure(ctx context.Context) error {
 		return nil
 	})
 }
-
-// Backup copies the live database.
-func (w *Work) Backup(ctx context.Context, file string) error { return w.store.Backup(ctx, file) }

@@ -321,18 +321,6 @@ func TestShopIsEditedFieldByField(t *testing.T) {
 	assert.Contains(t, fields(t, err), "smiths", "one smith must be left")
 }
 
-func TestABackupOpensWithEverything(t *testing.T) {
-	w, _ := fresh(t)
-	p := start(t, w)
-	file := filepath.Join(t.TempDir(), "copy.db")
-	require.NoError(t, w.Backup(ctx, file))
-	require.Error(t, w.Backup(ctx, file), "a file that is there is not overwritten")
-	copied, _ := open(t, file)
-	q, err := copied.Piece(ctx, p.ID)
-	require.NoError(t, err)
-	assert.Equal(t, p.Doc, q.Doc)
-}
-
 func TestPreviewKeepsNothing(t *testing.T) {
 	w, _ := fresh(t)
 	p := start(t, w)

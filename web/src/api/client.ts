@@ -19,6 +19,7 @@ export type Stock = Schemas["Stock"];
 export type StockItem = Schemas["StockItem"];
 export type Pattern = Schemas["Pattern"];
 export type Revision = Schemas["Revision"];
+export type Copy = Schemas["Copy"];
 export type Settings = Schemas["Settings"];
 export type FieldMessage = Schemas["FieldMessage"];
 export type Problem = Schemas["Problem"];

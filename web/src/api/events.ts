@@ -10,6 +10,7 @@ const touches: Record<Saved["kind"], string[]> = {
   pattern: ["patterns"],
   stock: ["stock", "cuts"],
   shop: ["shop"],
+  all: [],
 };
 
 const listeners = new Set<(e: Saved) => void>();
@@ -63,6 +64,11 @@ export function useEvents(): void {
   useEffect(() => {
     if (typeof EventSource === "undefined" || !navigator.locks) return;
     const hear = (e: Saved) => {
+      if (e.kind === "all") {
+        // another copy of everything is in its place: nothing that is shown holds any more
+        location.reload();
+        return;
+      }
       for (const key of touches[e.kind]) void client.invalidateQueries({ queryKey: [key] });
       for (const f of listeners) f(e);
     };

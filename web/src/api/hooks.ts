@@ -84,6 +84,22 @@ export const useSalvage = () =>
 
 export const useShop = () => useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/v1/shop")) });
 
+/** Copies of everything; made and put back here. */
+export const useCopies = () => useQuery({ queryKey: ["copies"], queryFn: () => ask(api.GET("/api/v1/copies")) });
+
+export function useMakeCopy() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => ask(api.POST("/api/v1/copies")),
+    onSettled: () => client.invalidateQueries({ queryKey: ["copies"] }),
+  });
+}
+
+export const usePutBack = () =>
+  useMutation({
+    mutationFn: (name: string) => ask(api.POST("/api/v1/copies/{name}/restore", { params: { path: { name } } })),
+  });
+
 /** The units of the shop, kept by the frame of every page. */
 export const Units = createContext<System>("mm");
 

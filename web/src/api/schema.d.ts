@@ -21,6 +21,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Copies of the whole file, and what is in each */
+        get: operations["listCopies"];
+        put?: never;
+        /** Copy the whole file now */
+        post: operations["makeCopy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/copies/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a copy in the place of the file; what was there is kept */
+        post: operations["putCopyBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cutplan": {
         parameters: {
             query?: never;
@@ -959,6 +994,45 @@ export interface components {
             /** @description where the smith takes another tool than the planner */
             tools?: components["schemas"]["ToolUse"][];
         };
+        Copies: {
+            /** @description the file that is in use */
+            data: string;
+            /** @description why the last one that should be made by itself was not, in words */
+            failed?: string;
+            folder: string;
+            items: components["schemas"]["Copy"][];
+        };
+        Copy: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            bytes: number;
+            /**
+             * Format: int64
+             * @description on the rack
+             */
+            items: number;
+            name: string;
+            /**
+             * Format: date-time
+             * @description when something in it was last saved
+             */
+            newestAt: string;
+            /** Format: int64 */
+            patterns: number;
+            /** Format: int64 */
+            pieces: number;
+            /** @enum {string} */
+            why: "byHand" | "daily" | "beforeUpdate" | "beforeRestore";
+            /** @description why it cannot be put back, in words */
+            wrong?: string;
+        };
+        CopySettings: {
+            /** @description empty: beside the file itself */
+            folder: string;
+            /** Format: int64 */
+            keep: number;
+        };
         Cost: {
             /** Format: double */
             barMm: number;
@@ -1663,6 +1737,9 @@ export interface components {
         NameInBody: {
             name: string;
         };
+        Named: {
+            name: string;
+        };
         NamedHammer: {
             /**
              * Format: double
@@ -2069,8 +2146,11 @@ export interface components {
         };
         Saved: {
             id: string;
-            /** @enum {string} */
-            kind: "piece" | "pattern" | "stock" | "shop";
+            /**
+             * @description all: another copy of everything was put back
+             * @enum {string}
+             */
+            kind: "piece" | "pattern" | "stock" | "shop" | "all";
             /** Format: int64 */
             version: number;
         };
@@ -2103,6 +2183,7 @@ export interface components {
             mm: number;
         };
         Settings: {
+            copies: components["schemas"]["CopySettings"];
             /** @description this database holds the demonstration */
             demo?: boolean;
             fire: components["schemas"]["Fire"];
@@ -2832,6 +2913,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copies"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    makeCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putCopyBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
                 };
             };
             /** @description Not Found */

@@ -30,7 +30,7 @@ interface Props {
 /** Name, state of saving, undo, view and the card for the fire. */
 export const TopBar = memo(function TopBar({ zoom, onZoom, flip, onFlip }: Props) {
   const draft = useDraft();
-  const { piece, save } = useDraftState();
+  const { piece, save, refusal } = useDraftState();
   return (
     <header className="no-print flex flex-wrap items-center gap-x-1 gap-y-1 border-b border-line px-3 py-1.5">
       <Name />
@@ -78,6 +78,14 @@ export const TopBar = memo(function TopBar({ zoom, onZoom, flip, onFlip }: Props
         <FileText size={16} aria-hidden /> <span className="max-sm:sr-only">{say("card.page")}</span>
       </a>
       <More />
+      {(save === "refused" || save === "offline") && (
+        <p role="alert" className="flex w-full flex-wrap items-center gap-3 px-2 pb-1 text-ember">
+          {save === "refused" ? refusal : say("save.away")}
+          <button type="button" className="press" onClick={draft.tryNow}>
+            {say("ui.retry")}
+          </button>
+        </p>
+      )}
     </header>
   );
 });

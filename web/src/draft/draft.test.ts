@@ -22,6 +22,7 @@ class Fake implements Calls {
   hold: (() => void)[] = [];
   slow = false;
   offline = false;
+  refusal = "";
 
   private apply(edits: Edit[]): number {
     let length = this.length;
@@ -42,6 +43,7 @@ class Fake implements Calls {
   async save(_: string, version: number, edits: Edit[]): Promise<PieceAnswer> {
     this.saves.push(edits);
     if (this.offline) throw new TypeError("failed to fetch");
+    if (this.refusal) throw refuse(507, "", this.refusal);
     if (version !== this.version) throw refuse(409, "", "stale", answerOf(this.length, this.version).piece);
     this.length = this.apply(edits);
     this.version++;
@@ -154,6 +156,25 @@ describe("the draft", () => {
     expect(shelf.size).toBe(1);
     server.offline = false;
     await vi.advanceTimersByTimeAsync(2500);
+    expect(d.get().save).toBe("saved");
+    expect(server.length).toBe(120);
+  });
+
+  it("tells a server that refuses from one that is away, keeps what was typed and does not hammer", async () => {
+    const d = open();
+    server.refusal = "The disk is full.";
+    d.type("design.lengthMm", "120");
+    await vi.advanceTimersByTimeAsync(600);
+    expect(d.get().save).toBe("refused");
+    expect(d.get().refusal).toBe("The disk is full.");
+    expect(d.get().typed["design.lengthMm"]).toBe("120");
+    expect(shelf.size).toBe(1);
+    await vi.advanceTimersByTimeAsync(10 * 60_000);
+    expect(server.saves.length).toBeGreaterThan(8);
+    expect(server.saves.length).toBeLessThan(18);
+    server.refusal = "";
+    d.tryNow();
+    await vi.advanceTimersByTimeAsync(100);
     expect(d.get().save).toBe("saved");
     expect(server.length).toBe(120);
   });

@@ -13,7 +13,7 @@ import type { System } from "../units/print";
 import { putUp, type Typed, takeDown } from "./shelf";
 
 /** Where the work stands with the server. */
-type SaveState = "saved" | "waiting" | "saving" | "wrong" | "offline" | "stale";
+type SaveState = "saved" | "waiting" | "saving" | "wrong" | "offline" | "refused" | "stale";
 
 export interface DraftState {
   /** The piece as it was last saved, with the version that the next save builds on. */
@@ -28,6 +28,8 @@ export interface DraftState {
   errors: Record<string, FieldMessage>;
   /** Where the work stands with the server. */
   save: SaveState;
+  /** Why the server refuses to save, in its words, while it does: a full disk, a file that can only be read. */
+  refusal?: string;
   /** What another window saved first, while it is asked whose is to be kept. */
   theirs?: Piece;
 }
@@ -52,7 +54,9 @@ export const calls: Calls = {
 };
 
 const saveAfterMs = 500;
+/** How long until a save that failed is tried again; twice as long every time, up to a minute. */
 const retryAfterMs = 2000;
+const retryAtMostMs = 60_000;
 
 /**
  * The piece being edited. Everything typed is previewed at once (one preview in
@@ -66,6 +70,7 @@ export class Draft {
   private previewQueued = false;
   private saving: Promise<void> | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private retryMs = retryAfterMs;
   private generation = 0;
 
   constructor(
@@ -228,6 +233,12 @@ export class Draft {
     return found;
   }
 
+  /** Saves what waits at once, whatever was tried before. */
+  readonly tryNow = (): void => {
+    this.retryMs = retryAfterMs;
+    void this.flush();
+  };
+
   private saveSoon(ms: number): void {
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), ms);
@@ -239,6 +250,7 @@ export class Draft {
     this.set({ save: "saving" });
     try {
       const a = await this.ask.save(this.state.piece.id, this.state.piece.version, sent);
+      this.retryMs = retryAfterMs;
       const typed = { ...this.state.typed };
       for (const s of sent) if (typed[s.field] === s.text) delete typed[s.field];
       this.take(a, typed);
@@ -252,8 +264,9 @@ export class Draft {
       } else if (this.wrong(e, sent)) {
         return this.saveNow();
       } else {
-        this.set({ save: "offline" });
-        this.saveSoon(retryAfterMs);
+        this.set(e instanceof Refused ? { save: "refused", refusal: e.problem.detail } : { save: "offline" });
+        this.saveSoon(this.retryMs);
+        this.retryMs = Math.min(2 * this.retryMs, retryAtMostMs);
       }
     }
   }
@@ -265,6 +278,7 @@ export class Draft {
     } catch (e) {
       if (!(e instanceof Refused)) this.set({ save: "offline" });
       else if (e.problem.code === "problem.stale") this.set({ save: "stale", theirs: e.problem.current as Piece });
+      else this.set({ save: "refused", refusal: e.problem.detail });
     }
   }
 }

@@ -8,6 +8,7 @@ import { say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
+import { CopiesPanel } from "./CopiesPanel";
 
 const smithFields = ["hammerKg", "faceMm", "peenBiteMm"] as const;
 const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
@@ -40,9 +41,10 @@ function ShopForm({ shop }: { shop: Settings }) {
       }));
     }
   };
-  const typed = (field: string, value: number | string, label: string) => (
+  const typed = (field: string, value: number | string, label: string, hint?: string) => (
     <Typed
       key={field}
+      hint={hint}
       field={field}
       value={value}
       label={label}
@@ -181,6 +183,14 @@ function ShopForm({ shop }: { shop: Settings }) {
         ["gas", "largeGas", "charcoal", "coke"],
         "hearth",
       )}
+      <CopiesPanel
+        fields={
+          <>
+            {typed("copies.folder", shop.copies.folder, say("field.name.copies.folder"), say("copies.beside"))}
+            {typed("copies.keep", shop.copies.keep, say("field.name.copies.keep"))}
+          </>
+        }
+      />
       <p className="mt-8 max-w-3xl border-t border-line pt-3 text-quiet">{say("caution.general")}</p>
     </div>
   );
