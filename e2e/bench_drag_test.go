@@ -58,7 +58,7 @@ func BenchmarkDragToPaint(b *testing.B) {
 	defer p.Close()
 	for _, piece := range pieces {
 		if piece.Doc.Name == demo.Rigging {
-			require.NoError(b, p.Do(chromedp.Navigate(app.URL+"/pieces/"+piece.ID), chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")), chromedp.Sleep(time.Second)))
+			require.NoError(b, p.Do(chromedp.Navigate(app.Link("/pieces/"+piece.ID)), chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")), chromedp.Sleep(time.Second)))
 		}
 	}
 	var took []float64

@@ -7,6 +7,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"net/http/cookiejar"
+	"net/url"
+	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
@@ -21,8 +24,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// startBinary runs the real program on a free port and returns where it is.
-func startBinary(t *testing.T, args ...string) (*exec.Cmd, string) {
+// startBinary runs the real program on a free port and returns where it is, and a client
+// that has its key.
+func startBinary(t *testing.T, args ...string) (*exec.Cmd, string, *http.Client) {
 	t.Helper()
 	cmd := exec.Command("../bin/coldember", append(args, "--addr", "127.0.0.1:0")...)
 	out, err := cmd.StdoutPipe()
@@ -31,9 +35,17 @@ func startBinary(t *testing.T, args ...string) (*exec.Cmd, string) {
 	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })
 	lines := bufio.NewScanner(out)
 	require.True(t, lines.Scan(), "it says where it is")
-	_, url, ok := strings.Cut(lines.Text(), "at ")
+	_, link, ok := strings.Cut(lines.Text(), "at ")
 	require.True(t, ok, lines.Text())
-	return cmd, url
+	jar, err := cookiejar.New(nil)
+	require.NoError(t, err)
+	c := &http.Client{Jar: jar}
+	res, err := c.Get(link)
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	at, err := url.Parse(link)
+	require.NoError(t, err)
+	return cmd, at.Scheme + "://" + at.Host, c
 }
 
 // TestKillLosesNoAcknowledgedSave kills the program, with the signal that
@@ -41,7 +53,7 @@ func startBinary(t *testing.T, args ...string) (*exec.Cmd, string) {
 func TestKillLosesNoAcknowledgedSave(t *testing.T) {
 	const saves = 200
 	data := filepath.Join(t.TempDir(), "demo.db")
-	cmd, url := startBinary(t, "demo", "--data", data)
+	cmd, base, client := startBinary(t, "demo", "--data", data)
 	st := func() (*work.Work, func()) {
 		s, err := store.Open(context.Background(), data, nil)
 		require.NoError(t, err)
@@ -70,11 +82,11 @@ func TestKillLosesNoAcknowledgedSave(t *testing.T) {
 		}
 		body, err := json.Marshal(map[string]any{"version": version, "edits": []any{map[string]any{"field": "notes", "text": fmt.Sprint(i)}}})
 		require.NoError(t, err)
-		req, err := http.NewRequest(http.MethodPatch, url+"/api/v1/pieces/"+id, bytes.NewReader(body))
+		req, err := http.NewRequest(http.MethodPatch, base+"/api/v1/pieces/"+id, bytes.NewReader(body))
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", "application/json")
 		tried = i
-		res, err := http.DefaultClient.Do(req)
+		res, err := client.Do(req)
 		if err != nil {
 			break // killed
 		}
@@ -106,9 +118,9 @@ func TestKillLosesNoAcknowledgedSave(t *testing.T) {
 func TestTheProgramServesBacksUpAndOpensTheCopy(t *testing.T) {
 	dir := t.TempDir()
 	data, copied := filepath.Join(dir, "demo.db"), filepath.Join(dir, "copy.db")
-	_, url := startBinary(t, "demo", "--data", data)
-	get := func(url string) string {
-		res, err := http.Get(url)
+	_, base, client := startBinary(t, "demo", "--data", data)
+	get := func(client *http.Client, url string) string {
+		res, err := client.Get(url)
 		require.NoError(t, err)
 		defer func() { _ = res.Body.Close() }()
 		var b bytes.Buffer
@@ -117,11 +129,17 @@ func TestTheProgramServesBacksUpAndOpensTheCopy(t *testing.T) {
 		require.Equal(t, http.StatusOK, res.StatusCode)
 		return b.String()
 	}
-	assert.Contains(t, get(url+"/"), "<title>Cold Ember</title>")
+	assert.Contains(t, get(client, base+"/"), "<title>Cold Ember</title>")
 	out, err := exec.Command("../bin/coldember", "backup", copied, "--data", data).CombinedOutput()
 	require.NoError(t, err, string(out))
-	_, again := startBinary(t, "serve", "--data", copied)
-	assert.Contains(t, get(again+"/api/v1/pieces"), demo.Rigging)
+	_, again, theirs := startBinary(t, "serve", "--data", copied)
+	assert.Contains(t, get(theirs, again+"/api/v1/pieces"), demo.Rigging)
+	link, err := exec.Command("../bin/coldember", "open", "--show", "--data", copied).CombinedOutput()
+	require.NoError(t, err, string(link))
+	assert.Contains(t, string(link), again+"/start?", "a bookmark works again in one command")
+	info, err := os.Stat(copied + ".start")
+	require.NoError(t, err)
+	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
 	out, err = exec.Command("../bin/coldember", "serve", "--addr", "0.0.0.0:0", "--data", data).CombinedOutput()
 	require.Error(t, err)
 	assert.Contains(t, string(out), "only this machine")

@@ -74,7 +74,7 @@ func (s *smith) do(steps ...chromedp.Action[chromedp.Void]) {
 	require.NoError(s.t, s.Do(steps...))
 }
 
-func (s *smith) goTo(path string) { s.t.Helper(); s.do(chromedp.Navigate(s.app.URL + path)) }
+func (s *smith) goTo(path string) { s.t.Helper(); s.do(chromedp.Navigate(s.app.Link(path))) }
 
 func (s *smith) click(css string) {
 	s.t.Helper()

@@ -35,7 +35,7 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), exportCommand(), importCommand(), backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), openCommand(), exportCommand(), importCommand(), backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
 	return c
 }
 

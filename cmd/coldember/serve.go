@@ -117,12 +117,22 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		return err
 	}
 	w := work.New(st, time.Now, work.RandomID)
+	if _, err := w.Tidy(ctx); err != nil {
+		return err
+	}
 	if s.copies {
 		stop := keepCopies(ctx, w)
 		defer stop()
 	}
-	h := server.Handler(w, web.Dist())
-	return server.Run(ctx, s.addr, h, func(a net.Addr) {
-		_, _ = fmt.Fprintf(out, "Cold Ember is at http://%s\nData: %s\nCtrl-C stops it.\n", a, s.data)
+	key := server.NewKey()
+	h := server.Handler(w, web.Dist(), key)
+	link := startFile(s.data)
+	defer func() { _ = os.Remove(link) }()
+	var told error
+	err = server.Run(ctx, s.addr, h, func(a net.Addr) {
+		at := key.Link("http://"+a.String(), "/")
+		told = writeAlone(link, at+"\n")
+		_, _ = fmt.Fprintf(out, "Cold Ember is at %s\nData: %s\nCtrl-C stops it.\n", at, s.data)
 	})
+	return errors.Join(err, told)
 }

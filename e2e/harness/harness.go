@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"net"
 	"net/http"
+	"net/http/cookiejar"
 	"os"
 	"slices"
 	"strings"
@@ -28,6 +29,7 @@ const chromium = "/usr/lib/chromium/chromium"
 // App is the application serving one database on a port of its own.
 type App struct {
 	URL   string
+	key   server.Key
 	Work  *work.Work
 	store *store.Store
 	stop  context.CancelFunc
@@ -43,13 +45,13 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 		stop()
 		return nil, err
 	}
-	a := &App{store: st, Work: work.New(st, time.Now, work.RandomID), stop: stop, done: make(chan error, 1)}
+	a := &App{key: server.NewKey(), store: st, Work: work.New(st, time.Now, work.RandomID), stop: stop, done: make(chan error, 1)}
 	if err := prepare(ctx, st); err != nil {
 		return nil, errors.Join(err, a.Close())
 	}
 	ready := make(chan net.Addr, 1)
 	go func() {
-		a.done <- server.Run(ctx, "127.0.0.1:0", server.Handler(a.Work, web.Dist()), func(addr net.Addr) { ready <- addr })
+		a.done <- server.Run(ctx, "127.0.0.1:0", server.Handler(a.Work, web.Dist(), a.key), func(addr net.Addr) { ready <- addr })
 	}()
 	select {
 	case addr := <-ready:
@@ -60,6 +62,9 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 		return nil, errors.Join(err, a.Close())
 	}
 }
+
+// Link is a page, by way of the key.
+func (a *App) Link(page string) string { return a.key.Link(a.URL, page) }
 
 // Close stops serving and closes the database; a second time does nothing.
 func (a *App) Close() error {
@@ -171,5 +176,9 @@ func (p *Page) Shot() ([]byte, error) {
 
 // Get fetches a path of the application.
 func (a *App) Get(path string) (*http.Response, error) {
-	return http.Get(a.URL + path)
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		return nil, err
+	}
+	return (&http.Client{Jar: jar}).Get(a.Link(path))
 }

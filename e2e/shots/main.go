@@ -102,7 +102,7 @@ func (v view) take(b *harness.Browser, app *harness.App, out string) error {
 		return err
 	}
 	defer p.Close()
-	if err := p.Do(chromedp.Navigate(app.URL+v.path), chromedp.WaitReady(chromedp.CSS("main"))); err != nil {
+	if err := p.Do(chromedp.Navigate(app.Link(v.path)), chromedp.WaitReady(chromedp.CSS("main"))); err != nil {
 		return err
 	}
 	if err := p.Do(append(v.steps, chromedp.Sleep(400*time.Millisecond))...); err != nil {

@@ -35,10 +35,10 @@ const (
 
 // Handler is the whole application over the use cases and a front end. Answers
 // of the API are not packed: they go to this machine alone, and packing a plan
-// takes longer than sending it.
-func Handler(w *work.Work, front fs.FS) http.Handler {
+// takes longer than sending it. Only who has the key gets at the API.
+func Handler(w *work.Work, front fs.FS, key Key) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, recoverer, secure)
+	r.Use(middleware.RequestID, recoverer, secure, key.guard)
 	r.NotFound(func(w http.ResponseWriter, _ *http.Request) {
 		api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
 	})
@@ -46,6 +46,7 @@ func Handler(w *work.Work, front fs.FS) http.Handler {
 		api.WriteProblem(w, http.StatusMethodNotAllowed, "problem.method")
 	})
 	api.Mount(r, w)
+	r.Get(startPath, key.start)
 	r.Get("/*", pages(front))
 	return r
 }

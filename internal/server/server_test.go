@@ -8,6 +8,7 @@ import (
 	"io"
 	"net"
 	"net/http"
+	"net/http/cookiejar"
 	"net/http/httptest"
 	"path/filepath"
 	"strings"
@@ -32,8 +33,9 @@ var front = fstest.MapFS{
 
 // client talks to a server with the demonstration in it.
 type client struct {
-	t   testing.TB
-	url string
+	t    testing.TB
+	url  string
+	http *http.Client // with the key
 }
 
 func serve(t testing.TB) client {
@@ -42,9 +44,16 @@ func serve(t testing.TB) client {
 	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "api.db"), nil)
 	require.NoError(t, err)
 	require.NoError(t, demo.Build(ctx, st, time.Now()))
-	s := httptest.NewServer(server.Handler(work.New(st, time.Now, work.RandomID), front))
+	key := server.NewKey()
+	s := httptest.NewServer(server.Handler(work.New(st, time.Now, work.RandomID), front, key))
 	t.Cleanup(func() { s.Close(); _ = st.Close() })
-	return client{t, s.URL}
+	c := client{t, s.URL, &http.Client{}}
+	c.http.Jar, err = cookiejar.New(nil)
+	require.NoError(t, err)
+	res, err := c.http.Get(key.Link(s.URL, "/"))
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	return c
 }
 
 // do sends a JSON body (or raw text) and decodes the answer into out.
@@ -65,7 +74,7 @@ func (c client) do(method, path string, body, out any) *http.Response {
 	if r != nil {
 		req.Header.Set("Content-Type", "application/json")
 	}
-	res, err := http.DefaultClient.Do(req)
+	res, err := c.http.Do(req)
 	require.NoError(c.t, err)
 	defer func() { _ = res.Body.Close() }()
 	raw, err := io.ReadAll(res.Body)
@@ -223,7 +232,7 @@ func TestCalcAndCard(t *testing.T) {
 	var out struct{ StressMPa float64 }
 	c.do("POST", "/api/v1/calc/flow", m{"carbonPct": .8, "tempC": 1000, "strain": .2, "ratePerS": 100}, &out)
 	assert.Positive(t, out.StressMPa)
-	res, err := http.Get(c.url + "/api/v1/pieces/" + c.piece(demo.Slicer).ID + "/card.pdf")
+	res, err := c.http.Get(c.url + "/api/v1/pieces/" + c.piece(demo.Slicer).ID + "/card.pdf")
 	require.NoError(t, err)
 	defer func() { _ = res.Body.Close() }()
 	head := make([]byte, 5)
@@ -262,7 +271,7 @@ func TestOtherHostsAndOriginsAreRefused(t *testing.T) {
 		req, err := http.NewRequest(http.MethodGet, c.url+"/api/v1/pieces", nil)
 		require.NoError(t, err)
 		set(req)
-		res, err := http.DefaultClient.Do(req)
+		res, err := c.http.Do(req)
 		require.NoError(t, err)
 		_ = res.Body.Close()
 		return res.StatusCode
@@ -312,7 +321,7 @@ func BenchmarkPreview(b *testing.B) {
 			i := 0
 			for b.Loop() {
 				at := time.Now()
-				res, err := http.Post(c.url+"/api/v1/plan/preview", "application/json", bytes.NewReader(bodies[i%len(bodies)]))
+				res, err := c.http.Post(c.url+"/api/v1/plan/preview", "application/json", bytes.NewReader(bodies[i%len(bodies)]))
 				require.NoError(b, err)
 				_, err = io.Copy(io.Discard, res.Body)
 				require.NoError(b, err)

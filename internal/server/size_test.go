@@ -27,7 +27,7 @@ func TestAPreviewIsLean(t *testing.T) {
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", "application/json")
 		req.Header.Set("Accept-Encoding", "identity")
-		res, err := http.DefaultClient.Do(req)
+		res, err := c.http.Do(req)
 		require.NoError(t, err)
 		text, err := io.ReadAll(res.Body)
 		_ = res.Body.Close()

@@ -74,7 +74,7 @@ func TestAPictureIsKeptAndServed(t *testing.T) {
 		req, err := http.NewRequestWithContext(context.Background(), http.MethodPost, c.url+"/api/v1/pieces/"+p.ID+"/picture?version="+strconv.Itoa(p.Version), bytes.NewReader(body))
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", "application/octet-stream")
-		res, err := http.DefaultClient.Do(req)
+		res, err := c.http.Do(req)
 		require.NoError(t, err)
 		t.Cleanup(func() { _ = res.Body.Close() })
 		return res
@@ -85,7 +85,7 @@ func TestAPictureIsKeptAndServed(t *testing.T) {
 	var a api.PieceAnswer
 	require.NoError(t, json.NewDecoder(res.Body).Decode(&a))
 	require.NotNil(t, a.Piece.Doc.Picture)
-	got, err := http.Get(c.url + "/api/v1/pictures/" + a.Piece.Doc.Picture.ID)
+	got, err := c.http.Get(c.url + "/api/v1/pictures/" + a.Piece.Doc.Picture.ID)
 	require.NoError(t, err)
 	defer func() { _ = got.Body.Close() }()
 	body, err := io.ReadAll(got.Body)
@@ -121,7 +121,7 @@ func TestStockIsEditedFieldByFieldAndComesAsATable(t *testing.T) {
 		req, err := http.NewRequestWithContext(context.Background(), http.MethodPost, c.url+"/api/v1/stock.csv", bytes.NewReader([]byte(text)))
 		require.NoError(t, err)
 		req.Header.Set("Content-Type", "text/csv")
-		res, err := http.DefaultClient.Do(req)
+		res, err := c.http.Do(req)
 		require.NoError(t, err)
 		defer func() { _ = res.Body.Close() }()
 		body, err := io.ReadAll(res.Body)

@@ -40,11 +40,18 @@ func (tx Tx) AddPattern(p Pattern, doc string) error {
 	return insert(tx, &PatternRevision{PatternID: p.ID, N: p.Head, Doc: doc, CreatedAt: p.CreatedAt})
 }
 
+// KeptRevisions is how many revisions of a pattern stay, beside the first.
+const KeptRevisions = 300
+
 // RevisePattern adds a revision if the pattern still has this version; false means
 // that somebody else was first.
 func (tx Tx) RevisePattern(p Pattern, name string, now time.Time, doc string) (bool, error) {
 	ok, err := swap[Pattern](tx, p.ID, p.Version, now, map[string]any{"name": name, "head": p.Head + 1})
 	if err != nil || !ok {
+		return false, err
+	}
+	// the first stays, and those that came last
+	if err := remove[PatternRevision](tx, "pattern_id = ? AND n > 1 AND n <= ?", p.ID, p.Head+1-KeptRevisions); err != nil {
 		return false, err
 	}
 	return true, insert(tx, &PatternRevision{PatternID: p.ID, N: p.Head + 1, Doc: doc, CreatedAt: now})

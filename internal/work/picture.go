@@ -6,8 +6,6 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"image"
-	_ "image/jpeg" // photographs
-	_ "image/png"  // and scans
 
 	"coldember/core/plan"
 	"coldember/internal/doc"
@@ -24,11 +22,15 @@ const (
 // AddPicture keeps a PNG or JPEG and puts it behind the outline of a piece, as
 // wide as the blade and level with its middle, until its scale is set.
 func (w *Work) AddPicture(ctx context.Context, id string, version int, data []byte) (Piece, *plan.Plan, error) {
-	size, format, err := image.DecodeConfig(bytes.NewReader(data))
+	said, _, err := image.DecodeConfig(bytes.NewReader(data))
 	switch {
-	case len(data) > MaxPictureBytes || err == nil && size.Width*size.Height > maxPicturePx:
+	case len(data) > MaxPictureBytes || err == nil && said.Width*said.Height > maxPicturePx:
 		return Piece{}, nil, edit.One("file", "picture.tooLarge", nil, "")
-	case err != nil || size.Width < 2 || size.Height < 2:
+	case err != nil || said.Width < 2 || said.Height < 2:
+		return Piece{}, nil, edit.One("file", "picture.notImage", nil, "")
+	}
+	data, format, size, err := redrawn(data)
+	if err != nil {
 		return Piece{}, nil, edit.One("file", "picture.notImage", nil, "")
 	}
 	sum := sha256.Sum256(data)
@@ -39,13 +41,13 @@ func (w *Work) AddPicture(ctx context.Context, id string, version int, data []by
 	}
 	d := doc.Copy(seen.Doc)
 	b := d.Request.Design
-	scale := b.LengthMm / float64(size.Width)
+	scale := b.LengthMm / float64(size.X)
 	d.Picture = &doc.Picture{
-		ID: key, WidthPx: size.Width, HeightPx: size.Height, MmPerPx: scale, StrengthShare: .5,
-		YMm: (float64(size.Height)*scale - b.HeightMm) / 2,
+		ID: key, WidthPx: size.X, HeightPx: size.Y, MmPerPx: scale, StrengthShare: .5,
+		YMm: (float64(size.Y)*scale - b.HeightMm) / 2,
 	}
 	return w.keep(ctx, id, version, d, "", func(tx store.Tx) error {
-		return tx.KeepPicture(store.Picture{ID: key, Mime: "image/" + format, WidthPx: size.Width, HeightPx: size.Height, Data: data, CreatedAt: w.now()})
+		return tx.KeepPicture(store.Picture{ID: key, Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: data, CreatedAt: w.now()})
 	})
 }
 
@@ -57,4 +59,14 @@ func (w *Work) PictureData(ctx context.Context, id string) (data []byte, mime st
 		return err
 	})
 	return data, mime, err
+}
+
+// Tidy lets go of pictures that nothing refers to any more: no piece, no step of a
+// history, no pattern. It tells how many they were.
+func (w *Work) Tidy(ctx context.Context) (gone int, err error) {
+	err = w.store.Write(ctx, func(tx store.Tx) error {
+		gone, err = tx.RemoveLoosePictures()
+		return err
+	})
+	return gone, err
 }

@@ -71,6 +71,9 @@ func (w *Work) RackCSV(ctx context.Context) ([]byte, error) {
 		}
 		d := s.Doc
 		row := []string{d.Name, string(d.Piece.Form), d.Origin, d.SteelID, known, d.Certificate, d.Place, strings.Join(d.Hazards, " "), d.Notes}
+		for i := range row {
+			row[i] = defused(row[i])
+		}
 		for _, name := range csvFigures() {
 			row = append(row, csvNumber(d, name))
 		}
@@ -151,7 +154,7 @@ func csvRow(head, row []string, line int) (doc.Stock, error) {
 	d := doc.Stock{Count: 1}
 	var edits []edit.Edit
 	for i, name := range head {
-		text := strings.TrimSpace(row[i])
+		text := fused(strings.TrimSpace(row[i]))
 		switch {
 		case text == "":
 		case name == "form":
@@ -235,4 +238,23 @@ func (w *Work) ImportRackCSV(ctx context.Context, data []byte) (int, error) {
 		w.tell(Event{"stock", "", 0})
 	}
 	return len(docs), err
+}
+
+// runs are the letters that make a spreadsheet run what follows.
+const runs = "=+-@\t\r'"
+
+// defused is a text that a spreadsheet shows, and does not run.
+func defused(text string) string {
+	if text != "" && strings.ContainsRune(runs, rune(text[0])) {
+		return "'" + text
+	}
+	return text
+}
+
+// fused is the reverse of defused.
+func fused(text string) string {
+	if len(text) > 1 && text[0] == '\'' && strings.ContainsRune(runs, rune(text[1])) {
+		return text[1:]
+	}
+	return text
 }

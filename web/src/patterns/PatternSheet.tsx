@@ -124,6 +124,7 @@ function Compare({ pattern, onRestore }: { pattern: Pattern; onRestore: (n: numb
   return (
     <section className="grid gap-3" data-testid="compare">
       <h3 className="border-b border-line text-lg">{say("patterns.compare")}</h3>
+      {newest.n >= 300 && <p className="text-sm text-quiet">{say("patterns.kept")}</p>}
       <div className="grid gap-4 sm:grid-cols-2">
         {[other, newest].map((r, i) => (
           <div key={i === 0 ? "left" : "right"} className="grid content-between gap-2">

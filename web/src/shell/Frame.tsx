@@ -2,12 +2,14 @@ import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "luc
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
+import { Refused } from "../api/client";
 import { useEvents } from "../api/events";
 import { Units, useEditShop, useShop } from "../api/hooks";
 import { say } from "../text/say";
 import { Boundary } from "./Boundary";
 import { Finder } from "./Finder";
 import { useKeys } from "./keys";
+import { Locked } from "./Locked";
 import { Shortcuts } from "./Shortcuts";
 
 const night = () => matchMedia("(prefers-color-scheme: dark)").matches;
@@ -39,6 +41,7 @@ export function Frame() {
     k: () => go("/rack"),
     s: () => go("/shop"),
   });
+  if (shop.error instanceof Refused && shop.error.problem.status === 401) return <Locked />;
   return (
     <Units value={units}>
       <div className="flex h-full flex-col-reverse sm:flex-row">

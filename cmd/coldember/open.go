@@ -1,0 +1,105 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"os"
+	"os/exec"
+	"runtime"
+	"strings"
+	"time"
+
+	"coldember/internal/store"
+
+	"github.com/spf13/cobra"
+)
+
+// startFile is where a server keeps the link that has its key, for this user alone.
+func startFile(data string) string { return data + ".start" }
+
+// writeAlone writes a file that is nobody else's to read, whatever was there before.
+func writeAlone(file, text string) error {
+	if err := os.Remove(file); err != nil && !errors.Is(err, os.ErrNotExist) {
+		return store.Faulty(file, err)
+	}
+	f, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
+		return store.Faulty(file, err)
+	}
+	_, err = f.WriteString(text)
+	return store.Faulty(file, errors.Join(err, f.Close()))
+}
+
+// errNotServing says that there is no server to open.
+var errNotServing = errors.New("nobody serves this file; start it with coldember serve or coldember demo")
+
+func openCommand() *cobra.Command {
+	var data string
+	var demo, show bool
+	c := &cobra.Command{
+		Use: "open", Short: "Open the running application in the browser, with the key of this start", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) (err error) {
+			if data == "" && demo {
+				data, err = dataFile("demo.db")
+			} else {
+				data, err = dataOr(data)
+			}
+			if err != nil {
+				return err
+			}
+			raw, err := os.ReadFile(startFile(data))
+			if errors.Is(err, os.ErrNotExist) {
+				return errNotServing
+			}
+			if err != nil {
+				return store.Faulty(startFile(data), err)
+			}
+			link := strings.TrimSpace(string(raw))
+			if !answers(c, link) {
+				return errNotServing
+			}
+			if err := printf(c.OutOrStdout(), "%s\n", link); err != nil || show {
+				return err
+			}
+			return browse(link)
+		},
+	}
+	c.Flags().StringVar(&data, "data", "", "database file that is served (default: your own work)")
+	c.Flags().BoolVar(&demo, "demo", false, "the demonstration")
+	c.Flags().BoolVar(&show, "show", false, "only print the link")
+	return c
+}
+
+// answers tells whether the server of a link is still there.
+func answers(c *cobra.Command, link string) bool {
+	u, err := url.Parse(link)
+	if err != nil {
+		return false
+	}
+	req, err := http.NewRequestWithContext(c.Context(), http.MethodGet, u.Scheme+"://"+u.Host+"/", nil)
+	if err != nil {
+		return false
+	}
+	res, err := (&http.Client{Timeout: 2 * time.Second}).Do(req)
+	if err != nil {
+		return false
+	}
+	return res.Body.Close() == nil
+}
+
+// browse asks the desktop to open a link; where there is none the link was printed.
+func browse(link string) error {
+	with := map[string][]string{"darwin": {"open"}, "windows": {"rundll32", "url.dll,FileProtocolHandler"}}[runtime.GOOS]
+	if with == nil {
+		with = []string{"xdg-open"}
+	}
+	if _, err := exec.LookPath(with[0]); err != nil {
+		return nil //nolint:nilerr // a machine without a desktop
+	}
+	if err := exec.Command(with[0], append(with[1:], link)...).Start(); err != nil { //nolint:noctx // it outlives this command
+		return fmt.Errorf("the browser could not be opened; follow the link: %w", err)
+	}
+	return nil
+}
