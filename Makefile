@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
-.PHONY: help demo test dev build lint screenshots bench client browser fuzz mutants unit race e2e clean
+.PHONY: help licences demo test dev build lint screenshots bench client browser fuzz mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -42,7 +42,11 @@ lint: web/node_modules/.ready ## vet, linters, formatting, types
 	go vet ./...
 	@out=$$(go run -modfile=tools/go.mod mvdan.cc/gofumpt -l cmd core internal e2e web/*.go); if [ -n "$$out" ]; then echo "gofumpt would change:"; echo "$$out"; exit 1; fi
 	go run -modfile=tools/go.mod github.com/golangci/golangci-lint/v2/cmd/golangci-lint run --allow-parallel-runners ./...
+	@go -C tools run ./licences -root .. | diff -q - docs/licences.md > /dev/null || { echo "docs/licences.md is stale, or terms are not known: run make licences"; exit 1; }
 	cd web && npm run -s lint && npm run -s types
+
+licences: web/node_modules/.ready ## list what is shipped, and under which terms
+	go -C tools run ./licences -root .. > docs/licences.md
 
 unit: web/dist/index.html ## Go and front-end tests without the browser
 	go test $$(go list ./... | grep -v /e2e)

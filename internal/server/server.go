@@ -87,7 +87,7 @@ func Run(ctx context.Context, addr string, h http.Handler, ready func(net.Addr))
 	case err := <-done:
 		return fmt.Errorf("serve: %w", err)
 	case <-ctx.Done():
-		stop, cancel := context.WithTimeout(base, drainTimeout)
+		stop, cancel := context.WithTimeout(context.WithoutCancel(ctx), drainTimeout)
 		defer cancel()
 		srv.RegisterOnShutdown(letGo)
 		if err := srv.Shutdown(stop); err != nil {
