@@ -66,7 +66,7 @@ func ThermalCycles(c plan.Cycles, g steel.Grade) []Cycle {
 		return normalise(t[0], t[0], t[0])
 	case c == plan.SlowAnneal:
 		soft := slowAnnealC
-		if g.CarbonPct > muchCarbonPct || g.ID == "L6" || g.ID == "O1" {
+		if g.CarbonPct > muchCarbonPct || g.ID == "L6" {
 			soft = subcriticalC
 		}
 		return append(normalise(t[0]), Cycle{KindAnneal, soft})

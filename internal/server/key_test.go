@@ -14,8 +14,14 @@ func TestNobodyWithoutTheKey(t *testing.T) {
 	c := serve(t)
 	other := client{t, c.url, &http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
 	for _, call := range [][2]string{
-		{"GET", "/api/v1/pieces"}, {"GET", "/api/v1/shop"}, {"GET", "/api/v1/copies"}, {"POST", "/api/v1/copies"}, {"GET", "/api/v1/events"},
-		{"POST", "/api/v1/pieces"}, {"GET", "/api/v1/stock.csv"}, {"GET", "/api/nothing"},
+		{"GET", "/api/v1/pieces"},
+		{"GET", "/api/v1/shop"},
+		{"GET", "/api/v1/copies"},
+		{"POST", "/api/v1/copies"},
+		{"GET", "/api/v1/events"},
+		{"POST", "/api/v1/pieces"},
+		{"GET", "/api/v1/stock.csv"},
+		{"GET", "/api/nothing"},
 	} {
 		p := other.refused(call[0], call[1], nil, http.StatusUnauthorized)
 		assert.Equal(t, "problem.locked", p.Code, call)

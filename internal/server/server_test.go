@@ -5,6 +5,7 @@ import (
 	"compress/gzip"
 	"context"
 	"encoding/json"
+	"fmt"
 	"io"
 	"net"
 	"net/http"
@@ -310,10 +311,9 @@ func BenchmarkPreview(b *testing.B) {
 		b.Run(strings.ReplaceAll(name, " ", ""), func(b *testing.B) {
 			c := serve(b)
 			p := c.piece(name)
-			texts := []string{"86", "86.5", "87"}
 			var bodies [][]byte
-			for _, t := range texts {
-				raw, err := json.Marshal(m{"doc": p.Doc, "edits": []any{m{"field": "design.lengthMm", "text": t}}})
+			for n := range 400 { // each another plan, or it would be answered from memory
+				raw, err := json.Marshal(m{"doc": p.Doc, "edits": []any{m{"field": "design.lengthMm", "text": fmt.Sprintf("%.2f", 86+float64(n)/100)}}})
 				require.NoError(b, err)
 				bodies = append(bodies, raw)
 			}

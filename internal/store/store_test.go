@@ -75,11 +75,11 @@ func TestWhatIsNotOursIsLeftAsItIs(t *testing.T) {
 		return file
 	}
 	for file, want := range map[string]store.FaultCode{
-		lite("other.db", "CREATE TABLE songs (name TEXT)"):                         store.NotOurs,
-		lite("marked.db", "PRAGMA application_id = 77; CREATE TABLE pieces (x)"):   store.NotOurs,
-		lite("lookalike.db", "CREATE TABLE pieces (x)", "CREATE TABLE patterns (x)"): store.NotOurs,
+		lite("other.db", "CREATE TABLE songs (name TEXT)"):                                                             store.NotOurs,
+		lite("marked.db", "PRAGMA application_id = 77; CREATE TABLE pieces (x)"):                                       store.NotOurs,
+		lite("lookalike.db", "CREATE TABLE pieces (x)", "CREATE TABLE patterns (x)"):                                   store.NotOurs,
 		copied("newer.db", func(b []byte) []byte { binary.BigEndian.PutUint32(b[60:], store.NewestForm+1); return b }): store.NewerFile,
-		copied("half.db", func(b []byte) []byte { return b[:len(b)/2] }):                                              store.Damaged,
+		copied("half.db", func(b []byte) []byte { return b[:len(b)/2] }):                                               store.Damaged,
 		copied("letter.db", func([]byte) []byte { return []byte("Dear aunt,") }):                                       store.NotOurs,
 		copied("page.db", func(b []byte) []byte { copy(b[4096:], strings.Repeat("x", 4096)); return b }):               store.Damaged,
 	} {
