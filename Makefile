@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
-.PHONY: help licences demo test dev build lint screenshots bench client browser fuzz mutants unit race e2e clean
+.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -84,6 +84,10 @@ SEED ?= 1
 SITES ?= 60
 mutants: ## change the core at SITES places drawn by SEED, one at a time: which change do the tests notice?
 	go -C tools run ./mutants -root .. -seed $(SEED) -sites $(SITES)
+
+abuse: build browser ## hostile requests and files, many at once, a full disk, kills at any moment: all of it, some minutes
+	ABUSE=long go test -count=1 -timeout 30m -v ./internal/abuse
+	ABUSE=long go test -count=1 -timeout 30m -v -run 'Kill' ./e2e
 
 fuzz: ## explore the parsers for a minute
 	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity

@@ -126,7 +126,7 @@ func Restore(ctx context.Context, from, data string, now time.Time) (out Restore
 // swapIn gives data the contents of from; what was there is kept under another name,
 // where it is to be.
 func swapIn(ctx context.Context, from, data string, now time.Time, keep bool) (kept string, err error) {
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: from}).EscapedPath()+"?mode=ro&_pragma=busy_timeout(2000)")
+	db, err := sql.Open("sqlite", toRead(from))
 	if err != nil {
 		return "", faulty(from, err)
 	}

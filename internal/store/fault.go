@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io/fs"
 	"os"
+	"path/filepath"
 	"syscall"
 
 	"modernc.org/sqlite"
@@ -83,11 +84,26 @@ func faulty(path string, err error) error {
 		code = Missing
 	case errors.As(err, &lite):
 		code = faultOf[lite.Code()&0xff]
+		if code == NotAllowed { // SQLite says no more than that it cannot open it
+			if f := why(path); f != nil {
+				return f
+			}
+		}
 	}
 	if code == "" {
 		return err
 	}
 	return &Fault{Code: code, Path: path, Err: err}
+}
+
+// why looks for what keeps a file from being opened for writing; nil where nothing does.
+func why(path string) error {
+	for _, p := range []string{path, filepath.Dir(path)} {
+		if err := writable(p); err != nil {
+			return faulty(path, err)
+		}
+	}
+	return nil
 }
 
 // Faulty tells what is wrong with a file or folder by an error about it.

@@ -29,6 +29,12 @@ func lock(data string, how int) (free func(), err error) {
 func lockTogether(data string) (free func(), err error) { return lock(data, syscall.LOCK_SH) }
 func lockAlone(data string) (free func(), err error)    { return lock(data, syscall.LOCK_EX) }
 
+// writable is nil where files can be made in a folder and the one there written.
+func writable(path string) error {
+	const write = 2
+	return syscall.Access(path, write)
+}
+
 // full tells whether a disk has next to nothing left.
 func full(dir string) bool {
 	var st syscall.Statfs_t

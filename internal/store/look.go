@@ -74,7 +74,7 @@ func Look(ctx context.Context, path string) (about About, err error) {
 	case form > NewestForm:
 		return about, &Fault{Code: NewerFile, Path: path}
 	}
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?mode=ro&_pragma=busy_timeout(2000)&_pragma=query_only(1)")
+	db, err := sql.Open("sqlite", toRead(path))
 	if err != nil {
 		return about, faulty(path, err)
 	}
@@ -129,7 +129,7 @@ func Check(ctx context.Context, path string) error {
 	if _, err := Look(ctx, path); err != nil {
 		return err
 	}
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?mode=ro&_pragma=busy_timeout(2000)")
+	db, err := sql.Open("sqlite", toRead(path))
 	if err != nil {
 		return faulty(path, err)
 	}
@@ -155,4 +155,14 @@ func whole(ctx context.Context, db *sql.DB, path, check string) error {
 		return &Fault{Code: Damaged, Path: path, Err: fmt.Errorf("a row refers to one that is not there")}
 	}
 	return rows.Err()
+}
+
+// toRead is how a file is opened to be looked at. Where nobody can write, SQLite would
+// still want to make its files beside it; without a log there is nothing in them.
+func toRead(path string) string {
+	dsn := "file:" + (&url.URL{Path: path}).EscapedPath() + "?mode=ro&_pragma=busy_timeout(2000)"
+	if _, err := os.Stat(path + "-wal"); errors.Is(err, os.ErrNotExist) && writable(filepath.Dir(path)) != nil {
+		dsn += "&immutable=1"
+	}
+	return dsn
 }

@@ -1,0 +1,114 @@
+package e2e
+
+import (
+	"context"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"coldember/internal/demo"
+	"coldember/internal/store"
+	"coldember/internal/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// kills is how often the program is killed; more where there is time.
+func kills(short int) int {
+	if os.Getenv("ABUSE") == "long" {
+		return 20 * short
+	}
+	return short
+}
+
+// killed runs the program and ends it, with the signal that cannot be caught, within ms.
+func killed(t *testing.T, within time.Duration, args ...string) {
+	t.Helper()
+	cmd := exec.Command("../bin/coldember", args...)
+	require.NoError(t, cmd.Start())
+	time.Sleep(rand.N(within)) //nolint:gosec // any moment will do
+	_ = cmd.Process.Kill()
+	_ = cmd.Wait()
+}
+
+// TestKilledAtTheFirstStart there are all the starters at the next, or none yet; never some.
+func TestKilledAtTheFirstStart(t *testing.T) {
+	for range kills(4) {
+		data := filepath.Join(t.TempDir(), "own.db")
+		killed(t, 250*time.Millisecond, "serve", "--addr", "127.0.0.1:0", "--data", data)
+		st, err := store.Open(t.Context(), data, nil)
+		require.NoError(t, err, "it opens")
+		w := work.New(st, time.Now, work.RandomID)
+		all, _, err := w.Patterns(t.Context(), false)
+		require.NoError(t, err)
+		assert.Contains(t, []int{0, 11}, len(all))
+		require.NoError(t, w.Ensure(t.Context()))
+		all, _, err = w.Patterns(t.Context(), false)
+		require.NoError(t, err)
+		assert.Len(t, all, 11)
+		require.NoError(t, st.Close())
+	}
+}
+
+// TestKilledWhileItCopies: a copy is whole or not there; a file that was to be replaced is
+// what it was, or what it was to be.
+func TestKilledWhileItCopies(t *testing.T) {
+	dir := t.TempDir()
+	full, data := filepath.Join(dir, "full.db"), filepath.Join(dir, "data.db")
+	build := func(file string, prepare func(context.Context, *store.Store) error) {
+		st, err := store.Open(t.Context(), file, nil)
+		require.NoError(t, err)
+		require.NoError(t, prepare(t.Context(), st))
+		require.NoError(t, st.Close())
+	}
+	build(full, buildDemo)
+	build(data, func(ctx context.Context, st *store.Store) error {
+		return work.New(st, time.Now, work.RandomID).Ensure(ctx)
+	})
+	seen := map[int]bool{}
+	for i := range kills(6) {
+		copied := filepath.Join(dir, "copy.db")
+		killed(t, 60*time.Millisecond, "backup", copied, "--data", full)
+		if _, err := os.Stat(copied); err == nil {
+			require.NoError(t, store.Check(t.Context(), copied))
+			about, err := store.Look(t.Context(), copied)
+			require.NoError(t, err)
+			assert.Equal(t, 5, about.Pieces)
+			require.NoError(t, os.Remove(copied))
+		}
+		killed(t, 80*time.Millisecond, "restore", full, "--data", data)
+		require.NoError(t, store.Check(t.Context(), data), "kill %d", i)
+		about, err := store.Look(t.Context(), data)
+		require.NoError(t, err)
+		assert.Contains(t, []int{0, 5}, about.Pieces)
+		seen[about.Pieces] = true
+	}
+	t.Logf("pieces afterwards: %v of %s", seen, demo.Rigging)
+}
+
+// TestKilledWhileItIsBroughtUpToDate: a file of the first version is still one, or is of
+// the present, with all that was in it.
+func TestKilledWhileItIsBroughtUpToDate(t *testing.T) {
+	raw, err := os.ReadFile("../internal/store/testdata/first.db")
+	require.NoError(t, err)
+	first := filepath.Join(t.TempDir(), "first.db")
+	require.NoError(t, os.WriteFile(first, raw, 0o600))
+	was, err := store.Look(t.Context(), first)
+	require.NoError(t, err)
+	for range kills(4) {
+		data := filepath.Join(t.TempDir(), "old.db")
+		require.NoError(t, os.WriteFile(data, raw, 0o600))
+		killed(t, 200*time.Millisecond, "serve", "--addr", "127.0.0.1:0", "--data", data)
+		st, err := store.Open(t.Context(), data, nil)
+		require.NoError(t, err)
+		require.NoError(t, st.Close())
+		about, err := store.Look(t.Context(), data)
+		require.NoError(t, err)
+		assert.Equal(t, store.NewestForm, about.Form)
+		assert.Equal(t, [3]int{was.Pieces, was.Patterns, was.Items}, [3]int{about.Pieces, about.Patterns, about.Items})
+	}
+}

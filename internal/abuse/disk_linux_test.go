@@ -1,0 +1,160 @@
+package abuse
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"syscall"
+	"testing"
+
+	"coldember/internal/edit"
+	"coldember/internal/store"
+	"coldember/internal/work"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// disk is a small disk of its own; the test is skipped where none may be mounted.
+func disk(t *testing.T, size string) string {
+	t.Helper()
+	dir := filepath.Join(t.TempDir(), "disk")
+	require.NoError(t, os.Mkdir(dir, 0o700))
+	if err := syscall.Mount("tmpfs", dir, "tmpfs", 0, "size="+size); err != nil {
+		t.Skipf("no disk can be mounted here: %v", err)
+	}
+	t.Cleanup(func() { _ = syscall.Unmount(dir, syscall.MNT_DETACH) })
+	return dir
+}
+
+// fill leaves nothing of a disk.
+func fill(t *testing.T, dir string) (empty func()) {
+	t.Helper()
+	file := filepath.Join(dir, "ballast")
+	f, err := os.Create(file)
+	require.NoError(t, err)
+	block := make([]byte, 1<<12)
+	for err == nil {
+		_, err = f.Write(block)
+	}
+	require.ErrorIs(t, err, syscall.ENOSPC)
+	require.NoError(t, f.Close())
+	return func() { require.NoError(t, os.Remove(file)) }
+}
+
+// writes are a call of every kind that saves something.
+func writes(x *target) map[string]func() (int, []byte) {
+	p := x.pieces()[0]
+	send := func(method, path string, body any) func() (int, []byte) {
+		return func() (int, []byte) {
+			raw, err := json.Marshal(body)
+			require.NoError(x.t, err)
+			status, answer, _ := x.call(method, "/api/v1"+path, "application/json", raw)
+			return status, answer
+		}
+	}
+	rack, _, err := x.work.Rack(x.t.Context(), false)
+	require.NoError(x.t, err)
+	patterns, _, err := x.work.Patterns(x.t.Context(), false)
+	require.NoError(x.t, err)
+	shop, err := x.work.Shop(x.t.Context())
+	require.NoError(x.t, err)
+	type m = map[string]any
+	typed := func(field, text string) []edit.Edit { return []edit.Edit{{Field: field, Text: text}} }
+	return map[string]func() (int, []byte){
+		"a save":        send("PATCH", "/pieces/"+p.ID, m{"version": p.Version, "edits": typed("notes", "x")}),
+		"a new piece":   send("POST", "/pieces", work.NewPiece{Name: "New", PatternID: patterns[0].ID, StockID: rack[0].ID, Edits: []edit.Edit{}}),
+		"a copy of one": send("POST", "/pieces/"+p.ID+"/duplicate", m{"name": "Another"}),
+		"archiving":     send("POST", "/pieces/"+p.ID+"/archive", m{"version": p.Version}),
+		"the rack":      send("PATCH", "/stock/"+rack[0].ID, m{"version": rack[0].Version, "edits": typed("notes", "x")}),
+		"a pattern":     send("PATCH", "/patterns/"+patterns[0].ID, m{"version": patterns[0].Version, "edits": typed("design.lengthMm", "101")}),
+		"the shop":      send("PATCH", "/shop", m{"version": shop.Version, "edits": typed("fire.tempC", "1210")}),
+		"a copy":        send("POST", "/copies", nil),
+	}
+}
+
+// TestAFullDisk: every write says that the disk is full, changes nothing, and works once
+// there is room again.
+func TestAFullDisk(t *testing.T) {
+	dir := disk(t, "8m")
+	x := serve(t, filepath.Join(dir, "demo.db"))
+	all := writes(x)
+	before := x.pieces()
+	room := fill(t, dir)
+	for what, do := range all {
+		refused := false
+		for range 30 { // the log has room for some more, until it has none
+			status, answer := do()
+			if status == http.StatusInsufficientStorage {
+				var p struct{ Code, Detail string }
+				require.NoError(t, json.Unmarshal(answer, &p))
+				assert.Equal(t, string(store.DiskFull), p.Code, what)
+				assert.Contains(t, p.Detail, "The disk is full")
+				refused = true
+				break
+			}
+			assert.Less(t, status, 500, "%s: %s", what, answer)
+			if status >= 400 {
+				break
+			}
+		}
+		assert.True(t, refused || what != "a copy", "%s was written to a full disk", what)
+	}
+	assert.Len(t, before, 5)
+	room()
+	for what, do := range writes(x) {
+		status, answer := do()
+		assert.Less(t, status, 400, "%s works again: %s", what, answer)
+	}
+	left, err := filepath.Glob(filepath.Join(dir, "demo-copies", "*.part"))
+	require.NoError(t, err)
+	assert.Empty(t, left, "nothing of a copy that was cut short is left")
+}
+
+// TestADiskThatCanOnlyBeRead says so when the file on it is opened, and leaves it alone.
+func TestADiskThatCanOnlyBeRead(t *testing.T) {
+	dir := disk(t, "16m")
+	data := filepath.Join(dir, "demo.db")
+	st, err := store.Open(t.Context(), data, nil)
+	require.NoError(t, err)
+	require.NoError(t, st.Close())
+	require.NoError(t, syscall.Mount("", dir, "", syscall.MS_REMOUNT|syscall.MS_RDONLY, ""))
+	_, err = store.Open(t.Context(), data, nil)
+	var f *store.Fault
+	require.ErrorAs(t, err, &f)
+	assert.Equal(t, store.ReadOnly, f.Code)
+	_, err = store.Look(t.Context(), data)
+	require.NoError(t, err, "what is in it can still be told")
+	require.NoError(t, store.Check(t.Context(), data))
+}
+
+// TestAnotherUserGetsNothing: neither the file nor what lies beside it.
+func TestAnotherUserGetsNothing(t *testing.T) {
+	dir, err := os.MkdirTemp("", "coldember-open-*") // a folder that everybody may look into
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = os.RemoveAll(dir) })
+	require.NoError(t, os.Chmod(dir, 0o755)) //nolint:gosec // that is the point
+	data := filepath.Join(dir, "demo.db")
+	x := serve(t, data)
+	_, err = x.work.CopyNow(t.Context(), work.ByHand)
+	require.NoError(t, err)
+	asOther := func(args ...string) error {
+		c := exec.Command(args[0], args[1:]...)
+		c.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: 65534, Gid: 65534}}
+		return c.Run()
+	}
+	if err := asOther("true"); err != nil {
+		t.Skipf("nobody else can be played here: %v", err)
+	}
+	require.NoError(t, asOther("ls", dir))
+	files, err := filepath.Glob(data + "*")
+	require.NoError(t, err)
+	require.GreaterOrEqual(t, len(files), 4)
+	for _, f := range append(files, filepath.Join(dir, "demo-copies")) {
+		assert.Error(t, asOther("cat", f), fmt.Sprintf("%s can be read", f))
+		assert.Error(t, asOther("ls", f+"/"), fmt.Sprintf("%s can be listed", f))
+	}
+}
