@@ -203,10 +203,26 @@ func (w *Work) EditStock(ctx context.Context, id string, version int, edits []ed
 	return w.SaveStock(ctx, id, version, d)
 }
 
-// ArchiveStock takes a piece off the rack, or puts it back.
+// ArchiveStock takes a piece off the rack, or puts it back. What was used up by a cut is
+// not put back: nothing of it is there.
 func (w *Work) ArchiveStock(ctx context.Context, id string, version int, archived bool) (Stock, error) {
 	now := w.now()
 	err := w.store.Write(ctx, func(tx store.Tx) error {
+		row, err := tx.StockItem(id)
+		if err != nil {
+			return err
+		}
+		if !archived && row.ArchivedAt != nil {
+			made, err := tx.CutsMade(id)
+			if err != nil {
+				return err
+			}
+			for _, m := range made {
+				if m.At.Equal(*row.ArchivedAt) { // the cut itself took it off the rack
+					return &StateError{Code: "problem.usedUp"}
+				}
+			}
+		}
 		return swapped(tx.ArchiveStock(id, version, now, when(archived, now)))
 	})
 	return w.savedStock(ctx, id, version, err)
