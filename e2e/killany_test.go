@@ -72,7 +72,7 @@ func TestKilledWhileItCopies(t *testing.T) {
 	seen := map[int]bool{}
 	for i := range kills(6) {
 		copied := filepath.Join(dir, "copy.db")
-		killed(t, 60*time.Millisecond, "backup", copied, "--data", full)
+		killed(t, 150*time.Millisecond, "backup", copied, "--data", full)
 		if _, err := os.Stat(copied); err == nil {
 			require.NoError(t, store.Check(t.Context(), copied))
 			about, err := store.Look(t.Context(), copied)
@@ -80,7 +80,7 @@ func TestKilledWhileItCopies(t *testing.T) {
 			assert.Equal(t, 5, about.Pieces)
 			require.NoError(t, os.Remove(copied))
 		}
-		killed(t, 80*time.Millisecond, "restore", full, "--data", data)
+		killed(t, 250*time.Millisecond, "restore", full, "--data", data)
 		require.NoError(t, store.Check(t.Context(), data), "kill %d", i)
 		about, err := store.Look(t.Context(), data)
 		require.NoError(t, err)

@@ -117,6 +117,10 @@ func byScore(list []Ranked) {
 	})
 }
 
+// Screen holds one candidate against volume and reach alone. Errors are fact.FieldErrors
+// of the blade itself.
+func Screen(req plan.Request, c Candidate) (Ranked, error) { return screen(on(req, c), c) }
+
 // on is the request on a candidate.
 func on(r plan.Request, c Candidate) plan.Request {
 	r.Bar, r.SteelID, r.Origin = c.Piece, c.SteelID, c.Origin

@@ -228,10 +228,11 @@ type FittingPattern struct {
 	Used     float64 `json:"usedShare" doc:"of the piece"`
 	Factor   float64 `json:"factor" doc:"uniform, of the largest blade of it; 0: none"`
 	LengthMm float64 `json:"lengthMm" doc:"of that blade"`
+	Looked   bool    `json:"looked" doc:"in full, not by volume and reach alone"`
 }
 
 func fittingOf(f work.FittingPattern) FittingPattern {
-	return FittingPattern{Pattern: patternOf(f.Pattern), Feasible: f.Feasible, Why: f.Why, Used: f.Used, Factor: f.Factor, LengthMm: f.LengthMm}
+	return FittingPattern{Pattern: patternOf(f.Pattern), Feasible: f.Feasible, Why: f.Why, Used: f.Used, Factor: f.Factor, LengthMm: f.LengthMm, Looked: f.Looked}
 }
 
 // current is what is stored now, as it goes over the wire.

@@ -84,13 +84,14 @@ func Look(ctx context.Context, path string) (about About, err error) {
 
 // read counts what is in an open file.
 func (a *About) read(ctx context.Context, db *sql.DB) error {
-	var app, tables, ours int
+	var app, tables, ours, begun int
 	err := db.QueryRowContext(ctx, `SELECT (SELECT application_id FROM pragma_application_id), (SELECT COUNT(*) FROM sqlite_master WHERE type = 'table'),
-		(SELECT COUNT(*) FROM sqlite_master WHERE type = 'table' AND name IN ('pieces', 'pattern_revisions', 'stock_items', 'goose_db_version'))`).Scan(&app, &tables, &ours)
+		(SELECT COUNT(*) FROM sqlite_master WHERE type = 'table' AND name IN ('pieces', 'pattern_revisions', 'stock_items', 'goose_db_version')),
+		(SELECT COUNT(*) FROM sqlite_master WHERE type = 'table' AND name IN ('goose_db_version', 'sqlite_sequence'))`).Scan(&app, &tables, &ours, &begun)
 	switch {
 	case err != nil:
 		return err
-	case tables == 0 && app == 0:
+	case tables == begun && app == 0: // nothing, or a first start that was cut short before its first table
 		a.Empty = true
 		return nil
 	case ours < 4:

@@ -3,13 +3,17 @@ package work_test
 import (
 	"context"
 	"errors"
+	"fmt"
+	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
+	"coldember/internal/store"
 	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
@@ -295,4 +299,33 @@ func TestTheRackIsRankedAndTheLibraryFits(t *testing.T) {
 	assert.Positive(t, fit.Length)
 	_, err = w.Largest(ctx, p.Doc, whatif.Freedom{})
 	assert.Equal(t, "plan.nothingFree", codeOf(t, err))
+}
+
+// BenchmarkFits1000 asks what of a thousand patterns comes of one bar.
+func BenchmarkFits1000(b *testing.B) {
+	st, err := store.Open(ctx, filepath.Join(b.TempDir(), "many.db"), nil)
+	require.NoError(b, err)
+	defer func() { _ = st.Close() }()
+	w := work.New(st, time.Now, work.RandomID)
+	require.NoError(b, w.Ensure(ctx))
+	first, _, err := w.Patterns(ctx, false)
+	require.NoError(b, err)
+	for i := range 990 {
+		p := first[i%len(first)].Doc
+		p.Name = fmt.Sprint(p.Name, i)
+		p.Design.LengthMm *= .8 + float64(i%60)/100
+		_, err := w.AddPattern(ctx, p)
+		if err != nil {
+			p.Design = first[i%len(first)].Doc.Design
+			_, err = w.AddPattern(ctx, p)
+		}
+		require.NoError(b, err)
+	}
+	s, err := w.AddStock(ctx, doc.Stock{Name: "Bar", Piece: bar(30, 6, 220), SteelID: "80CrV2", Count: 1})
+	require.NoError(b, err)
+	for b.Loop() {
+		out, err := w.Fits(ctx, s.ID)
+		require.NoError(b, err)
+		require.NotEmpty(b, out)
+	}
 }

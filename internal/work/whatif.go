@@ -108,10 +108,21 @@ type FittingPattern struct {
 	Used     float64 // of the piece, 0–1
 	Factor   float64 // uniform, of the largest blade of it; 0: none
 	LengthMm float64 // of that blade
+	Looked   bool    // in full, not by volume and reach alone
 }
 
-// Fits ranks the library on a piece of stock: what comes of it as it is, using
-// the most of it first, then what comes of it scaled.
+// Bounds of what is asked about a piece of stock and the library: so many are looked at
+// in full, and so many told.
+const (
+	fitsPlanned = 10
+	fitsScaled  = 8
+	fitsTold    = 60
+)
+
+// Fits ranks the library on a piece of stock: what comes of it as it is, using the most
+// of it first, then what is too large, with the largest that would come of it. All are
+// screened by volume and reach; the most promising of either are looked at in full, which
+// Looked tells.
 func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, error) {
 	s, err := w.StockItem(ctx, stockID)
 	if err != nil {
@@ -125,40 +136,78 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 	if err != nil {
 		return nil, err
 	}
-	out := []FittingPattern{}
-	for _, p := range patterns {
+	c := whatif.Candidate{ID: s.ID, Piece: s.Doc.Piece, SteelID: s.Doc.SteelID, Origin: originOf(s), Certain: 1}
+	request := func(p Pattern) plan.Request {
 		req := plan.NewRequest(p.Doc.Design, s.Doc.SteelID, s.Doc.Piece, shop.Doc.Smiths[0].Skill)
-		req.Allowances, req.Smith, req.Fire, req.Origin = p.Doc.Allowances, shop.Doc.Smiths[0].Smith, shop.Doc.Fire, originOf(s)
-		f := FittingPattern{Pattern: p}
-		ranked, err := whatif.Rank(ctx, req, []whatif.Candidate{{ID: s.ID, Piece: s.Doc.Piece, SteelID: s.Doc.SteelID, Origin: originOf(s), Certain: 1}})
+		req.Allowances, req.Smith, req.Fire, req.Origin = p.Doc.Allowances, shop.Doc.Smiths[0].Smith, shop.Doc.Fire, c.Origin
+		return req
+	}
+	out := make([]FittingPattern, 0, len(patterns))
+	for _, p := range patterns {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		r, err := whatif.Screen(request(p), c)
 		if err != nil {
 			return nil, edit.Invalid(err)
 		}
-		f.Feasible, f.Why = ranked[0].Feasible, ranked[0].Obstacle.Code
-		if s.Start != nil && s.Start.LengthMm > 0 {
-			f.Used = ranked[0].CutMm / s.Start.LengthMm
-		}
-		if !s.Refused && !f.Feasible {
-			// it does not fit as it is: only smaller is asked about
-			smaller := whatif.Axis{Free: true, Lowest: .3, Highest: 1}
-			free := whatif.Freedom{Length: smaller, Height: smaller, Thickness: smaller, Rough: true}
-			if fit, err := whatif.Largest(ctx, req, free); err == nil {
-				f.Factor, f.LengthMm = fit.Length, fit.Design.LengthMm
-			} else if ctx.Err() != nil {
-				return nil, ctx.Err()
-			}
-		}
+		f := FittingPattern{Pattern: p}
+		f.take(s, r)
 		out = append(out, f)
 	}
-	sort.SliceStable(out, func(i, j int) bool {
-		a, b := out[i], out[j]
-		if a.Feasible != b.Feasible {
+	byUse(out)
+	planned, scaled := 0, 0
+	for i := range out {
+		f := &out[i]
+		if f.Feasible && planned < fitsPlanned {
+			planned++
+			ranked, err := whatif.Rank(ctx, request(f.Pattern), []whatif.Candidate{c})
+			if err != nil {
+				return nil, edit.Invalid(err)
+			}
+			f.take(s, ranked[0])
+			f.Looked = true
+		}
+		if s.Refused || f.Feasible || scaled == fitsScaled {
+			continue
+		}
+		scaled, f.Looked = scaled+1, true
+		// it does not fit as it is: only smaller is asked about
+		smaller := whatif.Axis{Free: true, Lowest: .3, Highest: 1}
+		free := whatif.Freedom{Length: smaller, Height: smaller, Thickness: smaller, Rough: true}
+		if fit, err := whatif.Largest(ctx, request(f.Pattern), free); err == nil {
+			f.Factor, f.LengthMm = fit.Length, fit.Design.LengthMm
+		} else if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+	}
+	byUse(out)
+	return out[:min(len(out), fitsTold)], nil
+}
+
+// take is what was found of a pattern on a piece of stock.
+func (f *FittingPattern) take(s Stock, r whatif.Ranked) {
+	f.Feasible, f.Why = r.Feasible, r.Obstacle.Code
+	if s.Start != nil && s.Start.LengthMm > 0 {
+		f.Used = r.CutMm / s.Start.LengthMm
+	}
+}
+
+// byUse orders what fits by how much of the piece it uses; then what is too large, that
+// which was looked at first, and of those that were not the nearest.
+func byUse(list []FittingPattern) {
+	sort.SliceStable(list, func(i, j int) bool {
+		a, b := &list[i], &list[j]
+		switch {
+		case a.Feasible != b.Feasible:
 			return a.Feasible
-		}
-		if a.Feasible {
+		case a.Feasible:
 			return a.Used > b.Used
+		case a.Factor != b.Factor:
+			return a.Factor > b.Factor
+		case a.Looked != b.Looked:
+			return !a.Looked // what is not known before what is known not to be
 		}
-		return a.Factor > b.Factor
+		return a.Used < b.Used
 	})
-	return out, nil
 }

@@ -1336,6 +1336,8 @@ export interface components {
              * @description of that blade
              */
             lengthMm: number;
+            /** @description in full, not by volume and reach alone */
+            looked: boolean;
             pattern: components["schemas"]["Pattern"];
             /**
              * Format: double

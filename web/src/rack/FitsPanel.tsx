@@ -46,13 +46,13 @@ export function FitsPanel({ item }: { item: Stock }) {
                 <span className="narrow block text-[17px] leading-tight">{f.pattern.name}</span>
                 <span className="block text-sm text-quiet">
                   {f.feasible
-                    ? say("rack.fitsUses", { share: (f.usedShare * 100).toFixed(0) })
+                    ? say(f.looked ? "rack.fitsUses" : "rack.fitsAbout", { share: (f.usedShare * 100).toFixed(0) })
                     : f.factor > 0
                       ? say("rack.fitsScaled", {
                           share: (f.factor * 100).toFixed(0),
                           length: print.length(f.lengthMm, units),
                         })
-                      : say("rack.fitsNot")}
+                      : say(f.looked || item.refused ? "rack.fitsNot" : "rack.fitsNotAsked")}
                 </span>
               </span>
             </li>
