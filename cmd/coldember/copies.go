@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"os"
 	"path/filepath"
 	"time"
 
@@ -90,6 +91,62 @@ func restoreCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&data, "data", "", "database file to replace (default: your own work)")
 	c.Flags().BoolVar(&look, "look", false, "only tell what is in the copy")
+	return c
+}
+
+func packCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use: "pack FILE", Short: "Write the whole shop as a ZIP of open files: documents, histories and pictures", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			return withData(c.Context(), data, func(w *work.Work) (err error) {
+				f, err := os.OpenFile(args[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+				if err != nil {
+					return store.Faulty(args[0], err)
+				}
+				err = errors.Join(w.Pack(c.Context(), f), f.Sync(), f.Close())
+				if err != nil {
+					_ = os.Remove(args[0])
+				}
+				return store.Faulty(args[0], err)
+			})
+		},
+	}
+	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	return c
+}
+
+func unpackCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use: "unpack FILE", Short: "Make a new database of a whole shop that was packed", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) (err error) {
+			if data, err = dataOr(data); err != nil {
+				return err
+			}
+			f, err := os.Open(args[0])
+			if err != nil {
+				return store.Faulty(args[0], err)
+			}
+			defer func() { _ = f.Close() }()
+			raw, err := io.ReadAll(io.LimitReader(f, work.MaxArchiveBytes))
+			if err != nil {
+				return store.Faulty(args[0], err)
+			}
+			if err := store.MakeFolder(filepath.Dir(data)); err != nil {
+				return err
+			}
+			if err := work.UnpackInto(c.Context(), data, raw, time.Now()); err != nil {
+				return err
+			}
+			about, err := store.Look(c.Context(), data)
+			if err != nil {
+				return err
+			}
+			return tellAbout(c.OutOrStdout(), about)
+		},
+	}
+	c.Flags().StringVar(&data, "data", "", "database file to make; one that is there is not written over (default: your own work)")
 	return c
 }
 

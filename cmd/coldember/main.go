@@ -9,6 +9,8 @@ import (
 	"os/signal"
 	"syscall"
 
+	"coldember/core/quantity"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 	"coldember/internal/text"
 
@@ -35,7 +37,7 @@ func root() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), openCommand(), exportCommand(), importCommand(), backupCommand(), restoreCommand(), doctorCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), openCommand(), exportCommand(), importCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
 	return c
 }
 
@@ -51,6 +53,16 @@ func inWords(err error) string {
 	var f *store.Fault
 	if errors.As(err, &f) {
 		return text.Say(string(f.Code), map[string]string{"path": f.Path})
+	}
+	var inv *edit.InvalidError
+	if errors.As(err, &inv) && len(inv.Fields) > 0 {
+		p := inv.Fields[0]
+		with := text.FigureFor(p.Code, p.Figures, quantity.Metric)
+		with["found"] = p.Text
+		if with["found"] == "" {
+			with["found"] = p.Found
+		}
+		return p.Field + ": " + text.Say(p.Code, with)
 	}
 	return err.Error()
 }

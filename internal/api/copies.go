@@ -1,6 +1,7 @@
 package api
 
 import (
+	"bytes"
 	"context"
 	"net/http"
 	"time"
@@ -59,7 +60,31 @@ func copiesOf(c work.Copies) Copies {
 	return out
 }
 
+type archiveIn struct {
+	RawBody []byte `contentType:"application/octet-stream"`
+}
+
+// archive is the whole shop, out and in.
+func (h *handlers) archive(api huma.API) {
+	huma.Register(api, op("packShop", http.MethodGet, "/archive", "The whole shop as a ZIP of open files"),
+		func(ctx context.Context, _ *struct{}) (*fileOut, error) {
+			var b bytes.Buffer
+			if err := h.work.Pack(ctx, &b); err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			name := "cold-ember-" + time.Now().Format(time.DateOnly) + ".zip"
+			return &fileOut{ContentType: "application/zip", Disposition: `attachment; filename="` + name + `"`, Body: b.Bytes()}, nil
+		})
+	unpack := op("unpackShop", http.MethodPost, "/archive", "Put a whole shop that was packed in the place of this one, which is copied first")
+	unpack.MaxBodyBytes = work.MaxArchiveBytes
+	huma.Register(api, unpack, func(ctx context.Context, in *archiveIn) (*body[Named], error) {
+		name, err := h.work.Unpack(ctx, in.RawBody)
+		return answer(ctx, h, Named{Name: name}, err)
+	})
+}
+
 func (h *handlers) copies(api huma.API) {
+	h.archive(api)
 	huma.Register(api, op("listCopies", http.MethodGet, "/copies", "Copies of the whole file, and what is in each"),
 		func(ctx context.Context, _ *struct{}) (*body[Copies], error) {
 			c, err := h.work.Copies(ctx)

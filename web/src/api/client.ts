@@ -81,3 +81,14 @@ export function sendTable(file: Blob): Promise<Schemas["Imported"]> {
     }),
   );
 }
+
+/** Puts a whole shop that was packed in the place of this one; its bytes are the body. */
+export function sendShop(file: Blob): Promise<Schemas["Named"]> {
+  return ask(
+    api.POST("/api/v1/archive", {
+      body: file as unknown as string,
+      bodySerializer: (b) => b as unknown as string,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
+}

@@ -1,6 +1,6 @@
-import { Save } from "lucide-react";
-import { type ReactNode, useState } from "react";
-import type { Copy } from "../api/client";
+import { Download, Save, Upload } from "lucide-react";
+import { type ReactNode, useRef, useState } from "react";
+import { type Copy, Refused, sendShop } from "../api/client";
 import { useCopies, useMakeCopy, usePutBack } from "../api/hooks";
 import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
@@ -65,7 +65,58 @@ export function CopiesPanel({ fields }: { fields: ReactNode }) {
           </ul>
         </div>
       </div>
+      <Whole />
       {asked && <Asked copy={asked} onClose={() => setAsked(undefined)} />}
+    </section>
+  );
+}
+
+/** The whole shop as open files: out, and in again. */
+function Whole() {
+  const file = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState("");
+  const [busy, setBusy] = useState(false);
+  const put = async (f: File | undefined) => {
+    if (!f) return;
+    setBusy(true);
+    setWrong("");
+    try {
+      await sendShop(f);
+      location.reload();
+    } catch (e) {
+      setWrong(e instanceof Refused ? (e.problem.fields?.[0]?.message ?? e.problem.detail) : say("ui.offline"));
+      setBusy(false);
+    }
+  };
+  return (
+    <section className="relative mt-6 max-w-5xl" data-testid="whole">
+      <h3 className="mb-2 text-xl">{say("archive.title")}</h3>
+      <p className="mb-3 text-quiet">{say("archive.note")}</p>
+      <div className="flex flex-wrap gap-2">
+        <a className="press" href="/api/v1/archive" download>
+          <Download size={16} aria-hidden /> {say("archive.out")}
+        </a>
+        <button type="button" className="press" disabled={busy} onClick={() => file.current?.click()}>
+          <Upload size={16} aria-hidden /> {say("archive.in")}
+        </button>
+        <input
+          ref={file}
+          type="file"
+          accept=".zip,application/zip"
+          className="sr-only"
+          aria-label={say("archive.in")}
+          tabIndex={-1}
+          onChange={(e) => {
+            void put(e.target.files?.[0]);
+            e.target.value = "";
+          }}
+        />
+      </div>
+      {wrong && (
+        <p role="alert" className="mt-2 break-words text-ember">
+          {wrong}
+        </p>
+      )}
     </section>
   );
 }

@@ -1,0 +1,41 @@
+package store
+
+// Whole is every row of a file, for an archive.
+type Whole struct {
+	Shop      []Shop
+	Patterns  []Pattern
+	Revisions []PatternRevision
+	Stock     []StockItem
+	Pieces    []Piece
+	Edits     []PieceEdit
+	Named     []PieceRevision
+	Cuts      []Cut
+	Made      []CutMade
+	Pictures  []string // ids; their bytes are read one by one
+}
+
+// Whole reads every row but the bytes of pictures, and plans, which can be made again.
+func (tx Tx) Whole() (w Whole, err error) {
+	for _, t := range []struct {
+		rows  any
+		order string
+	}{
+		{&w.Shop, "id"}, {&w.Patterns, "created_at, id"}, {&w.Revisions, "pattern_id, n"}, {&w.Stock, "created_at, id"}, {&w.Pieces, "created_at, id"},
+		{&w.Edits, "piece_id, seq"}, {&w.Named, "piece_id, n"}, {&w.Cuts, "id"}, {&w.Made, "id"},
+	} {
+		if err := tx.db.Order(t.order).Find(t.rows).Error; err != nil {
+			return w, wrap(err)
+		}
+	}
+	return w, wrap(tx.db.Model(&Picture{}).Order("id").Pluck("id", &w.Pictures).Error)
+}
+
+// Fill writes every row into a file that has none yet; pictures come by KeepPicture.
+func (tx Tx) Fill(w Whole) error {
+	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made} {
+		if err := tx.db.CreateInBatches(rows, 200).Error; err != nil {
+			return wrap(err)
+		}
+	}
+	return nil
+}

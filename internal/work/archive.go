@@ -1,0 +1,436 @@
+package work
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"time"
+
+	"coldember/internal/doc"
+	"coldember/internal/edit"
+	"coldember/internal/store"
+)
+
+// ArchiveFormat and ArchiveVersion name the archive of a whole shop.
+const (
+	ArchiveFormat  = "coldember-shop"
+	ArchiveVersion = 1
+)
+
+// inArchive is the file of a ZIP that has everything but the pictures.
+const inArchive = "shop" + ".json"
+
+// Bounds of an archive that is read.
+const (
+	MaxArchiveBytes = 512 << 20
+	mostUnpacked    = 2 << 30
+)
+
+// Archive is a whole shop, but for its pictures, which lie beside it as files.
+// Documents are as they are stored, each with the version of its form.
+type Archive struct {
+	Format   string            `json:"format" enum:"coldember-shop"`
+	Version  int               `json:"version"`
+	MadeAt   time.Time         `json:"madeAt"`
+	Shop     *ArchivedShop     `json:"shop,omitempty"`
+	Patterns []ArchivedPattern `json:"patterns"`
+	Stock    []ArchivedStock   `json:"stock"`
+	Pieces   []ArchivedPiece   `json:"pieces"`
+}
+
+// ArchivedShop is the settings.
+type ArchivedShop struct {
+	Doc       json.RawMessage `json:"doc"`
+	Version   int             `json:"version"`
+	UpdatedAt time.Time       `json:"updatedAt"`
+}
+
+// ArchivedState is one state in a history.
+type ArchivedState struct {
+	N         int             `json:"n"`
+	Label     string          `json:"label,omitempty"`
+	Doc       json.RawMessage `json:"doc"`
+	CreatedAt time.Time       `json:"createdAt"`
+}
+
+// ArchivedPattern is a pattern with its revisions.
+type ArchivedPattern struct {
+	ID         string          `json:"id"`
+	Name       string          `json:"name"`
+	Head       int             `json:"head" doc:"the newest revision"`
+	Version    int             `json:"version"`
+	ArchivedAt *time.Time      `json:"archivedAt,omitempty"`
+	CreatedAt  time.Time       `json:"createdAt"`
+	UpdatedAt  time.Time       `json:"updatedAt"`
+	Revisions  []ArchivedState `json:"revisions"`
+}
+
+// ArchivedCut is a cut that was made.
+type ArchivedCut struct {
+	PieceID  string    `json:"pieceId"`
+	Name     string    `json:"name"`
+	LengthMm float64   `json:"lengthMm"`
+	At       time.Time `json:"at"`
+}
+
+// ArchivedStock is a piece of stock with what was cut from it.
+type ArchivedStock struct {
+	ID         string          `json:"id"`
+	Doc        json.RawMessage `json:"doc"`
+	Version    int             `json:"version"`
+	ArchivedAt *time.Time      `json:"archivedAt,omitempty"`
+	CreatedAt  time.Time       `json:"createdAt"`
+	UpdatedAt  time.Time       `json:"updatedAt"`
+	Made       []ArchivedCut   `json:"made,omitempty"`
+}
+
+// ArchivedTaking is what a piece takes from the rack.
+type ArchivedTaking struct {
+	Role      string    `json:"role"`
+	State     string    `json:"state" enum:"proposed,booked,made"`
+	StockID   *string   `json:"stockId,omitempty"`
+	LengthMm  float64   `json:"lengthMm"`
+	CreatedAt time.Time `json:"createdAt"`
+	UpdatedAt time.Time `json:"updatedAt"`
+}
+
+// ArchivedPiece is a piece of work with its history.
+type ArchivedPiece struct {
+	ID         string           `json:"id"`
+	Doc        json.RawMessage  `json:"doc"`
+	Summary    json.RawMessage  `json:"summary"`
+	Version    int              `json:"version"`
+	Cursor     int              `json:"cursor" doc:"the step of the history that is shown"`
+	ArchivedAt *time.Time       `json:"archivedAt,omitempty"`
+	CreatedAt  time.Time        `json:"createdAt"`
+	UpdatedAt  time.Time        `json:"updatedAt"`
+	Steps      []ArchivedState  `json:"steps"`
+	Named      []ArchivedState  `json:"named,omitempty"`
+	Cuts       []ArchivedTaking `json:"cuts,omitempty"`
+}
+
+// Pack writes the whole shop as a ZIP of open files: shop.json and its pictures.
+func (w *Work) Pack(ctx context.Context, out io.Writer) error {
+	z := zip.NewWriter(out)
+	err := w.store.Read(ctx, func(tx store.Tx) error {
+		all, err := tx.Whole()
+		if err != nil {
+			return err
+		}
+		f, err := z.Create(inArchive)
+		if err != nil {
+			return err
+		}
+		e := json.NewEncoder(f)
+		e.SetIndent("", " ")
+		if err := e.Encode(archiveOf(all, w.now())); err != nil {
+			return err
+		}
+		for _, id := range all.Pictures {
+			p, err := tx.Picture(id)
+			if err != nil {
+				return err
+			}
+			f, err := z.CreateHeader(&zip.FileHeader{Name: "pictures/" + id + "." + strings.TrimPrefix(p.Mime, "image/"), Method: zip.Store})
+			if err != nil {
+				return err
+			}
+			if _, err := f.Write(p.Data); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return errors.Join(err, z.Close())
+}
+
+func archiveOf(all store.Whole, now time.Time) Archive {
+	out := Archive{Format: ArchiveFormat, Version: ArchiveVersion, MadeAt: now, Patterns: []ArchivedPattern{}, Stock: []ArchivedStock{}, Pieces: []ArchivedPiece{}}
+	for _, s := range all.Shop {
+		out.Shop = &ArchivedShop{json.RawMessage(s.Doc), s.Version, s.UpdatedAt}
+	}
+	patterns, items, pieces := map[string]int{}, map[string]int{}, map[string]int{}
+	for i, p := range all.Patterns {
+		patterns[p.ID] = i
+		out.Patterns = append(out.Patterns, ArchivedPattern{ID: p.ID, Name: p.Name, Head: p.Head, Version: p.Version, ArchivedAt: p.ArchivedAt, CreatedAt: p.CreatedAt, UpdatedAt: p.UpdatedAt})
+	}
+	for _, r := range all.Revisions {
+		p := &out.Patterns[patterns[r.PatternID]]
+		p.Revisions = append(p.Revisions, ArchivedState{r.N, "", json.RawMessage(r.Doc), r.CreatedAt})
+	}
+	for i, s := range all.Stock {
+		items[s.ID] = i
+		out.Stock = append(out.Stock, ArchivedStock{ID: s.ID, Doc: json.RawMessage(s.Doc), Version: s.Version, ArchivedAt: s.ArchivedAt, CreatedAt: s.CreatedAt, UpdatedAt: s.UpdatedAt})
+	}
+	for _, m := range all.Made {
+		s := &out.Stock[items[m.StockID]]
+		s.Made = append(s.Made, ArchivedCut{m.PieceID, m.Name, m.LengthMm, m.At})
+	}
+	for i, p := range all.Pieces {
+		pieces[p.ID] = i
+		out.Pieces = append(out.Pieces, ArchivedPiece{
+			ID: p.ID, Doc: json.RawMessage(p.Doc), Summary: json.RawMessage(p.Summary), Version: p.Version, Cursor: p.Cursor,
+			ArchivedAt: p.ArchivedAt, CreatedAt: p.CreatedAt, UpdatedAt: p.UpdatedAt,
+		})
+	}
+	for _, e := range all.Edits {
+		p := &out.Pieces[pieces[e.PieceID]]
+		p.Steps = append(p.Steps, ArchivedState{e.Seq, e.Label, json.RawMessage(e.Doc), e.CreatedAt})
+	}
+	for _, e := range all.Named {
+		p := &out.Pieces[pieces[e.PieceID]]
+		p.Named = append(p.Named, ArchivedState{e.N, e.Label, json.RawMessage(e.Doc), e.CreatedAt})
+	}
+	for _, c := range all.Cuts {
+		p := &out.Pieces[pieces[c.PieceID]]
+		p.Cuts = append(p.Cuts, ArchivedTaking{c.Role, c.State, c.StockID, c.LengthMm, c.CreatedAt, c.UpdatedAt})
+	}
+	return out
+}
+
+// Unpack puts a whole shop from an archive in the place of what is here, which is copied
+// first. Everything in it meets the rules of what is typed; otherwise nothing is changed
+// and the error (*edit.InvalidError) names the first thing that is wrong.
+func (w *Work) Unpack(ctx context.Context, data []byte) (kept string, err error) {
+	folder, err := os.MkdirTemp(filepath.Dir(w.store.Path()), ".unpacking-*")
+	if err != nil {
+		return "", store.Faulty(filepath.Dir(w.store.Path()), err)
+	}
+	defer func() { _ = os.RemoveAll(folder) }()
+	file := filepath.Join(folder, "unpacked")
+	if err := w.UnpackInto(ctx, file, data); err != nil {
+		return "", err
+	}
+	if kept, err = w.CopyNow(ctx, BeforeRestore); err != nil {
+		return "", err
+	}
+	w.copying.mu.Lock()
+	defer w.copying.mu.Unlock()
+	if err := w.store.Exchange(ctx, file, w.now()); err != nil {
+		return "", err
+	}
+	w.tell(Event{"all", "", 0})
+	return kept, nil
+}
+
+// UnpackInto makes a new file of an archive.
+func (w *Work) UnpackInto(ctx context.Context, file string, data []byte) error {
+	return UnpackInto(ctx, file, data, w.now())
+}
+
+// UnpackInto makes a new file of an archive; errors are those of Unpack.
+func UnpackInto(ctx context.Context, file string, data []byte, now time.Time) (err error) {
+	rows, pictures, err := readArchive(data, now)
+	if err != nil {
+		return err
+	}
+	if _, err := store.Look(ctx, file); err == nil {
+		return &Fault{Code: store.Exists, Path: file}
+	}
+	st, err := store.Open(ctx, file, nil)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, st.Close()) }()
+	return st.Write(ctx, func(tx store.Tx) error {
+		if err := tx.Fill(rows); err != nil {
+			return wrong(inArchive, err)
+		}
+		for _, p := range pictures {
+			if err := tx.KeepPicture(p); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// wrong says what of an archive cannot be.
+func wrong(where string, err error) error {
+	text := where
+	if err != nil {
+		text += ": " + err.Error()
+	}
+	return edit.One("file", "archive.wrong", nil, text)
+}
+
+// ids are what rows are named by.
+var ids = regexp.MustCompile(`^[0-9A-Za-z-]{1,64}$`)
+
+// readArchive reads a ZIP into rows, and looks at every document in it.
+func readArchive(data []byte, now time.Time) (rows store.Whole, pictures []store.Picture, err error) {
+	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		return rows, nil, wrong("ZIP", nil)
+	}
+	left := int64(mostUnpacked)
+	read := func(f *zip.File) ([]byte, error) {
+		r, err := f.Open()
+		if err != nil {
+			return nil, wrong(f.Name, err)
+		}
+		defer func() { _ = r.Close() }()
+		b, err := io.ReadAll(io.LimitReader(r, left+1))
+		if left -= int64(len(b)); err != nil || left < 0 {
+			return nil, wrong(f.Name, err)
+		}
+		return b, nil
+	}
+	var a Archive
+	for _, f := range z.File {
+		dir, name := path.Split(f.Name)
+		switch {
+		case f.Name == inArchive:
+			text, err := read(f)
+			if err != nil {
+				return rows, nil, err
+			}
+			if err := json.Unmarshal(text, &a); err != nil {
+				return rows, nil, wrong(f.Name, err)
+			}
+		case dir == "pictures/" && name != "":
+			raw, err := read(f)
+			if err != nil {
+				return rows, nil, err
+			}
+			clean, format, size, err := redrawn(raw)
+			id := strings.TrimSuffix(name, path.Ext(name))
+			if err != nil || !ids.MatchString(id) {
+				return rows, nil, wrong(f.Name, err)
+			}
+			pictures = append(pictures, store.Picture{ID: id, Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: clean, CreatedAt: now})
+		}
+	}
+	if a.Format != ArchiveFormat || a.Version < 1 || a.Version > ArchiveVersion {
+		return rows, nil, wrong(inArchive, fmt.Errorf("format %q, version %d; %q, version %d is read", a.Format, a.Version, ArchiveFormat, ArchiveVersion))
+	}
+	rows, err = a.rows()
+	return rows, pictures, err
+}
+
+// looked decodes a document, looks it over and writes it in the present form.
+func looked[T doc.Document](where string, raw json.RawMessage, check func(*T) error) (string, error) {
+	d, err := doc.Decode[T](string(raw))
+	if err == nil && check != nil {
+		err = check(&d)
+	}
+	if err != nil {
+		return "", wrong(where, err)
+	}
+	return doc.Encode(d), nil
+}
+
+func checkPiece(p *doc.Piece) error { return errors.Join(p.Validate(), p.Request.Validate()) }
+
+// rows are the rows of an archive, every document of them looked at.
+func (a *Archive) rows() (out store.Whole, err error) {
+	seen := map[string]bool{}
+	named := func(kind, id string) error {
+		if !ids.MatchString(id) || seen[kind+id] {
+			return wrong(kind, fmt.Errorf("id %q", id))
+		}
+		seen[kind+id] = true
+		return nil
+	}
+	if s := a.Shop; s != nil {
+		text, err := looked("shop", s.Doc, (*doc.Shop).Validate)
+		if err != nil {
+			return out, err
+		}
+		out.Shop = []store.Shop{{ID: 1, Doc: text, Version: s.Version, UpdatedAt: s.UpdatedAt}}
+	}
+	for _, p := range a.Patterns {
+		if err := named("patterns", p.ID); err != nil {
+			return out, err
+		}
+		heads := 0
+		for _, r := range p.Revisions {
+			text, err := looked("patterns "+p.Name, r.Doc, (*doc.Pattern).Validate)
+			if err != nil {
+				return out, err
+			}
+			if r.N == p.Head {
+				heads++
+			}
+			out.Revisions = append(out.Revisions, store.PatternRevision{PatternID: p.ID, N: r.N, Doc: text, CreatedAt: r.CreatedAt})
+		}
+		if heads != 1 {
+			return out, wrong("patterns "+p.Name, errors.New("no newest revision"))
+		}
+		out.Patterns = append(out.Patterns, store.Pattern{ID: p.ID, Name: p.Name, Head: p.Head, Version: max(1, p.Version), ArchivedAt: p.ArchivedAt, CreatedAt: p.CreatedAt, UpdatedAt: p.UpdatedAt})
+	}
+	for _, s := range a.Stock {
+		if err := named("stock", s.ID); err != nil {
+			return out, err
+		}
+		text, err := looked("stock "+s.ID, s.Doc, (*doc.Stock).Validate)
+		if err != nil {
+			return out, err
+		}
+		out.Stock = append(out.Stock, store.StockItem{ID: s.ID, Doc: text, Version: max(1, s.Version), ArchivedAt: s.ArchivedAt, CreatedAt: s.CreatedAt, UpdatedAt: s.UpdatedAt})
+		for _, m := range s.Made {
+			out.Made = append(out.Made, store.CutMade{StockID: s.ID, PieceID: m.PieceID, Name: m.Name, LengthMm: m.LengthMm, At: m.At})
+		}
+	}
+	for i := range a.Pieces {
+		if err := named("pieces", a.Pieces[i].ID); err != nil {
+			return out, err
+		}
+		if err := a.Pieces[i].rows(&out, seen); err != nil {
+			return out, err
+		}
+	}
+	return out, nil
+}
+
+// rows adds the rows of a piece; seen are the ids of the rack.
+func (p *ArchivedPiece) rows(out *store.Whole, seen map[string]bool) error {
+	where := "pieces " + p.ID
+	text, err := looked(where, p.Doc, checkPiece)
+	if err != nil {
+		return err
+	}
+	var sum doc.Summary
+	if err := json.Unmarshal(p.Summary, &sum); err != nil {
+		return wrong(where, err)
+	}
+	out.Pieces = append(out.Pieces, store.Piece{
+		ID: p.ID, Doc: text, Summary: encodeSummary(sum), Version: max(1, p.Version), Cursor: p.Cursor, ArchivedAt: p.ArchivedAt, CreatedAt: p.CreatedAt, UpdatedAt: p.UpdatedAt,
+	})
+	shown := false
+	for _, s := range p.Steps {
+		text, err := looked(where, s.Doc, checkPiece)
+		if err != nil {
+			return err
+		}
+		shown = shown || s.N == p.Cursor
+		out.Edits = append(out.Edits, store.PieceEdit{PieceID: p.ID, Seq: s.N, Doc: text, Label: s.Label, CreatedAt: s.CreatedAt})
+	}
+	if !shown {
+		return wrong(where, errors.New("the step that is shown is not in its history"))
+	}
+	for _, s := range p.Named {
+		text, err := looked(where, s.Doc, checkPiece)
+		if err != nil {
+			return err
+		}
+		out.Named = append(out.Named, store.PieceRevision{PieceID: p.ID, N: s.N, Label: s.Label, Doc: text, CreatedAt: s.CreatedAt})
+	}
+	for _, c := range p.Cuts {
+		okState := c.State == CutProposed || c.State == CutBooked || c.State == CutMadeNow
+		if !okState || !(c.LengthMm >= 0 && c.LengthMm <= 20000) || c.StockID != nil && !seen["stock"+*c.StockID] {
+			return wrong(where, fmt.Errorf("cut %q", c.Role))
+		}
+		out.Cuts = append(out.Cuts, store.Cut{ID: p.ID + "-" + c.Role, PieceID: p.ID, StockID: c.StockID, LengthMm: c.LengthMm, Role: c.Role, State: c.State, CreatedAt: c.CreatedAt, UpdatedAt: c.UpdatedAt})
+	}
+	return nil
+}
