@@ -41,7 +41,9 @@ func openapiCommand() *cobra.Command {
 }
 
 func schemaCommand() *cobra.Command {
-	return printer("schema", "Print the JSON Schema of a pattern file", api.PatternSchema)
+	c := printer("schema", "Print the JSON Schema of a pattern file", api.PatternSchema)
+	c.AddCommand(printer("shop", "Print the JSON Schema of a whole shop that is packed", api.ShopSchema))
+	return c
 }
 
 func printer(use, short string, doc func() ([]byte, error)) *cobra.Command {

@@ -9,6 +9,7 @@ import (
 
 	"coldember/core/calc"
 	"coldember/core/steel"
+	"coldember/internal/doc"
 	"coldember/internal/export"
 	"coldember/internal/work"
 
@@ -66,6 +67,29 @@ func PatternSchema() ([]byte, error) {
 	huma.SchemaFromType(reg, reflect.TypeFor[export.PatternFile]())
 	return json.MarshalIndent(map[string]any{
 		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Cold Ember pattern", "$ref": here + "PatternFile", "$defs": reg.Map(),
+	}, "", " ")
+}
+
+// ShopSchema is the JSON Schema of shop.json in an archive of a whole shop, indented.
+func ShopSchema() ([]byte, error) {
+	const here = "#/$defs/"
+	reg := huma.NewMapRegistry(here, schemaName)
+	reg.Schema(reflect.TypeFor[work.Archive](), true, "Archive")
+	all := map[string]*huma.Schema{}
+	for _, t := range []reflect.Type{reflect.TypeFor[doc.Shop](), reflect.TypeFor[doc.Pattern](), reflect.TypeFor[doc.Stock](), reflect.TypeFor[doc.Piece]()} {
+		reg.Schema(t, true, t.Name())
+		d := reg.Map()[t.Name()]
+		d.Properties["docVersion"] = &huma.Schema{Type: "integer", Description: "form of the document"}
+		all[t.Name()] = &huma.Schema{Ref: here + t.Name()}
+	}
+	for of, is := range map[string]*huma.Schema{
+		"ArchivedShop": all["Shop"], "ArchivedStock": all["Stock"], "ArchivedPiece": all["Piece"],
+		"ArchivedState": {OneOf: []*huma.Schema{all["Pattern"], all["Piece"]}},
+	} {
+		reg.Map()[of].Properties["doc"] = is
+	}
+	return json.MarshalIndent(map[string]any{
+		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Cold Ember shop", "$ref": here + "Archive", "$defs": reg.Map(),
 	}, "", " ")
 }
 

@@ -1,0 +1,53 @@
+package main
+
+import (
+	"archive/zip"
+	"encoding/json"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"coldember/internal/demo"
+	"coldember/internal/store"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestAPackedShopMeetsItsSchema by a reader that is not ours, and so does not one that is
+// spoilt.
+func TestAPackedShopMeetsItsSchema(t *testing.T) {
+	dir := t.TempDir()
+	data, packed := filepath.Join(dir, "demo.db"), filepath.Join(dir, "shop.zip")
+	st, err := store.Open(t.Context(), data, nil)
+	require.NoError(t, err)
+	require.NoError(t, demo.Build(t.Context(), st, time.Now()))
+	require.NoError(t, st.Close())
+	_, err = command(t, "", "pack", packed, "--data", data)
+	require.NoError(t, err)
+	z, err := zip.OpenReader(packed)
+	require.NoError(t, err)
+	defer func() { _ = z.Close() }()
+	f, err := z.Open("shop.json")
+	require.NoError(t, err)
+	var shop map[string]any
+	require.NoError(t, json.NewDecoder(f).Decode(&shop))
+
+	text, err := command(t, "", "schema", "shop")
+	require.NoError(t, err)
+	rules, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
+	require.NoError(t, err)
+	c := jsonschema.NewCompiler()
+	require.NoError(t, c.AddResource("shop.json", rules))
+	s, err := c.Compile("shop.json")
+	require.NoError(t, err)
+	require.NoError(t, s.Validate(shop))
+	shop["pieces"].([]any)[0].(map[string]any)["doc"].(map[string]any)["request"].(map[string]any)["steelId"] = 7.
+	assert.Error(t, s.Validate(shop))
+
+	out, err := command(t, "", "unpack", packed, "--data", filepath.Join(dir, "new.db"))
+	require.NoError(t, err)
+	assert.Contains(t, out, "5 pieces")
+}
