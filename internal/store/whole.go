@@ -20,8 +20,15 @@ func (tx Tx) Whole() (w Whole, err error) {
 		rows  any
 		order string
 	}{
-		{&w.Shop, "id"}, {&w.Patterns, "created_at, id"}, {&w.Revisions, "pattern_id, n"}, {&w.Stock, "created_at, id"}, {&w.Pieces, "created_at, id"},
-		{&w.Edits, "piece_id, seq"}, {&w.Named, "piece_id, n"}, {&w.Cuts, "id"}, {&w.Made, "id"},
+		{&w.Shop, "id"},
+		{&w.Patterns, "created_at, id"},
+		{&w.Revisions, "pattern_id, n"},
+		{&w.Stock, "created_at, id"},
+		{&w.Pieces, "created_at, id"},
+		{&w.Edits, "piece_id, seq"},
+		{&w.Named, "piece_id, n"},
+		{&w.Cuts, "id"},
+		{&w.Made, "id"},
 	} {
 		if err := tx.db.Order(t.order).Find(t.rows).Error; err != nil {
 			return w, wrap(err)
