@@ -1,8 +1,11 @@
 package e2e
 
 import (
+	"bytes"
 	"context"
+	"encoding/json"
 	"math/rand/v2"
+	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -90,10 +93,76 @@ func TestKilledWhileItCopies(t *testing.T) {
 	t.Logf("pieces afterwards: %v of %s", seen, demo.Rigging)
 }
 
+// TestKilledWhileCutsAreMade: a cut that was acknowledged is made, and is off its bar; none
+// is made twice.
+func TestKilledWhileCutsAreMade(t *testing.T) {
+	for range kills(2) {
+		data := filepath.Join(t.TempDir(), "demo.db")
+		cmd, base, client := startBinary(t, "demo", "--data", data)
+		send := func(method, path string, body any, out any) bool {
+			raw, err := json.Marshal(body)
+			require.NoError(t, err)
+			req, err := http.NewRequest(method, base+"/api/v1"+path, bytes.NewReader(raw))
+			require.NoError(t, err)
+			req.Header.Set("Content-Type", "application/json")
+			res, err := client.Do(req)
+			if err != nil {
+				return false // killed
+			}
+			defer func() { _ = res.Body.Close() }()
+			return res.StatusCode == http.StatusOK && json.NewDecoder(res.Body).Decode(out) == nil
+		}
+		type made struct{ Role, State, StockID string }
+		var all struct{ Items []struct{ ID string } }
+		require.True(t, send("GET", "/pieces", nil, &all))
+		go func() {
+			time.Sleep(rand.N(120 * time.Millisecond)) //nolint:gosec // any moment will do
+			_ = cmd.Process.Kill()
+		}()
+		acknowledged := map[string]bool{}
+		for _, p := range all.Items {
+			for _, state := range []string{"booked", "made"} {
+				var cuts []made
+				if send("POST", "/pieces/"+p.ID+"/cuts/body", map[string]any{"state": state}, &cuts) && state == "made" {
+					acknowledged[p.ID] = true
+				}
+			}
+		}
+		_ = cmd.Wait()
+		st, err := store.Open(t.Context(), data, nil)
+		require.NoError(t, err)
+		w := work.New(st, time.Now, work.RandomID)
+		off := map[string]int{}
+		for _, archived := range []bool{false, true} {
+			rack, aside, err := w.Rack(t.Context(), archived)
+			require.NoError(t, err)
+			require.Empty(t, aside)
+			for _, s := range rack {
+				for _, h := range s.History {
+					off[h.PieceID]++
+				}
+			}
+		}
+		for _, p := range all.Items {
+			cuts, err := w.Cuts(t.Context(), p.ID)
+			require.NoError(t, err)
+			for _, c := range cuts {
+				if c.State == work.CutMadeNow {
+					assert.Equal(t, 1, off[p.ID], "a made cut is off its bar, once")
+				} else {
+					assert.Zero(t, off[p.ID])
+					assert.False(t, acknowledged[p.ID], "an acknowledged cut is lost")
+				}
+			}
+		}
+		require.NoError(t, st.Close())
+	}
+}
+
 // TestKilledWhileItIsBroughtUpToDate: a file of the first version is still one, or is of
 // the present, with all that was in it.
 func TestKilledWhileItIsBroughtUpToDate(t *testing.T) {
-	raw, err := os.ReadFile("../internal/store/testdata/first.db")
+	raw, err := os.ReadFile("../internal/store/testdata/first.sqlite3")
 	require.NoError(t, err)
 	first := filepath.Join(t.TempDir(), "first.db")
 	require.NoError(t, os.WriteFile(first, raw, 0o600))

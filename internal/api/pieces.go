@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"mime"
 	"net/http"
 
 	"coldember/core/figure"
@@ -177,7 +176,7 @@ func (h *handlers) export(ctx context.Context, in *exportIn) (*fileOut, error) {
 	if err != nil {
 		return nil, fail(ctx, fmt.Errorf("export: %w", err), shop.Doc.Units)
 	}
-	return &fileOut{ContentType: f.ContentType, Disposition: mime.FormatMediaType("attachment", map[string]string{"filename": p.Doc.Name + "." + in.Format}), Body: f.Data}, nil
+	return &fileOut{ContentType: f.ContentType, Disposition: download(p.Doc.Name, "."+in.Format), Body: f.Data}, nil
 }
 
 func (h *handlers) card(ctx context.Context, in *idIn) (*fileOut, error) {
@@ -219,7 +218,7 @@ func (h *handlers) heats(ctx context.Context, id, format string) (*fileOut, erro
 		if err != nil {
 			return nil, fail(ctx, err, shop.Doc.Units)
 		}
-		return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: mime.FormatMediaType("attachment", map[string]string{"filename": p.Doc.Name + " heats.csv"}), Body: data}, nil
+		return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: download(p.Doc.Name, " heats.csv"), Body: data}, nil
 	}
 	pdf, err := export.BenchCard(p.Doc.Name, pl, shop.Doc.Units, shop.Doc.Paper)
 	if err != nil {

@@ -128,6 +128,8 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	case errors.As(err, &fault):
 		slog.ErrorContext(ctx, "the file cannot be used", "error", err)
 		return faultProblem(fault)
+	case errors.Is(err, context.DeadlineExceeded), errors.Is(ctx.Err(), context.DeadlineExceeded):
+		return problem(http.StatusServiceUnavailable, "problem.tooLong", nil)
 	case errors.Is(err, context.Canceled), ctx.Err() != nil: // nobody waits for it any more
 		return problem(statusGone, "problem.internal", nil)
 	}

@@ -172,7 +172,7 @@ func TestACopyCutShortIsNone(t *testing.T) {
 // TestBeforeAnOlderFileIsChanged what was in it is copied, and where that cannot be, it is
 // not changed.
 func TestBeforeAnOlderFileIsChanged(t *testing.T) {
-	raw, err := os.ReadFile("testdata/first.db")
+	raw, err := os.ReadFile("testdata/first.sqlite3")
 	require.NoError(t, err)
 	dir := t.TempDir()
 	file, copied := filepath.Join(dir, "old.db"), filepath.Join(dir, "copy.db")

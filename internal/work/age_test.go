@@ -21,7 +21,7 @@ import (
 // was cut from a bar is still known, though it moved from its document to rows.
 func TestTheFirstDatabaseOpens(t *testing.T) {
 	ctx := context.Background()
-	raw, err := os.ReadFile("../store/testdata/first.db")
+	raw, err := os.ReadFile("../store/testdata/first.sqlite3")
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "shop.db")
 	require.NoError(t, os.WriteFile(file, raw, 0o600))

@@ -213,8 +213,11 @@ func (w *Work) cutOff(tx store.Tx, s Stock, cut *store.Cut) error {
 	}
 	rest := s.Doc
 	rest.Count--
-	if err := swapped(tx.SwapStock(s.ID, s.Version, now, doc.Encode(rest))); err != nil || !keep {
+	if err := swapped(tx.SwapStock(s.ID, s.Version, now, doc.Encode(rest))); err != nil {
 		return err
+	}
+	if !keep {
+		return tx.AddCutMade(made)
 	}
 	left.ParentID = s.ID
 	item := w.newStock(left)
