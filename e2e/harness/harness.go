@@ -141,7 +141,7 @@ func (b *Browser) NewPage(width, height int64) (*Page, error) {
 
 // refused are answers of the server to what cannot be; the browser logs them
 // as failed loads, though the page shows them as intended.
-var refused = []string{"status of 422", "status of 409"}
+var refused = []string{"status of 422", "status of 409", "status of 401"}
 
 func (p *Page) hear(m chromedp.ConsoleMessage) {
 	if m.Type != chromedp.ConsoleError && !m.IsException() {
