@@ -130,7 +130,7 @@ func TestACopyIsWholeWhileItIsWrittenTo(t *testing.T) {
 			})
 		}
 	})
-	for i := range 15 {
+	for i := range 50 {
 		file := filepath.Join(dir, fmt.Sprintf("copy%d.db", i))
 		require.NoError(t, s.Backup(t.Context(), file))
 		require.NoError(t, store.Check(t.Context(), file))
