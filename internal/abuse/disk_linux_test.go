@@ -47,7 +47,8 @@ func fill(t *testing.T, dir string) (empty func()) {
 
 // writes are a call of every kind that saves something.
 func writes(x *target) map[string]func() (int, []byte) {
-	p := x.pieces()[0]
+	all := x.pieces()
+	p, other := all[0], all[1]
 	send := func(method, path string, body any) func() (int, []byte) {
 		return func() (int, []byte) {
 			raw, err := json.Marshal(body)
@@ -68,7 +69,7 @@ func writes(x *target) map[string]func() (int, []byte) {
 		"a save":        send("PATCH", "/pieces/"+p.ID, m{"version": p.Version, "edits": typed("notes", "x")}),
 		"a new piece":   send("POST", "/pieces", work.NewPiece{Name: "New", PatternID: patterns[0].ID, StockID: rack[0].ID, Edits: []edit.Edit{}}),
 		"a copy of one": send("POST", "/pieces/"+p.ID+"/duplicate", m{"name": "Another"}),
-		"archiving":     send("POST", "/pieces/"+p.ID+"/archive", m{"version": p.Version}),
+		"archiving":     send("POST", "/pieces/"+other.ID+"/archive", m{"version": other.Version}),
 		"the rack":      send("PATCH", "/stock/"+rack[0].ID, m{"version": rack[0].Version, "edits": typed("notes", "x")}),
 		"a pattern":     send("PATCH", "/patterns/"+patterns[0].ID, m{"version": patterns[0].Version, "edits": typed("design.lengthMm", "101")}),
 		"the shop":      send("PATCH", "/shop", m{"version": shop.Version, "edits": typed("fire.tempC", "1210")}),

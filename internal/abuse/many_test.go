@@ -26,7 +26,7 @@ func TestTenWritersOneWinner(t *testing.T) {
 	delete(kinds, "a new piece")
 	delete(kinds, "a copy of one")
 	delete(kinds, "a copy")
-	delete(kinds, "archiving") // of the same piece as the save
+	delete(kinds, "archiving") // one after the other may both be right
 	for what, do := range kinds {
 		var wait sync.WaitGroup
 		var won, late atomic.Int32
