@@ -14,6 +14,7 @@ import (
 
 	"coldember/internal/demo"
 	"coldember/internal/store"
+	"coldember/internal/store/storetest"
 	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
@@ -162,8 +163,7 @@ func TestKilledWhileCutsAreMade(t *testing.T) {
 // TestKilledWhileItIsBroughtUpToDate: a file of the first version is still one, or is of
 // the present, with all that was in it.
 func TestKilledWhileItIsBroughtUpToDate(t *testing.T) {
-	raw, err := os.ReadFile("../internal/store/testdata/first.sqlite3")
-	require.NoError(t, err)
+	raw := storetest.First(t)
 	first := filepath.Join(t.TempDir(), "first.db")
 	require.NoError(t, os.WriteFile(first, raw, 0o600))
 	was, err := store.Look(t.Context(), first)

@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"coldember/internal/store"
+	"coldember/internal/store/storetest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -172,12 +173,11 @@ func TestACopyCutShortIsNone(t *testing.T) {
 // TestBeforeAnOlderFileIsChanged what was in it is copied, and where that cannot be, it is
 // not changed.
 func TestBeforeAnOlderFileIsChanged(t *testing.T) {
-	raw, err := os.ReadFile("testdata/first.sqlite3")
-	require.NoError(t, err)
+	raw := storetest.First(t)
 	dir := t.TempDir()
 	file, copied := filepath.Join(dir, "old.db"), filepath.Join(dir, "copy.db")
 	require.NoError(t, os.WriteFile(file, raw, 0o600))
-	_, err = store.Open(t.Context(), file, func(context.Context, *store.Store) error { return &store.Fault{Code: store.DiskFull, Path: copied} })
+	_, err := store.Open(t.Context(), file, func(context.Context, *store.Store) error { return &store.Fault{Code: store.DiskFull, Path: copied} })
 	assert.Equal(t, store.DiskFull, code(t, err))
 	about, err := store.Look(t.Context(), file)
 	require.NoError(t, err)

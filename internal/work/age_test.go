@@ -11,6 +11,7 @@ import (
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
+	"coldember/internal/store/storetest"
 	"coldember/internal/work"
 
 	"github.com/stretchr/testify/assert"
@@ -21,8 +22,7 @@ import (
 // was cut from a bar is still known, though it moved from its document to rows.
 func TestTheFirstDatabaseOpens(t *testing.T) {
 	ctx := context.Background()
-	raw, err := os.ReadFile("../store/testdata/first.sqlite3")
-	require.NoError(t, err)
+	raw := storetest.First(t)
 	file := filepath.Join(t.TempDir(), "shop.db")
 	require.NoError(t, os.WriteFile(file, raw, 0o600))
 	st, err := store.Open(ctx, file, nil)
