@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
-.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz mutants unit race e2e clean
+.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -50,7 +50,7 @@ licences: web/node_modules/.ready ## list what is shipped, and under which terms
 	go -C tools run ./licences -root .. > docs/licences.md
 
 unit: web/dist/index.html ## Go and front-end tests without the browser
-	go test $$(go list ./... | grep -v /e2e)
+	RAPID_SEED=$${RAPID_SEED:-1} go test $$(go list ./... | grep -v /e2e)
 	cd web && npm run -s test
 
 race: ## the core and the server under the race detector
@@ -89,6 +89,10 @@ mutants: ## change the core at SITES places drawn by SEED, one at a time: which 
 abuse: build browser ## hostile requests and files, many at once, a full disk, kills at any moment: all of it, some minutes
 	ABUSE=long go test -count=1 -timeout 30m -v ./internal/abuse
 	ABUSE=long go test -count=1 -timeout 30m -v -run 'Kill' ./e2e
+
+fuzz-long: ## properties on draws never seen before, a thousand of each, and the parsers for a minute
+	RAPID_SEED=0 RAPID_CHECKS=1000 go test -count=1 -timeout 60m $$(grep -rl --include=*_test.go 'rapid.Check' core internal | xargs -n1 dirname | sort -u | sed 's,^,./,')
+	$(MAKE) fuzz
 
 fuzz: ## explore the parsers for a minute
 	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"coldember/core/fact"
+	"coldember/core/section"
 
 	"gonum.org/v1/gonum/interp"
 )
@@ -123,6 +124,9 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	f.Outline.Spine, f.Outline.SpineCorners = grow(b.Outline.Spine, b.Outline.SpineCorners, b.Outline.Join, z.SpineMm, z.PointMm)
 	f.Outline.Edge, f.Outline.EdgeCorners = grow(b.Outline.Edge, b.Outline.EdgeCorners, b.Outline.Join, -z.EdgeMm, z.PointMm)
 	f.Thickness = f.thicker(z.PointFaceMm, g, z.PointMm)
+	if b.Grind.Kind == section.Hollow {
+		f.Grind.WheelRadiusMm = b.Grind.WheelRadiusMm * b.shallower(z.SpineMm+z.EdgeMm)
+	}
 	if b.Ricasso != nil {
 		r := *b.Ricasso
 		r.NotchMm = 0 // cut after forging
@@ -142,6 +146,24 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 		f.Tang = &t
 	}
 	return f
+}
+
+// shallower is how much larger the circle of a hollow is over bevels that more mm of
+// outline make higher: where the blade is highest the forged hollow is as deep as the
+// ground one, so that it takes no steel that the grinder needs, and cannot meet itself
+// where the ground one does not.
+func (b Blade) shallower(more float64) float64 {
+	highest := 0.0
+	for _, s := range b.Outline.Spine {
+		for _, e := range b.Outline.Edge {
+			highest = math.Max(highest, s[1]-e[1])
+		}
+	}
+	if highest <= 0 {
+		return 1
+	}
+	k := 1 + more/highest
+	return k * k
 }
 
 // thicker adds to the thickness, from point's allowance to heel's, moves it
