@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"syscall"
 	"testing"
 
@@ -151,6 +152,19 @@ func TestAnotherUserGetsNothing(t *testing.T) {
 		t.Skipf("nobody else can be played here: %v", err)
 	}
 	require.NoError(t, asOther("ls", dir))
+	client := filepath.Join(dir, "client") // this very program, as somebody else
+	self, err := os.ReadFile(os.Args[0])
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(client, self, 0o755)) //nolint:gosec // somebody else has to run it
+	for _, ask := range []string{"GET /api/v1/pieces", "GET /api/v1/shop", "GET /api/v1/archive", "POST /api/v1/copies", "GET /api/v1/events"} {
+		method, path, _ := strings.Cut(ask, " ")
+		c := exec.Command(client, "-test.run=^TestAskAsSomebody$", "-test.v")
+		c.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: 65534, Gid: 65534}}
+		c.Dir, c.Env = dir, append(os.Environ(), "ASK_METHOD="+method, "ASK_URL="+x.url+path)
+		out, err := c.CombinedOutput()
+		require.NoError(t, err, "%s", out)
+		assert.Contains(t, string(out), "answered 401", ask)
+	}
 	files, err := filepath.Glob(data + "*")
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(files), 4)
@@ -158,4 +172,19 @@ func TestAnotherUserGetsNothing(t *testing.T) {
 		assert.Error(t, asOther("cat", f), fmt.Sprintf("%s can be read", f))
 		assert.Error(t, asOther("ls", f+"/"), fmt.Sprintf("%s can be listed", f))
 	}
+}
+
+// TestAskAsSomebody is what another user runs in TestAnotherUserGetsNothing.
+func TestAskAsSomebody(t *testing.T) {
+	url := os.Getenv("ASK_URL")
+	if url == "" {
+		t.Skip("only as somebody else")
+	}
+	req, err := http.NewRequestWithContext(t.Context(), os.Getenv("ASK_METHOD"), url, nil)
+	require.NoError(t, err)
+	req.Header.Set("Sec-Fetch-Site", "same-origin")
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	t.Logf("answered %d", res.StatusCode)
 }

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"net/http"
 	"net/http/httptest"
+	"path"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -31,7 +32,7 @@ func TestWhatTakesTooLongIsGivenUp(t *testing.T) {
 	require.NoError(t, err)
 	ask := func(limit time.Duration) (int, string) {
 		r := chi.NewRouter()
-		r.Use(bounded(limit))
+		r.Use(bounded(func(string) time.Duration { return limit }))
 		api.Mount(r, w)
 		d := all[0].Doc
 		d.Request.Version = plan.RequestVersion
@@ -48,4 +49,29 @@ func TestWhatTakesTooLongIsGivenUp(t *testing.T) {
 	assert.Contains(t, body, "problem.tooLong")
 	code, body = ask(time.Minute)
 	assert.Equal(t, http.StatusOK, code, "%.200s", body)
+}
+
+// TestEachKindHasALimitOfItsOwn: what is typed for ends first, the whole shop last.
+func TestEachKindHasALimitOfItsOwn(t *testing.T) {
+	of := func(p string) time.Duration { return limitOf("/api/v1" + p) }
+	assert.Less(t, of("/calc/cool"), of("/plan/preview"))
+	assert.Less(t, of("/plan/preview"), of("/plan/largest"))
+	assert.Equal(t, of("/plan/largest"), of("/stock/ab12/fits"))
+	assert.Greater(t, of("/archive"), of("/plan/rank"))
+	assert.Equal(t, of("/archive"), of("/copies/demo-2026.db/restore"))
+	assert.Equal(t, usualLimit, of("/pieces/ab12"))
+	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "paths.db"), nil)
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = st.Close() })
+	r, used := chi.NewRouter(), map[int]bool{}
+	api.Mount(r, work.New(st, time.Now, work.RandomID))
+	require.NoError(t, chi.Walk(r, func(_, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+		for i, l := range limits {
+			if ok, err := path.Match("/api/v1"+l.of, route); ok && err == nil {
+				used[i] = true
+			}
+		}
+		return nil
+	}))
+	assert.Len(t, used, len(limits), "every limit is that of a path that is served")
 }

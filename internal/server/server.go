@@ -28,9 +28,8 @@ import (
 // Limits of a connection.
 const (
 	readTimeout  = 15 * time.Second
-	writeTimeout = 60 * time.Second
+	writeTimeout = 60 * time.Second // or longer, where the answer may take longer
 	idleTimeout  = 2 * time.Minute
-	workTimeout  = 45 * time.Second       // then a request is given up with its reason
 	drainTimeout = 800 * time.Millisecond // then what is left is cut: nothing acknowledged is in it
 )
 
@@ -39,7 +38,7 @@ const (
 // takes longer than sending it. Only who has the key gets at the API.
 func Handler(w *work.Work, front fs.FS, key Key) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, recoverer, secure, key.guard, bounded(workTimeout))
+	r.Use(middleware.RequestID, recoverer, secure, key.guard, bounded(limitOf))
 	r.NotFound(func(w http.ResponseWriter, _ *http.Request) {
 		api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
 	})
@@ -124,20 +123,6 @@ func secure(next http.Handler) http.Handler {
 		}
 		next.ServeHTTP(w, r)
 	})
-}
-
-// bounded gives up what takes too long; the stream of events has no end.
-func bounded(limit time.Duration) func(http.Handler) http.Handler {
-	return func(next http.Handler) http.Handler {
-		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			if r.URL.Path != "/api/v1/events" {
-				ctx, done := context.WithTimeout(r.Context(), limit)
-				defer done()
-				r = r.WithContext(ctx)
-			}
-			next.ServeHTTP(w, r)
-		})
-	}
 }
 
 // recoverer logs a panic once and answers without its insides.

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"errors"
 	"time"
 
 	"gorm.io/gorm"
@@ -8,7 +9,7 @@ import (
 
 // withHistory adds to pieces what their history allows.
 const withHistory = `pieces.*,
-	EXISTS (SELECT 1 FROM piece_edits e WHERE e.piece_id = pieces.id AND e.seq = pieces.cursor - 1) AS can_undo,
+	EXISTS (SELECT 1 FROM piece_edits e WHERE e.piece_id = pieces.id AND e.seq < pieces.cursor) AS can_undo,
 	EXISTS (SELECT 1 FROM piece_edits e WHERE e.piece_id = pieces.id AND e.seq > pieces.cursor) AS can_redo`
 
 func archived(db *gorm.DB, yes bool) *gorm.DB {
@@ -65,13 +66,46 @@ func (tx Tx) PieceEdit(id string, seq int) (PieceEdit, error) {
 	return find[PieceEdit](tx, "piece_id = ? AND seq = ?", id, seq)
 }
 
+// PieceEditBeside is the step before (by −1) or after (+1) one of a history, whatever
+// has been thinned out between them, or ErrNotFound.
+func (tx Tx) PieceEditBeside(id string, seq, by int) (PieceEdit, error) {
+	where, order := "piece_id = ? AND seq > ?", "seq"
+	if by < 0 {
+		where, order = "piece_id = ? AND seq < ?", "seq DESC"
+	}
+	var row PieceEdit
+	err := tx.db.Where(where, id, seq).Order(order).Take(&row).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return row, ErrNotFound
+	}
+	return row, wrap(err)
+}
+
 // PutPieceEdit adds a step to the history of a piece, or replaces it. Later steps are
-// gone, and so are those more than keep before it.
+// gone. Of those more than keep before it the last of a day stays, and of those more
+// than a year older the last of a month.
 func (tx Tx) PutPieceEdit(e PieceEdit, keep int) error {
-	if err := remove[PieceEdit](tx, "piece_id = ? AND (seq > ? OR seq <= ?)", e.PieceID, e.Seq, e.Seq-keep); err != nil {
+	if err := remove[PieceEdit](tx, "piece_id = ? AND seq > ?", e.PieceID, e.Seq); err != nil {
+		return err
+	}
+	if err := tx.thinPieceEdits(e.PieceID, e.Seq-keep, e.CreatedAt.AddDate(-1, 0, 0)); err != nil {
 		return err
 	}
 	return put(tx, &e)
+}
+
+// thinPieceEdits leaves of the steps up to seq the last of each day, and of each month
+// before a time.
+func (tx Tx) thinPieceEdits(id string, seq int, monthsBefore time.Time) error {
+	const day, month = 10, 7 // letters of a stored time
+	if seq <= 0 {
+		return nil
+	}
+	return remove[PieceEdit](tx, `piece_id = ? AND seq <= ? AND EXISTS (SELECT 1 FROM piece_edits later
+		WHERE later.piece_id = piece_edits.piece_id AND later.seq > piece_edits.seq AND later.seq <= ?
+		AND (substr(later.created_at, 1, ?) = substr(piece_edits.created_at, 1, ?)
+			OR later.created_at < ? AND substr(later.created_at, 1, ?) = substr(piece_edits.created_at, 1, ?)))`,
+		id, seq, seq, day, day, monthsBefore.UTC(), month, month)
 }
 
 // KeepPlan keeps the plan of a piece in place of its last one, but never of one that

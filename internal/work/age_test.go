@@ -2,6 +2,7 @@ package work_test
 
 import (
 	"context"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -142,4 +143,92 @@ func TestSavesAreHeard(t *testing.T) {
 	_, err = w.ArchivePiece(context.Background(), p.ID, false)
 	require.NoError(t, err)
 	assert.Empty(t, events)
+}
+
+// TestOldStepsAreThinnedByAge: the last 300 stay, of those before the last of a day, and
+// of those before the last of a month; undo goes over what is left.
+func TestOldStepsAreThinnedByAge(t *testing.T) {
+	w, c := fresh(t)
+	p := start(t, w)
+	edit := func(n int) {
+		var err error
+		p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("notes", fmt.Sprintf("note %d", n)))
+		require.NoError(t, err)
+		c.later(time.Minute)
+	}
+	n := 0
+	for range 4 { // four days of five steps, long ago
+		for range 5 {
+			n++
+			edit(n)
+		}
+		c.later(24 * time.Hour)
+	}
+	c.later(420 * 24 * time.Hour)
+	for range 2 { // and two of five
+		for range 5 {
+			n++
+			edit(n)
+		}
+		c.later(24 * time.Hour)
+	}
+	for range 300 {
+		n++
+		edit(n)
+	}
+	var notes []string
+	for p.CanUndo {
+		var err error
+		p, _, err = w.Undo(ctx, p.ID, p.Version, -1)
+		require.NoError(t, err)
+		notes = append(notes, p.Doc.Notes)
+	}
+	require.Len(t, notes, 299+2+1, "the last 300, one of each of two days, one of the month")
+	assert.Equal(t, []string{"note 31", "note 30", "note 25", "note 20"}, notes[298:])
+	for p.CanRedo {
+		var err error
+		p, _, err = w.Undo(ctx, p.ID, p.Version, 1)
+		require.NoError(t, err)
+	}
+	assert.Equal(t, fmt.Sprintf("note %d", n), p.Doc.Notes, "and all the way back")
+}
+
+// TestAnHourThatComesTwice, when summer time ends: what was done in it stays in its order,
+// and no two edits of it are taken for one.
+func TestAnHourThatComesTwice(t *testing.T) {
+	w, c := fresh(t)
+	summer, winter := time.FixedZone("summer", 2*3600), time.FixedZone("winter", 3600)
+	c.at = time.Date(2026, 10, 25, 2, 30, 0, 0, summer)
+	p := start(t, w)
+	p, _, err := w.SavePiece(ctx, p.ID, p.Version, typed("notes", "first"))
+	require.NoError(t, err)
+	made, err := w.CopyDaily(ctx)
+	require.NoError(t, err)
+	require.True(t, made)
+	c.at = time.Date(2026, 10, 25, 2, 10, 0, 0, winter) // forty minutes later
+	other := start(t, w)
+	p, _, err = w.SavePiece(ctx, p.ID, p.Version, typed("notes", "second"))
+	require.NoError(t, err)
+	made, err = w.CopyDaily(ctx)
+	require.NoError(t, err)
+	assert.False(t, made, "it is still the same day")
+	_, err = w.CopyNow(ctx, work.ByHand)
+	require.NoError(t, err)
+	all, err := w.Copies(ctx)
+	require.NoError(t, err)
+	require.Len(t, all.Items, 2)
+	assert.Equal(t, work.ByHand, all.Items[0].Why, "the newest first")
+	assert.InDelta(t, 40, all.Items[0].At.Sub(all.Items[1].At).Minutes(), .1)
+	list, _, err := w.Pieces(ctx, false)
+	require.NoError(t, err)
+	assert.Equal(t, []string{p.ID, other.ID}, []string{list[0].ID, list[1].ID}, "what was touched last comes first")
+	p, _, err = w.Undo(ctx, p.ID, p.Version, -1)
+	require.NoError(t, err)
+	assert.Equal(t, "first", p.Doc.Notes)
+	c.at = time.Date(2026, 10, 26, 0, 10, 0, 0, winter)
+	_, _, err = w.SavePiece(ctx, other.ID, other.Version, typed("notes", "next day"))
+	require.NoError(t, err)
+	made, err = w.CopyDaily(ctx)
+	require.NoError(t, err)
+	assert.True(t, made, "the next day by the smith's clock, though not by the world's")
 }

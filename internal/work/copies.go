@@ -57,7 +57,9 @@ type copying struct {
 	failed *Fault
 }
 
-const stampForm = "2006-01-02-150405"
+// stampForm is of the world's one time: an hour that a clock shows twice a year would
+// put copies in the wrong order.
+const stampForm = "2006-01-02-150405Z"
 
 // folderBeside is where copies lie unless the smith says otherwise.
 func folderBeside(data string) string {
@@ -67,7 +69,7 @@ func folderBeside(data string) string {
 // copyName is the name of a copy of data.
 func copyName(data string, at time.Time, why CopyWhy) string {
 	base := strings.TrimSuffix(filepath.Base(data), filepath.Ext(data))
-	return fmt.Sprintf("%s-%s-%s.db", base, at.Format(stampForm), why)
+	return fmt.Sprintf("%s-%s-%s.db", base, at.UTC().Format(stampForm), why)
 }
 
 // readCopyName is the reverse of copyName; ok is false for another file.
@@ -77,7 +79,7 @@ func readCopyName(data, name string) (at time.Time, why CopyWhy, ok bool) {
 	if !isOurs || !strings.HasSuffix(name, ".db") || len(rest) < len(stampForm)+2 {
 		return at, "", false
 	}
-	at, err := time.ParseInLocation(stampForm, rest[:len(stampForm)], time.Local)
+	at, err := time.Parse(stampForm, rest[:len(stampForm)])
 	why = CopyWhy(rest[len(stampForm)+1:])
 	return at, why, err == nil && slices.Contains([]CopyWhy{ByHand, Daily, BeforeUpdate, BeforeRestore}, why)
 }
@@ -204,12 +206,13 @@ func (w *Work) CopyDaily(ctx context.Context) (made bool, err error) {
 	if err != nil {
 		return false, w.copyFailed(err)
 	}
-	today := w.now().Format(time.DateOnly)
+	now := w.here()
+	today := now.Format(time.DateOnly)
 	for _, c := range all.Items {
 		if c.Fault != nil {
 			continue
 		}
-		if c.Why == Daily && c.At.Format(time.DateOnly) == today || !live.NewestAt.After(c.About.NewestAt) {
+		if c.Why == Daily && c.At.In(now.Location()).Format(time.DateOnly) == today || !live.NewestAt.After(c.About.NewestAt) {
 			return false, nil
 		}
 	}

@@ -16,7 +16,7 @@ import (
 )
 
 // Edits of one field within this time are one step of undo; so many steps are
-// kept.
+// kept, and of older ones a step a day, later one a month.
 const (
 	coalesceWithin = 2 * time.Second
 	keptEdits      = 300
@@ -280,7 +280,7 @@ func (w *Work) Undo(ctx context.Context, id string, version, by int) (Piece, *pl
 		if err != nil {
 			return err
 		}
-		to, err = tx.PieceEdit(id, row.Cursor+by)
+		to, err = tx.PieceEditBeside(id, row.Cursor, by)
 		switch {
 		case errors.Is(err, ErrNotFound) && by < 0:
 			return &StateError{Code: "problem.nothingToUndo"}

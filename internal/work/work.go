@@ -20,7 +20,8 @@ import (
 // Work is the use cases over a store.
 type Work struct {
 	store *store.Store
-	now   func() time.Time
+	now   func() time.Time // of the world's one time, which never goes back by an hour
+	here  func() time.Time // as the smith's clock shows it
 	newID func() string
 	plans *planning
 	heard *listeners
@@ -30,7 +31,7 @@ type Work struct {
 
 // New returns the use cases; now is the clock, and newID names what is made.
 func New(s *store.Store, now func() time.Time, newID func() string) *Work {
-	return &Work{store: s, now: now, newID: newID, plans: newPlanning(), heard: &listeners{}}
+	return &Work{store: s, now: func() time.Time { return now().UTC() }, here: now, newID: newID, plans: newPlanning(), heard: &listeners{}}
 }
 
 // RandomID is an id that nothing else has.
