@@ -50,6 +50,7 @@ var kinds = map[string]func(context.Context, json.RawMessage) (any, error){
 	}),
 	"bend": run(calcBend), "blow": run(calcBlow), "cool": run(calcCool), "heat": run(calcHeat), "flow": run(calcFlow),
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
+	"arm": run(calcArm), "coverage": run(calcCoverage), "stroke": run(calcStroke),
 	"size": run(calcSize), "temper": run(calcTemper), "largest": run(calcLargest),
 	"cutplan": func(ctx context.Context, in json.RawMessage) (any, error) {
 		return run(func(j cutting.Job) (any, error) { return cutting.Lay(ctx, j) })(ctx, in)

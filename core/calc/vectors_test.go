@@ -19,7 +19,7 @@ import (
 func TestVectors(t *testing.T) {
 	files, err := filepath.Glob("../testdata/vectors/*.json")
 	require.NoError(t, err)
-	require.Len(t, files, 15)
+	require.Len(t, files, 18)
 	for _, file := range files {
 		kind := strings.TrimSuffix(filepath.Base(file), ".json")
 		raw, err := os.ReadFile(file)
@@ -86,6 +86,7 @@ func TestBadInputSaysWhatIsWrong(t *testing.T) {
 		"blade":   `{"outline":{"spine":[[0,0],[50,-20]],"edge":[[0,0],[50,-10]]},"thickness":[[0,1],[50,3]],"grind":{"kind":"flat"}}`,
 		"spread":  `{"biteMm":8,"widhtMm":30}`,
 		"size":    `[]`,
+		"stroke":  `{"heightMm":6,"biteMm":20,"breadthMm":20,"stressMPa":100,"targetMm":4,"usefulJ":10,"forceKN":10}`,
 		"largest": `{"lossFraction":1.2}`,
 		"cutplan": `{"bars":[{"lengthMm":-5,"count":1}]}`,
 		"nonsuch": `{}`,

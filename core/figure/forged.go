@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"coldember/core/blade"
-	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/stock"
 )
@@ -24,7 +23,7 @@ func ForgedShape(r plan.Request, b blade.Blade, bar stock.EvenBar) blade.Blade {
 		f.Ricasso.NotchMm = b.Ricasso.NotchMm
 	}
 	if k := f.Ricasso; k != nil && bar.ThicknessMm > 0 && k.HeightMm > bar.WidthMm {
-		spread := math.Log(k.HeightMm/bar.WidthMm) / forge.MostSpread(r.Choices.Method, bar.WidthMm)
+		spread := math.Log(k.HeightMm/bar.WidthMm) / r.Smith.MostSpread(r.Choices.Method, bar.WidthMm)
 		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, math.Min(k.ThicknessMm, bar.ThicknessMm*math.Exp(-spread)))
 	}
 	return f

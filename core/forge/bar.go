@@ -86,7 +86,11 @@ type Target struct {
 // EffectiveStrain is √(⅔(εw²+εt²+εl²)) of carrying (w, t) to (w*, t*) at
 // constant volume.
 func EffectiveStrain(w, t, w1, t1 float64) float64 {
-	ew, et := math.Log(w1/w), math.Log(t1/t)
+	return effective(math.Log(w1/w), math.Log(t1/t))
+}
+
+// effective is EffectiveStrain of the true strains of width and thickness.
+func effective(ew, et float64) float64 {
 	el := -(ew + et)
 	return math.Sqrt(2. / 3 * (ew*ew + et*et + el*el))
 }

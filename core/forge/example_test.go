@@ -15,5 +15,5 @@ func Example() {
 	err := run.Do(&forge.Operation{ID: "profile", Kind: forge.Profile, Face: forge.RoundFace, Targets: []forge.Target{to}})
 	c := run.Bar.Cells[0]
 	fmt.Printf("%v, %d heats, %.0f mm long\n", err, len(run.Heats), c.LengthMm())
-	// Output: <nil>, 2 heats, 39 mm long
+	// Output: <nil>, 1 heats, 40 mm long
 }

@@ -65,11 +65,11 @@ type Machine struct {
 func NewMachine(k MachineKind) *Machine {
 	switch k {
 	case Press:
-		return (&Machine{Kind: Press, SpeedMPerS: .03, RatePerS: .5, ForceKN: 200}).WithDies(DrawingDies)
+		return (&Machine{Kind: Press, SpeedMPerS: .03, RatePerS: squeezesPerS, ForceKN: 200}).WithDies(DrawingDies)
 	case RollingMill:
 		return &Machine{Kind: RollingMill, SpeedMPerS: .15, RatePerS: .2, Dies: FlatDies, RollMm: 100, DraftMm: .8}
 	case Striker:
-		return (&Machine{Kind: Striker, TupKg: 4, SpeedMPerS: 6.5, RatePerS: .9}).WithDies(FlatDies)
+		return (&Machine{Kind: Striker, TupKg: 4, SpeedMPerS: 6.5, RatePerS: .9}).WithDies(DrawingDies)
 	}
 	return (&Machine{Kind: PowerHammer, TupKg: 25, SpeedMPerS: 4.5, RatePerS: 3}).WithDies(DrawingDies)
 }
@@ -80,6 +80,9 @@ func (m *Machine) WithDies(d Dies) *Machine {
 	out.Dies, out.BiteMm = d, bites[m.Kind][d]
 	return &out
 }
+
+// squeezesPerS is the pace of a press: a second and a half with its return (judgement).
+const squeezesPerS = 1 / 1.5
 
 // rollGrip is how hard rolls grip hot steel: they draw in no more than its square
 // times their radius.
@@ -120,13 +123,13 @@ func (m *Machine) Validate(c fact.Check) {
 // Does tells whether the machine, where there is one, does operations of this
 // kind.
 func (m *Machine) Does(k Kind) bool {
-	return m != nil && k.heavy() && (m.Kind != RollingMill || k == BreakDown)
+	return m != nil && k.Heavy() && (m.Kind != RollingMill || k == BreakDown)
 }
 
-// heavy tells whether a machine may do the operation.
-func (k Kind) heavy() bool {
+// Heavy tells whether a machine may do the operation.
+func (k Kind) Heavy() bool {
 	switch k {
-	case BreakDown, Point, DrawTang, Profile:
+	case BreakDown, Point, SetDown, DrawTang, SetUp, Profile:
 		return true
 	}
 	return false
@@ -139,23 +142,25 @@ const strokesPerS = 0.6
 const (
 	machineRebound   = 0.4
 	machineAnvil     = 15.0   // anvil over ram mass
-	squeezeShare     = 0.25   // of the height at a squeeze
-	leastBiteMm      = 5.0    // less contact than this only cuts in
-	dieWPerM2K       = 3000.0 // steel on hot steel under force
-	dieContactShare  = 0.35   // of a stroke's time
+	dieWPerM2K       = 2000.0 // steel on hot steel under force
+	reverseS         = 0.1    // that a press holds on before it goes back
 	strikeAnvilShare = 1.0    // a power hammer chills like an anvil
-	strikerLands     = 0.75   // share of a striker's blows that land well
+	strikerLands     = 0.75   // share of a striker's blows that land well; the smith strikes between them
+	dieBreadthMm     = 75.0   // of dies, across the bar
+	sledgeBreadthMm  = 40.0   // of a sledge, or of what it strikes
 )
 
-// drive is what works an operation: the hand hammer or the machine.
-type drive struct {
-	energyMJ   float64 // of a blow or squeeze, mJ
-	ratePerS   float64
-	speedMPerS float64
-	contact    float64 // W/m²K on one wide face, mean over the stretch
-	forceN     float64 // the most a press gives; 0: no limit
-	biteMm     float64 // of the dies; 0: the face of the hammer
-	strokes    float64 // that what is left takes, where energy does not tell; 0: it does
+// Tool is what the machine works with: its dies, or the sledge.
+func (m *Machine) Tool() Tool {
+	t := Tool{BiteMm: m.BiteMm, BreadthMm: dieBreadthMm, SpreadMm: m.BiteMm}
+	switch m.Kind {
+	case Striker:
+		t.BreadthMm = sledgeBreadthMm
+	case RollingMill:
+		t.BiteMm = math.Sqrt(m.RollMm / 2 * m.DraftMm)
+		t.SpreadMm = t.BiteMm
+	}
+	return t
 }
 
 // TooWeakError says that a press cannot take hold, and what force would do.
@@ -166,76 +171,4 @@ type TooWeakError struct {
 
 func (e *TooWeakError) Error() string {
 	return fmt.Sprintf("forge: the press does not take hold in %s: %.0f kN would", e.Operation, e.NeedKN)
-}
-
-// driveOf picks what works what remains of an operation on a stretch.
-func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) (drive, error) {
-	s, m := r.Setup.Smith, r.Setup.Smith.Machine
-	if !m.Does(op.Kind) {
-		d := drive{energyMJ: s.UsefulJ() * 1000, ratePerS: s.RatePerS, speedMPerS: s.SpeedMPerS, contact: anvilContact}
-		if op.Kind.light() {
-			d.energyMJ *= lightBlow * lightBlow
-		}
-		if op.Strokes > 0 {
-			d.strokes = op.Strokes / float64(max(1, op.Passes)) * remaining
-			if op.Kind != Weld && op.Kind != WeldOn {
-				d.ratePerS = strokesPerS
-			}
-		}
-		return d, nil
-	}
-	d := drive{ratePerS: m.RatePerS, speedMPerS: m.SpeedMPerS, biteMm: m.BiteMm}
-	switch m.Kind {
-	case PowerHammer:
-		d.energyMJ = UsefulJ(m.TupKg, m.SpeedMPerS, m.TupKg*machineAnvil, machineRebound) * 1000
-		d.contact = anvilContact * strikeAnvilShare
-		return d, nil
-	case Striker:
-		d.energyMJ = UsefulJ(m.TupKg, m.SpeedMPerS, s.AnvilKg, s.Restitution) * 1000 * strikerLands
-		d.contact = anvilContact
-		return d, nil
-	case RollingMill:
-		return r.roll(op, rec, d, m), nil
-	}
-	return r.press(op, rec, d, m)
-}
-
-// roll counts the passes that the thickest of what is left takes; between passes
-// hardly any of the piece touches the rolls.
-func (r *Run) roll(op *Operation, rec *Heat, d drive, m *Machine) drive {
-	for i := rec.First; i <= rec.Last; i++ {
-		d.strokes = math.Max(d.strokes, (r.Bar.Cells[i].ThicknessMm-op.Targets[i-op.First].ThicknessMm)/m.DraftMm)
-	}
-	d.strokes = math.Max(1, d.strokes)
-	d.biteMm = math.Sqrt(m.RollMm / 2 * m.DraftMm)
-	d.contact = 2 * dieWPerM2K * d.biteMm / (m.SpeedMPerS * 1000) * m.RatePerS
-	return d
-}
-
-// press gives what energy a squeeze has at full force, on as much bite as the
-// force bears; a press that cannot hold even five millimetres stalls.
-func (r *Run) press(op *Operation, rec *Heat, d drive, m *Machine) (drive, error) {
-	length, height, need := 0.0, 0.0, 0.0
-	for i := rec.First; i <= rec.Last; i++ {
-		c := &r.Bar.Cells[i]
-		l := c.LengthMm()
-		length += l
-		height += c.ThicknessMm * l
-		rate := m.SpeedMPerS * 1000 / (2 * c.ThicknessMm)
-		give := &r.flows[c.Steel]
-		flow := give.law.At(c.TempC, math.Log(rate/10))
-		stress := flow.StressMPa(squeezeShare) * give.grade.FlowFactor
-		need = math.Max(need, stress*c.WidthMm*Redundancy(c.ThicknessMm, leastBiteMm)*leastBiteMm) // N
-		// the widest, hardest spot sets how much bite the force bears
-		bite := m.ForceKN * 1000 / (stress * c.WidthMm * Redundancy(c.ThicknessMm, m.BiteMm))
-		d.biteMm = math.Min(d.biteMm, math.Max(leastBiteMm, bite))
-	}
-	if m.ForceKN*1000 < need {
-		return d, &TooWeakError{Operation: op.ID, NeedKN: math.Ceil(need / 1000)}
-	}
-	height /= length
-	d.forceN = m.ForceKN * 1000
-	d.energyMJ = d.forceN * squeezeShare * height // N·mm is mJ
-	d.contact = 2 * dieWPerM2K * dieContactShare * math.Min(1, d.biteMm/length)
-	return d, nil
 }

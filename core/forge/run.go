@@ -50,8 +50,7 @@ type Run struct {
 	clocks     []thermal.ScaleClock  // of this heat
 	decarb     []thermal.DecarbClock // of this heat
 	work       []effort
-	flows      []flow // of the piece's steels
-	over       []overstrained
+	flows      []flow             // of the piece's steels
 	skins      []thermal.Exchange // of every cell as it lies now
 	soaked     []float64          // time each cell takes to the soak temperature
 	along      *conductor
@@ -59,6 +58,8 @@ type Run struct {
 	temps      []float64
 	contact    float64 // W/m²K of what works the piece now
 	from       *State  // where it goes on, until it does
+
+	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
 }
 
 // NewRun starts with a bar as it is. Where it is of several steels it is worked in
@@ -75,7 +76,7 @@ func NewRun(s Setup, b Bar) (*Run, error) {
 	}
 	n := len(b.Cells)
 	return &Run{
-		flows: flows, skins: make([]thermal.Exchange, n),
+		flows: flows, workedLast: -1, skins: make([]thermal.Exchange, n),
 		Setup: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
 		along: newConductor(n), beyond: newConductor(n), temps: make([]float64, n),
@@ -100,18 +101,26 @@ func (r *Run) Do(op *Operation) error {
 		defer func(usual float64) { r.soakC = usual }(r.soakC)
 		r.soakC = own
 	}
-	n := op.Last - op.First + 1
-	passes := max(1, min(op.Passes, n))
-	done, from, share := make([]float64, n), passes-1, 0.0
+	if err := r.choose(op); err != nil {
+		return err
+	}
+	n, passes := op.Last-op.First+1, len(op.Stretches)
+	done, from, share := make([]float64, n), 0, 0.0
 	if st := r.from; st != nil && st.Operation == op.ID {
 		if op.First < len(st.DoneMm) {
 			copy(done, st.DoneMm[op.First:])
 		}
 		from, share, r.from = min(st.Pass, passes-1), st.Share, nil
+		if !op.Back {
+			from = passes - 1 - from
+		}
 	}
-	for p := from; p >= 0; p-- { // from the handle to the point: the next operation starts there
-		first, last := op.First+p*n/passes, op.First+(p+1)*n/passes-1
-		if err := r.pass(op, p, first, last, share, done); err != nil {
+	for k := from; k < passes; k++ {
+		p := k
+		if !op.Back {
+			p = passes - 1 - k
+		}
+		if err := r.pass(op, p, share, done); err != nil {
 			return err
 		}
 		share = 0
@@ -120,14 +129,36 @@ func (r *Run) Do(op *Operation) error {
 	return nil
 }
 
+// asDone is what of a stretch is not worth another heat: far less than calipers tell.
+const asDone = 1e-5
+
 // mostHeats is the most heats that a stretch of an operation may take: it burns
 // away rather than being forged then.
-const mostHeats = 80
+const mostHeats = 250
+
+// mostInAll is the most heats of a whole piece that are looked at: nobody forges on.
+const mostInAll = 400
+
+// goesBack tells whether an operation goes from the point to the handle. As a rule it goes
+// the other way, since the next begins at the point; light taps begin where they can use what
+// is left of the heat before.
+func (r *Run) goesBack(op *Operation) bool {
+	n := len(op.Stretches)
+	if n < 2 || !op.Kind.Light() || r.workedLast < 0 {
+		return false
+	}
+	span := func(first, last int) float64 {
+		l, _, _ := r.extent(min(first, r.workedFirst), max(last, r.workedLast))
+		return l
+	}
+	return span(op.First, lastOf(op, op.Stretches, 0)) < span(op.Stretches[n-1], op.Last)
+}
 
 // pass works one stretch of an operation from a share of it to its end.
-func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []float64) error {
+func (r *Run) pass(op *Operation, p int, share float64, done []float64) error {
+	first, last := op.Stretches[p], lastOf(op, op.Stretches, p)
 	for heat := 0; share < 1; heat++ {
-		rec := Heat{Operation: op.ID, Pass: pass, First: first, Last: last, ShareFrom: share, CarryS: r.Setup.Fire.CarryS, BrushS: r.Setup.Fire.BrushS}
+		rec := Heat{Operation: op.ID, Pass: p, First: first, Last: last, ShareFrom: share, CarryS: r.Setup.Fire.CarryS, BrushS: r.Setup.Fire.BrushS}
 		if err := r.fire(&rec); err != nil {
 			return err
 		}
@@ -139,7 +170,8 @@ func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []f
 		before := share
 		share += (1 - share) * q
 		op.Turning.carry(r.Bar.Cells[first:last+1], before, share, op.Last-op.First+1)
-		if q > 1-1e-12 {
+		switch {
+		case 1-share < asDone:
 			share = 1
 			for i := first; i <= last; i++ {
 				done[i-op.First] = r.Bar.Cells[i].ScaleMm
@@ -147,8 +179,10 @@ func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []f
 			if r.KeepStates {
 				rec.DoneMm = append(rec.DoneMm, done[first-op.First:last+1-op.First]...)
 			}
-		} else if q < 1e-3 || heat > mostHeats {
+		case q < 1e-3:
 			return &StallError{Operation: op.ID}
+		case heat > mostHeats:
+			return &TooMuchWorkError{}
 		}
 		rec.ShareTo = share
 		r.rest(r.Setup.Fire.BrushS)
@@ -160,12 +194,16 @@ func (r *Run) pass(op *Operation, pass, first, last int, share float64, done []f
 			rec.After = r.Bar.Clone()
 		}
 		r.Heats = append(r.Heats, rec)
+		r.workedFirst, r.workedLast = first, last
 		r.useUp(&rec)
 		if r.KeepStates {
 			r.Heats[len(r.Heats)-1].Next = r.Bar.Clone()
 		}
 		if err := r.Budget.Err(); err != nil {
 			return err
+		}
+		if len(r.Heats) > mostInAll {
+			return &TooMuchWorkError{}
 		}
 	}
 	return nil

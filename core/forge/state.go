@@ -16,9 +16,11 @@ const StateVersion = 1
 // there: the bar, hot or cold, and how far the operation in hand has come.
 type State struct {
 	Bar       Bar
-	Operation string    // in hand; "" before the first
-	Pass      int       // the stretch of it that is being worked; stretches count down
-	Share     float64   // of that stretch that is done, 0–1
+	Operation string  // in hand; "" before the first
+	Pass      int     // the stretch of it that is being worked; a number counted from the point
+	Share     float64 // of that stretch that is done, 0–1
+	First     int     // of the stretch that was worked last
+	Last      int
 	DoneMm    []float64 // scale that each cell had when the operation was finished with it
 }
 
@@ -26,7 +28,7 @@ type State struct {
 // first (i −1) it is the bar that the run began with, which the caller has.
 func (r *Run) StateAfter(i int) State {
 	h := &r.Heats[i]
-	st := State{Bar: h.Next.Clone(), Operation: h.Operation, Pass: h.Pass, Share: h.ShareTo}
+	st := State{First: h.First, Last: h.Last, Bar: h.Next.Clone(), Operation: h.Operation, Pass: h.Pass, Share: h.ShareTo}
 	st.DoneMm = make([]float64, len(st.Bar.Cells))
 	for _, k := range r.Heats[:i+1] {
 		if k.Operation == h.Operation && k.DoneMm != nil {
@@ -44,7 +46,7 @@ func Resume(s Setup, st State) (*Run, error) {
 		return nil, err
 	}
 	if st.Operation != "" {
-		r.from = &st
+		r.from, r.workedFirst, r.workedLast = &st, st.First, st.Last
 	}
 	return r, nil
 }
@@ -59,6 +61,8 @@ type storedState struct {
 	Operation string        `json:"operation,omitempty"`
 	Pass      int           `json:"pass,omitempty"`
 	Share     float64       `json:"share,omitempty"`
+	First     int           `json:"first,omitempty"`
+	Last      int           `json:"last,omitempty"`
 	DoneMm    []float64     `json:"doneMm,omitempty"`
 }
 
@@ -84,7 +88,7 @@ func (e *StateError) Error() string { return "forge: stored state: " + e.What }
 
 // MarshalJSON writes the stored form; figures come back to the last bit.
 func (s State) MarshalJSON() ([]byte, error) {
-	out := storedState{Version: StateVersion, Steels: s.Bar.Steels, Operation: s.Operation, Pass: s.Pass, Share: s.Share, DoneMm: s.DoneMm}
+	out := storedState{Version: StateVersion, Steels: s.Bar.Steels, First: s.First, Last: s.Last, Operation: s.Operation, Pass: s.Pass, Share: s.Share, DoneMm: s.DoneMm}
 	for i := range s.Bar.Cells {
 		c := &s.Bar.Cells[i]
 		out.Cells = append(out.Cells, storedCell{
@@ -111,10 +115,13 @@ func (s *State) UnmarshalJSON(b []byte) error {
 	if len(in.Cells) == 0 || len(in.Cells) > mostCells || len(in.DoneMm) > len(in.Cells) {
 		return &StateError{What: "number of cells"}
 	}
+	if in.First < 0 || in.Last < in.First || in.Last >= len(in.Cells) {
+		return &StateError{What: "stretch"}
+	}
 	if !(in.Share >= 0 && in.Share <= 1) || in.Pass < 0 {
 		return &StateError{What: "share or pass"}
 	}
-	out := State{Bar: Bar{Steels: in.Steels}, Operation: in.Operation, Pass: in.Pass, Share: in.Share, DoneMm: in.DoneMm}
+	out := State{Bar: Bar{Steels: in.Steels}, First: in.First, Last: in.Last, Operation: in.Operation, Pass: in.Pass, Share: in.Share, DoneMm: in.DoneMm}
 	for i, c := range in.Cells {
 		if !c.canBe() || c.Steel > len(in.Steels) {
 			return &StateError{What: fmt.Sprintf("cell %d", i)}

@@ -42,31 +42,34 @@ type Smith struct {
 	LandShare   float64 `json:"landShare" doc:"share of the energy that lands well"`
 	Restitution float64 `json:"restitution"`
 	AnvilKg     float64 `json:"anvilKg"`
+	UnevenMm    float64 `json:"unevenMm,omitempty" doc:"how far the anvil is from flat"`
 	FaceMm      float64 `json:"faceMm" doc:"diameter of the flat face"`
 	PeenBiteMm  float64 `json:"peenBiteMm" doc:"contact along the bar, peen across it"`
+
+	// PeenLengthMm is how long the peen is, which is its contact when it lies along the bar.
+	PeenLengthMm float64 `json:"peenLengthMm"`
 
 	// Machine, where there is one, does the heavy operations.
 	Machine *Machine `json:"machine,omitempty"`
 }
 
-// NewSmith is a smith of this skill with the default hammer (1.1 kg, 6 m/s,
-// 1.3 blows/s, 100 kg anvil); the learner swings a little slower, the sure
-// hand a little faster.
+// NewSmith is a smith of this skill with the usual hammer on an anvil of 100 kg.
 func NewSmith(s Skill) Smith {
-	h := Smith{Skill: s, HammerKg: 1.1, SpeedMPerS: 6, RatePerS: 1.3, LandShare: .8, Restitution: .4, AnvilKg: 100, FaceMm: 36, PeenBiteMm: 15}
-	return h.WithSkill(s)
+	h := Smith{Restitution: .4, AnvilKg: 100}.WithSkill(s)
+	return h.WithHammer(UsualHammers()["usual"])
 }
 
-// WithSkill sets what a skill sets and leaves the tools.
+// WithSkill sets what a skill sets, the share of blows that land well, and leaves the
+// tools.
 func (h Smith) WithSkill(s Skill) Smith {
 	h.Skill = s
 	switch s {
 	case Learning:
-		h.SpeedMPerS, h.RatePerS, h.LandShare = 5.2, 1.1, .6
+		h.LandShare = .5
 	case Sure:
-		h.SpeedMPerS, h.RatePerS, h.LandShare = 6.4, 1.4, .95
+		h.LandShare = .8
 	default:
-		h.SpeedMPerS, h.RatePerS, h.LandShare = 6, 1.3, .8
+		h.LandShare = .65
 	}
 	return h
 }
@@ -83,8 +86,10 @@ func (h Smith) Validate(c fact.Check) {
 	c.Range("landShare", h.LandShare, 0.1, 1)
 	c.Range("restitution", h.Restitution, 0, 0.95)
 	c.Range("anvilKg", h.AnvilKg, 5, 1000)
+	c.Range("unevenMm", h.UnevenMm, 0, 3)
 	c.Range("faceMm", h.FaceMm, 10, 100)
 	c.Range("peenBiteMm", h.PeenBiteMm, 4, 60)
+	c.Range("peenLengthMm", h.PeenLengthMm, 10, 150)
 	h.Machine.Validate(c.Within("machine"))
 }
 
@@ -180,36 +185,32 @@ const (
 	BevelBiteMm = 22.0
 	flatBite    = 0.75 // of the face's diameter
 	roundBite   = 0.45 // likewise, of a rounded face
-	alongRatio  = 1.5  // bite over width, peen along the bar
 )
 
-// BiteMm is the contact length along the bar of this face.
-func (h Smith) BiteMm(f Face, widthMm float64) float64 {
+// Tool is what a face of the hammer makes of a stroke. A peen laid along the bar is still
+// narrow where the steel flows, and spreads by its length.
+func (h Smith) Tool(f Face) Tool {
+	flat := h.FaceMm * flatBite
 	switch f {
 	case PeenAcross:
-		return h.PeenBiteMm
+		return Tool{BiteMm: h.PeenBiteMm, BreadthMm: h.PeenLengthMm, SpreadMm: h.PeenBiteMm}
 	case PeenAlong:
-		return alongRatio * widthMm
+		return Tool{BiteMm: h.PeenBiteMm, BreadthMm: h.PeenLengthMm, SpreadMm: h.PeenLengthMm}
 	case RoundFace:
-		return h.FaceMm * roundBite
+		return even(h.FaceMm*roundBite, h.FaceMm*roundBite)
 	case OnEdge:
-		return EdgeBiteMm
+		return even(EdgeBiteMm, flat)
 	case BevelFace:
-		return BevelBiteMm
+		return even(BevelBiteMm, flat)
 	case AnvilEdge:
-		return h.FaceMm * flatBite / 2
+		return even(flat/2, flat)
 	default:
-		return h.FaceMm * flatBite
+		return even(flat, flat)
 	}
 }
 
-// contactMm is the length over which the face presses, which sets how much
-// redundant work a blow does: a peen laid along the bar is still narrow.
-func (h Smith) contactMm(f Face, widthMm float64) float64 {
-	if f == PeenAlong {
-		return h.PeenBiteMm
-	}
-	return h.BiteMm(f, widthMm)
+func even(biteMm, breadthMm float64) Tool {
+	return Tool{BiteMm: biteMm, BreadthMm: breadthMm, SpreadMm: biteMm}
 }
 
 // Redundancy is Q = 0.8 + 0.2Δ + 0.25/Δ, Δ = height/bite: redundant work and
@@ -228,15 +229,22 @@ func WorkJ(volumeMm3, strain, stressMPa, redundancy float64) float64 {
 const (
 	minBiteRatio = 0.25
 	maxBiteRatio = 1.5
+	longSpread   = 0.5585 // at the last
 )
 
 // Spread is the share of the thickness strain that goes into width, after
-// Tomlinson and Stringer (1959): S = 0.14 + 0.36(b/w) − 0.054(b/w)², good for
-// b/w 0.25–1.5; inRange is false outside, where the nearest end is answered.
+// Tomlinson and Stringer (1959): S = 0.14 + 0.36(b/w) − 0.054(b/w)², measured for
+// b/w 0.25–1.5. Above, it goes on as 1 − 1.10375/(1 + b/w), which joins on and comes
+// to one (judgement: a long tool on a narrow bar sends all of it sideways); below,
+// the nearest end is answered. inRange tells whether it was measured.
 func Spread(biteMm, widthMm float64) (s float64, inRange bool) {
 	r := biteMm / widthMm
-	c := math.Max(minBiteRatio, math.Min(maxBiteRatio, r))
-	return 0.14 + 0.36*c - 0.054*c*c, r >= minBiteRatio-1e-9 && r <= maxBiteRatio+1e-9
+	inRange = r >= minBiteRatio-1e-9 && r <= maxBiteRatio+1e-9
+	if r > maxBiteRatio {
+		return 1 - (1-longSpread)*(1+maxBiteRatio)/(1+r), inRange
+	}
+	c := math.Max(minBiteRatio, r)
+	return 0.14 + 0.36*c - 0.054*c*c, inRange
 }
 
 // Method is the school of bevelling.
@@ -261,12 +269,17 @@ func BevelSpread(m Method, biteMm, widthMm float64) float64 {
 	return s
 }
 
-// MostSpread is the most spread that any face a smith may take gives on this
-// width.
-func MostSpread(m Method, widthMm float64) float64 {
+// MostSpread is the most spread that any tool gives on this width: a face of the smith's
+// hammer, dies of the smith's machine, and in bevelling what the school allows.
+func (h Smith) MostSpread(m Method, widthMm float64) float64 {
 	most := BevelSpread(m, BevelBiteMm, widthMm)
-	if along, _ := Spread(1.5*widthMm, widthMm); m == PinchOut && along > most {
-		most = along
+	if m == PinchOut {
+		for _, f := range DrawingFaces() {
+			most = math.Max(most, h.Tool(f).Spread(widthMm))
+		}
+		if h.Machine != nil && h.Machine.Kind != RollingMill {
+			most = math.Max(most, h.Machine.Tool().Spread(widthMm))
+		}
 	}
 	return most
 }

@@ -82,14 +82,7 @@ func spread(r *route.Route, s *Settled, op *forge.Operation) (needed, given floa
 		et += math.Log(c.ThicknessMm / to.ThicknessMm)
 		width += c.WidthMm / float64(op.Last-op.First+1)
 	}
-	bite, m := r.Req.Smith.BiteMm(op.Face, width), r.Req.Smith.Machine
-	if m.Does(op.Kind) {
-		bite = m.BiteMm
-	}
-	given, _ = forge.Spread(bite*op.Support.Share(), width)
-	if m.Does(op.Kind) && m.Kind == forge.RollingMill {
-		given = forge.RollSpread
-	}
+	given = r.Req.Smith.SpreadOf(op, width)
 	if ew > 0 && et > route.NoStrain {
 		needed = ew / et
 	}

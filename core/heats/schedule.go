@@ -14,6 +14,14 @@ import (
 // leastRest is the least part of a heat worth starting another operation in.
 const leastRest = 0.15
 
+// lastBlows is what of a heat a smith does not go back to the fire for at the end of a
+// stretch (judgement): it means some ten degrees below the limit.
+const lastBlows = 0.1
+
+// lightEnd is what of a heat the end of one of heavy work is still worth for light taps,
+// which go on a hundred degrees further (judgement: by the law of cooling nearer 0.7).
+const lightEnd = 0.7
+
 // Schedule turns the fractional heats of the run into the heats a smith counts:
 // what is left of a heat goes to the next operation if it works the same hot
 // stretch. It fills the plan's operations, heats and totals.
@@ -43,23 +51,40 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step) {
 	var cur *plan.HeatStep
 	var before *forge.Heat
-	left := 0.0
+	left, ends := 0.0, 0.0
 	for i := range s.Run.Heats {
 		h := &s.Run.Heats[i]
 		step := byOp[h.Operation]
 		addTo(step, h)
 		cycle := isTreatment(step.Kind)
-		todo, from := h.Fraction, h.ShareFrom
+		todo, from, light := h.Fraction, h.ShareFrom, forge.Kind(step.Kind).Light()
 		for todo > 1e-9 {
-			if cur == nil || cycle || left < math.Min(leastRest, todo) || !sameFire(r, before, h) || byOp[before.Operation].TargetC != step.TargetC {
-				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
-				cur, left = &p.Heats[len(p.Heats)-1], 1
+			room := left
+			if light {
+				room += ends
 			}
-			take := math.Min(left, todo)
+			if todo < lastBlows && before != nil && before.Operation == h.Operation && before.Pass == h.Pass {
+				room = math.Max(room, todo)
+			}
+			if cur == nil || cycle || room < math.Min(leastRest, todo) || !sameFire(r, before, h) || byOp[before.Operation].TargetC != step.TargetC {
+				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
+				cur, left, ends = &p.Heats[len(p.Heats)-1], 1, 0
+				if !light {
+					ends = lightEnd
+				}
+				room = left
+			}
+			take := math.Min(room, todo)
+			if todo-take < lastBlows {
+				take = todo // struck a little below the limit rather than going back for it
+			}
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
 			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
 			addPart(cur, h, take, from, to)
-			left, todo, from, before = left-take, todo-take, to, h
+			if left -= take; left < 0 {
+				ends, left = ends+left, 0
+			}
+			todo, from, before = todo-take, to, h
 			show(r, cur, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)), h)
 		}
 		if cycle {
@@ -73,7 +98,7 @@ func show(r *route.Route, cur *plan.HeatStep, now forge.Bar, h *forge.Heat) {
 	cur.Shape = figure.Shape(r.Cells, r.Bar.AreaMm2, now)
 	cur.Readings = readings(cur.Shape, r.ZonesIn(h.First, h.Last))
 	for i := range cur.Readings {
-		cur.Readings[i].WithinMm = r.Req.Smith.Skill.MarksMm()
+		cur.Readings[i].WithinMm = r.Req.Smith.MarksMm()
 	}
 	cur.HotFrom, cur.HotTo = extent(now, h.First, h.Last)
 	hotWhereBent(r, cur, h.First, h.Last)
@@ -200,12 +225,15 @@ func sameFire(r *route.Route, a, b *forge.Heat) bool {
 	if a == nil {
 		return false
 	}
+	if a.Operation == b.Operation && a.Pass == b.Pass {
+		return true
+	}
 	first, last := min(a.First, b.First), max(a.Last, b.Last)
 	l := 0.0
 	for i := first; i <= last; i++ {
 		l += b.After.Cells[i].LengthMm()
 	}
-	return l <= r.Req.Fire.HotLengthMm*(1+route.HotSlack)
+	return l <= r.Req.Fire.HotLengthMm*(1+forge.HotSlack)
 }
 
 // stateAt is the bar part of the way through heat i of the run.

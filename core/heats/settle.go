@@ -18,6 +18,7 @@ const (
 	hasteMost       = 0.7 // of the last step
 	firstGuess      = 0.08
 	firstStates     = 3 // no round before it is the last
+	choosingRounds  = 2 // then the ways of the operations stay, so that they cannot turn the scale
 	lastTries       = 3 // at the shape from the longer of two bars
 )
 
@@ -35,7 +36,17 @@ type Settled struct {
 	ForgedMm3 []float64 // and is forged to
 	LossShare float64   // share of the start volume lost to scale
 	Rounds    int
-	MissMm    float64 // by which the run misses the forged shape
+
+	ways   map[string]way // of each operation, as the first rounds chose it
+	MissMm float64        // by which the run misses the forged shape
+}
+
+// way is how an operation is worked.
+type way struct {
+	stretches []int
+	floors    []float64
+	back      bool
+	machine   *forge.Machine
 }
 
 // SpareMm3 is what the run leaves beyond the forged shape: more than nothing only
@@ -126,7 +137,7 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, out *Settled) error {
 	var kept Settled
 	for try := range lastTries {
-		run := Settled{Rounds: out.Rounds}
+		run := Settled{Rounds: out.Rounds, ways: out.ways}
 		if err := forgeOnce(r, work, setup, x, &run); err != nil {
 			return err
 		}
@@ -238,6 +249,9 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 	}
 	run.KeepStates, run.Budget = out.Rounds >= firstStates, work
 	out.Run, out.Ops = run, r.Operations()
+	if out.ways == nil {
+		out.ways = map[string]way{}
+	}
 	toCome := x[len(r.Cells):]
 	for i, op := range out.Ops {
 		if op.Kind == forge.Harden {
@@ -254,9 +268,13 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 			}
 			toCome = toCome[n:]
 		}
+		if w, ok := out.ways[op.ID]; ok && out.Rounds > choosingRounds {
+			op.Stretches, op.Floors, op.Back, op.Machine = w.stretches, w.floors, w.back, w.machine
+		}
 		if err := run.Do(op); err != nil {
 			return err
 		}
+		out.ways[op.ID] = way{op.Stretches, op.Floors, op.Back, op.Machine}
 	}
 	for i := range run.Bar.Cells {
 		out.ForgedMm3[i] = run.Bar.Cells[i].VolumeMm3

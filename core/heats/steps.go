@@ -15,7 +15,7 @@ func isTreatment(kind string) bool {
 // step is an operation as a step of the plan, without what its heats come to.
 func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step {
 	st := plan.Step{
-		ID: op.ID, Kind: string(op.Kind), Zones: r.ZonesIn(op.First, op.Last), Passes: op.Passes,
+		ID: op.ID, Kind: string(op.Kind), Zones: r.ZonesIn(op.First, op.Last), Passes: max(1, len(op.Stretches)),
 		BecauseCode: "need.first", CautionCodes: cautions(string(op.Kind)), TargetC: op.SoakC,
 	}
 	if n, after, ok := route.Because(ops, op, r.Req.Choices.ForgedFirst()); ok {
@@ -29,8 +29,11 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 	st.Forging = &plan.Forging{
 		Face: op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes, EdgeTurns: r.EdgeTurns(op),
 	}
-	if m := r.Req.Smith.Machine; m.Does(op.Kind) {
+	if m := op.Machine; m != nil {
 		st.Forging.Machine = string(m.Kind)
+		if m.Kind != forge.RollingMill {
+			st.Forging.Dies = m.Dies
+		}
 		st.CautionCodes = append(append([]string{}, st.CautionCodes...), machineCaution(m.Kind))
 	}
 	if op.Kind == forge.PreCurve {

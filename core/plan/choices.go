@@ -141,6 +141,25 @@ type ToolUse struct {
 	Operation string        `json:"operation"`
 	Face      forge.Face    `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong"`
 	Support   forge.Support `json:"support,omitempty" enum:"face,horn,edge,fuller"`
+
+	// By is the hand or a machine; the quicker of hand and the smith's own machine if empty.
+	By   By         `json:"by,omitempty" enum:"hand,striker,powerHammer,press,rollingMill"`
+	Dies forge.Dies `json:"dies,omitempty" enum:"flat,drawing,crowned" doc:"of the machine; its own if empty"`
+}
+
+// By is what works an operation: the hand, or a kind of machine.
+type By string
+
+// ByHand is the hand hammer; every other By is a forge.MachineKind.
+const ByHand By = "hand"
+
+// Ways lists them.
+func Ways() []By {
+	out := []By{ByHand}
+	for _, m := range forge.MachineKinds() {
+		out = append(out, By(m))
+	}
+	return out
 }
 
 // Tooled tells whether the smith chooses face and support for operations of this

@@ -142,6 +142,8 @@ func (r Request) Validate() error {
 		own := k.Within("tools").Within(t.Operation)
 		fact.OneOf(own, "face", t.Face, append(forge.DrawingFaces(), "")...)
 		fact.OneOf(own, "support", t.Support, append(forge.Supports(), "")...)
+		fact.OneOf(own, "by", t.By, append(Ways(), "")...)
+		fact.OneOf(own, "dies", t.Dies, append(forge.DiesList(), "")...)
 	}
 	fact.OneOf(k, "corners", r.Choices.Corners, CornersFirst, CornersLeft, "")
 	return c.Err()

@@ -44,6 +44,7 @@ type Forging struct {
 	Face         forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong,anvilEdge,bevel"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
+	Dies         forge.Dies `json:"dies,omitempty" doc:"of the machine"`
 	Blows        float64    `json:"blows"`
 	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`

@@ -76,7 +76,7 @@ func onTheTaper(b *plan.BarPlan, r *route.Route) {
 func downBar(s *heats.Settled) *plan.DownBar {
 	for i := len(s.Run.Heats) - 1; i >= 0; i-- {
 		h := &s.Run.Heats[i]
-		if h.Operation != string(forge.BreakDown) {
+		if plan.KindOf(h.Operation) != forge.BreakDown {
 			continue
 		}
 		out := &plan.DownBar{WidthMm: h.After.Cells[0].WidthMm, ThicknessMm: h.After.Cells[0].ThicknessMm}

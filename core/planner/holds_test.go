@@ -73,8 +73,13 @@ func holds(t *rapid.T, r plan.Request, p *plan.Plan) {
 	if p.Bar.CutLengthMm <= 0 || p.Totals.Heats < 1 || p.Totals.Blows < 1 {
 		t.Fatalf("%+v", p.Totals)
 	}
+	warms := 5.
+	if r.Smith.Machine != nil {
+		warms = 120
+	}
 	for _, h := range p.Heats {
-		if h.StartC > 1400 || h.EndC > h.StartC+1e-6 || h.FireS <= 0 {
+		// hard strokes warm the steel, a machine's by tens of degrees
+		if h.StartC > 1400 || h.EndC > h.StartC+warms || h.FireS <= 0 {
 			t.Fatalf("%+v", h)
 		}
 	}
@@ -148,12 +153,18 @@ func TestEveryHeatHasItsCoolingCurve(t *testing.T) {
 		if h.Blows == 0 {
 			continue
 		}
-		require.GreaterOrEqual(t, len(h.Curve), 3, h.Number)
+		require.GreaterOrEqual(t, len(h.Curve), 2, h.Number)
+		low := p.Totals.LowC
+		for _, part := range h.Parts {
+			if plan.KindOf(part.Operation).Light() {
+				low = p.Totals.LowC - 100
+			}
+		}
 		assert.InDelta(t, p.Totals.SoakC, h.Curve[0].C, 1e-9)
 		for i := 1; i < len(h.Curve); i++ {
 			assert.GreaterOrEqual(t, h.Curve[i].S, h.Curve[i-1].S)
 			assert.LessOrEqual(t, h.Curve[i].C, h.Curve[i-1].C)
-			assert.GreaterOrEqual(t, h.Curve[i].C, p.Totals.LowC-1)
+			assert.GreaterOrEqual(t, h.Curve[i].C, low-1)
 		}
 		assert.InDelta(t, h.CarryS+h.WorkS, h.Curve[len(h.Curve)-1].S, 1.1, h.Number)
 		assert.NotEmpty(t, h.Readings)

@@ -27,9 +27,12 @@ func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibi
 	}
 	for _, f := range along {
 		if f.AreaRatio < 1 {
-			_, t := route.BarThatReaches(along, r.Bar.WidthMm, r.Bar.ThicknessMm)
+			_, t := route.BarThatReaches(along, r.Req.Smith, r.Req.Choices.Method, r.Bar.WidthMm, r.Bar.ThicknessMm)
 			return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooSmall", Figures: fact.Figures{"widthMm": r.Bar.WidthMm, "thicknessMm": t}}}
 		}
+	}
+	if tooMuch != nil {
+		return fact.FieldErrors{{Field: "bar." + field, Code: "plan.tooMuchWork"}}
 	}
 	if burnt != nil { // a heavier hammer may save it or not: no promise
 		return plan.FieldError(err)

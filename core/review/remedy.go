@@ -47,6 +47,15 @@ func takeFlat(dimension, figure string) remedyOf {
 // remedies are the edits by the warning that they clear. What is not here is
 // mended by no one edit: its words say what to do.
 var remedies = map[string]remedyOf{
+	"warn.hopeless": func(r *route.Route, _ *plan.Plan, _ fact.Warning) *fact.Remedy {
+		switch m := r.Req.Smith.Machine; {
+		case m == nil:
+			return &fact.Remedy{Field: "smith.machine", Text: string(forge.Striker)}
+		case m.Kind == forge.Striker:
+			return &fact.Remedy{Field: "smith.machine", Text: string(forge.PowerHammer)}
+		}
+		return nil
+	},
 	"warn.edgeThin": setMm("allowances.forgingEdgeMm", "leastMm"),
 	"warn.faceSpread": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
 		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}

@@ -30,6 +30,7 @@ func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warnin
 	warnOrder(s.Ops, p.Totals.SoakC, add)
 	warnTools(r, p, add)
 	warnHeavy(r, p, add)
+	warnHopeless(p, add)
 	warnTired(r, p, add)
 	warnGouge(r, add)
 	warnHardening(r, add)
@@ -121,7 +122,7 @@ func warnReach(r *route.Route, p *plan.Plan, add adder) {
 	if !found {
 		return
 	}
-	w, t := route.BarThatReaches(p.Feasibility, r.Bar.WidthMm, r.Bar.ThicknessMm)
+	w, t := route.BarThatReaches(p.Feasibility, r.Req.Smith, r.Req.Choices.Method, r.Bar.WidthMm, r.Bar.ThicknessMm)
 	at := fact.Where{Zone: plan.ZoneBlade, FromMm: from, ToMm: to}
 	figures := fact.Figures{"heightMm": worst.HeightMm, "reachMm": worst.ReachableHeightMm, "reachable": worst.SpreadReachable, "thicknessMm": t}
 	code := "warn.tooLight" // there is not steel enough, however it spreads, at this thickness

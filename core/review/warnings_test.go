@@ -116,8 +116,12 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 			func(r *plan.Request) { plantest.Handle(r).ButtDropMm = -60 },
 		},
 		"warn.tooNarrow": {
-			func(r *plan.Request) { r.Bar = plantest.Flat(25.4, 4.8, 900) },
 			func(r *plan.Request) { r.Bar = plantest.Flat(25.3, 4.8, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(25.2, 4.8, 900) },
+		},
+		"warn.hopeless": {
+			func(r *plan.Request) { r.Bar, r.Smith = plantest.Flat(30, 18, 900), r.Smith.WithHammerKg(.2) },
+			func(r *plan.Request) { r.Bar, r.Smith = plantest.Flat(30, 22, 900), r.Smith.WithHammerKg(.2) },
 		},
 		"warn.tooNarrowUpset": {
 			func(r *plan.Request) { r.Bar = plantest.Flat(30.6, 3.5, 900) },
@@ -323,6 +327,10 @@ func clears(t *testing.T, r plan.Request, w fact.Warning) {
 // with is the request with one field set, as one press sets it.
 func with(t *testing.T, r plan.Request, field string, mm float64, text string) plan.Request {
 	t.Helper()
+	if field == "smith.machine" {
+		r.Smith.Machine = forge.NewMachine(forge.MachineKind(text))
+		return r
+	}
 	if field == "choices.order" {
 		r.Choices.Order, r.Choices.Forced = nil, false
 		return r

@@ -87,7 +87,7 @@ func warnHeavy(r *route.Route, p *plan.Plan, add adder) {
 		need = math.Max(need, c.Preform.WidthMm*c.Preform.ThicknessMm)
 	}
 	if r.Req.Bar.Form == stock.Flat {
-		_, t := route.BarThatReaches(p.Feasibility, r.Bar.WidthMm, r.Bar.ThicknessMm)
+		_, t := route.BarThatReaches(p.Feasibility, r.Req.Smith, r.Req.Choices.Method, r.Bar.WidthMm, r.Bar.ThicknessMm)
 		need = math.Max(need, t*r.Bar.WidthMm)
 	}
 	thick := math.Ceil(need/r.Bar.WidthMm/wholeStepMm) * wholeStepMm
@@ -96,6 +96,16 @@ func warnHeavy(r *route.Route, p *plan.Plan, add adder) {
 			"ratio": ratio, "limit": heavyOver, "widthMm": r.Bar.WidthMm, "needMm": thick,
 			"heats": float64(p.Totals.Heats), "timeS": p.Totals.TimeS,
 		})
+	}
+}
+
+// hopelessHeats is more than anybody forges by hand (judgement).
+const hopelessHeats = 60
+
+// warnHopeless: more heats than a piece is worth, with what would do.
+func warnHopeless(p *plan.Plan, add adder) {
+	if n := p.Totals.Heats; n > hopelessHeats {
+		add("warn.hopeless", fact.Stop, fact.Where{}, fact.Figures{"heats": float64(n), "limit": hopelessHeats, "hours": p.Totals.TimeS / 3600})
 	}
 }
 
@@ -124,7 +134,7 @@ func warnGouge(r *route.Route, add adder) {
 	}
 	d := r.Req.Design.Ricasso.ThicknessMm
 	left := math.Min(r.Req.Allowances.ByZone().RicassoFaceMm, (r.Bar.ThicknessMm-d)/2)
-	if marks := r.Req.Smith.Skill.MarksMm(); left >= 0 && left < marks-1e-9 {
+	if marks := r.Req.Smith.MarksMm(); left >= 0 && left < marks-1e-9 {
 		add("warn.gouge", fact.Warn, fact.Where{Zone: plan.ZoneRicasso, Operation: string(forge.SetDown)},
 			fact.Figures{"leftMm": left, "marksMm": marks, "barMm": math.Max(r.Bar.ThicknessMm, d+2*marks)})
 	}

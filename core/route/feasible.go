@@ -69,10 +69,10 @@ func ReachOf(w0, t0, heightMm, meanMm, reachable float64) Reach {
 // reached by peening along while drawing and by the bevelling school's spread
 // after; whichever face the smith takes, the larger of the two is within reach
 // unless the school forbids it.
-func Feasibility(f *blade.Body, zones []figure.Zone, w0, t0 float64, m forge.Method) []plan.Feasibility {
+func Feasibility(f *blade.Body, zones []figure.Zone, w0, t0 float64, h forge.Smith, m forge.Method) []plan.Feasibility {
 	const n = 40
 	var out []plan.Feasibility
-	reach := forge.MostSpread(m, w0)
+	reach := h.MostSpread(m, w0)
 	for i := range n {
 		x := f.OverallMm() * (float64(i) + 0.5) / n
 		s, ok := figure.SliceAt(f, zones, x)
@@ -88,9 +88,26 @@ func Feasibility(f *blade.Body, zones []figure.Zone, w0, t0 float64, m forge.Met
 	return out
 }
 
+// widthFor is the width from w0 on that spreads to a height while it is thinned by a true
+// strain: the wider it is, the less any tool spreads it.
+func widthFor(heightMm, thinned, w0 float64, spread func(widthMm float64) float64) float64 {
+	low, high := w0, heightMm
+	for range bisections {
+		if mid := (low + high) / 2; mid*math.Exp(spread(mid)*thinned) < heightMm {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	return high
+}
+
+// bisections halve the way to a width until nothing is left of it.
+const bisections = 50
+
 // BarThatReaches finds the bar width at this thickness (0: no width will), and the
 // thickness at this width, from which every station can be reached.
-func BarThatReaches(along []plan.Feasibility, w0, t0 float64) (widthMm, thicknessMm float64) {
+func BarThatReaches(along []plan.Feasibility, h forge.Smith, m forge.Method, w0, t0 float64) (widthMm, thicknessMm float64) {
 	possible := true
 	for _, f := range along {
 		widthMm = math.Max(widthMm, f.HeightMm*f.MeanThicknessMm/t0)
@@ -98,9 +115,9 @@ func BarThatReaches(along []plan.Feasibility, w0, t0 float64) (widthMm, thicknes
 		if f.HeightMm <= w0 {
 			continue // it is narrowed there, and thickens by itself
 		}
-		spread := math.Log(t0/f.MeanThicknessMm) * f.SpreadReachable
-		possible = possible && spread > -NoStrain
-		widthMm = math.Max(widthMm, f.HeightMm/math.Exp(math.Max(0, spread)))
+		thinned := math.Log(t0 / f.MeanThicknessMm)
+		possible = possible && thinned > -NoStrain
+		widthMm = math.Max(widthMm, widthFor(f.HeightMm, math.Max(0, thinned), w0, func(w float64) float64 { return h.MostSpread(m, w) }))
 		thicknessMm = math.Max(thicknessMm, f.MeanThicknessMm*math.Exp(math.Log(f.HeightMm/w0)/f.SpreadReachable))
 	}
 	if !possible {

@@ -11,14 +11,6 @@ import (
 	"coldember/core/stock"
 )
 
-// needsBreakDown: a bar this much thicker than the thickest part of the piece
-// is first drawn down to it along its whole length.
-const needsBreakDown = 1.5
-
-// HotSlack lets a stretch be this share longer than the hot length before it is
-// split: its ends are worked last.
-const HotSlack = 0.05
-
 // setDownShare of the tang, from the shoulder, is set down over the anvil's edge;
 // the rest is drawn from there (judgement).
 const setDownShare = 0.25
@@ -26,12 +18,13 @@ const setDownShare = 0.25
 // Route is the list of operations, with what the scale still to come adds to
 // their targets left open.
 type Route struct {
-	Req   *plan.Request
-	Cells []figure.Cell
-	Bar   stock.EvenBar
-	Bend  forge.Bend
-	Down  forge.Target // the flat of the break-down
-	Steel steel.Grade
+	Req    *plan.Request
+	Cells  []figure.Cell
+	Bar    stock.EvenBar
+	Bend   forge.Bend
+	Square float64        // side of the square that a lump is first drawn to; 0: none
+	Flat   []forge.Target // of each cell, the flat of the break-down
+	Steel  steel.Grade
 }
 
 // New cuts the forged shape into cells and sets what each is drawn to before
@@ -85,7 +78,7 @@ type list struct {
 // add puts an operation behind the others, with an id of its own.
 func (l *list) add(k forge.Kind, face forge.Face, first, last int, to stage) *forge.Operation {
 	l.count[k]++
-	op := &forge.Operation{ID: plan.OperationID(k, l.count[k]), Kind: k, Face: face, First: first, Last: last, Passes: l.route.passes(first, last)}
+	op := &forge.Operation{ID: plan.OperationID(k, l.count[k]), Kind: k, Face: face, First: first, Last: last}
 	l.ops, l.brings[op] = append(l.ops, op), to
 	return op
 }
@@ -128,27 +121,6 @@ func (r *Route) makeReady(l *list) {
 	if first, last, ok := r.Upset(); ok {
 		l.add(forge.Upset, forge.FlatFace, first, last, gathered).FreeMm = r.FreeMm(first, last)
 	}
-}
-
-// breakDown draws a thick or unflat bar down to a flat first; it returns the section
-// that the blade is then drawn from.
-func (r *Route) breakDown(l *list) (widthMm, thicknessMm float64) {
-	w, t := r.Bar.WidthMm, r.Bar.ThicknessMm
-	thickest := 0.0
-	for _, c := range r.Cells {
-		thickest = math.Max(thickest, c.Preform.ThicknessMm)
-	}
-	if r.isFlat() && t <= needsBreakDown*thickest && r.Req.Sizing.FirstThicknessMm == 0 {
-		return w, t
-	}
-	_, end := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
-	down := r.flatten(w, t, thickest, end)
-	if down == nil {
-		return w, t
-	}
-	l.add(forge.BreakDown, r.faceFor(0, end, down.WidthMm, down.ThicknessMm), 0, end, flattened)
-	r.Down = *down
-	return down.WidthMm, down.ThicknessMm
 }
 
 func (r *Route) point(l *list, w, t float64) {
@@ -209,41 +181,6 @@ func (r *Route) blade(l *list, w, t float64) {
 	}
 }
 
-// flatten is the flat that a thick or unflat bar is first drawn to: as thick as
-// the thickest part, as wide as a face makes it that suits the blade.
-func (r *Route) flatten(w, t, thickest float64, last int) *forge.Target {
-	if own := r.Req.Sizing.FirstThicknessMm; own > 0 {
-		thickest = own
-	}
-	if thickest >= t {
-		return nil
-	}
-	want := 0.0
-	for _, c := range r.Cells[:last+1] {
-		want = math.Max(want, c.Preform.WidthMm)
-	}
-	strain := math.Log(t / thickest)
-	least, _ := forge.Spread(r.Req.Smith.PeenBiteMm, w)
-	most, _ := forge.Spread(1.5*w, w)
-	s := math.Max(least, math.Min(most, math.Log(want/w)/strain))
-	if m := r.Req.Smith.Machine; m != nil && m.Kind == forge.RollingMill {
-		s = forge.RollSpread
-	}
-	if own := r.Req.Sizing.FirstWidthMm; own > 0 {
-		return &forge.Target{WidthMm: own, ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
-	}
-	return &forge.Target{WidthMm: w * math.Exp(s*strain), ThicknessMm: thickest, EdgeMm: thickest, SpineMm: thickest}
-}
-
-// isFlat tells whether the piece comes as a flat already.
-func (r *Route) isFlat() bool {
-	switch r.Req.Bar.Form {
-	case stock.Flat, stock.Leaf, stock.TaperedFlat, stock.Disc, stock.Race, stock.Layers:
-		return true
-	}
-	return false
-}
-
 // faceFor picks the face by the spread that the stretch needs from w × t to its
 // preform.
 func (r *Route) faceFor(first, last int, w, t float64) forge.Face {
@@ -262,12 +199,6 @@ func (r *Route) faceFor(first, last int, w, t float64) forge.Face {
 	default:
 		return forge.PeenAlong
 	}
-}
-
-// passes is how many stretches of the hot length the forged range makes.
-func (r *Route) passes(first, last int) int {
-	l := r.Cells[last].ToMm - r.Cells[first].FromMm
-	return max(1, int(math.Ceil(l/r.Req.Fire.HotLengthMm-HotSlack)))
 }
 
 // bevelled tells whether any stretch is thinner at the edge than at the spine.

@@ -15,6 +15,7 @@ type stage int
 const (
 	asItIs stage = iota
 	gathered
+	squared
 	flattened
 	preformed
 	bevelled
@@ -42,8 +43,10 @@ func (r *Route) at(i int, s stage) forge.Target {
 		return r.gathered(i)
 	case bevelled:
 		return r.Cells[i].Bevelled
+	case squared:
+		return forge.Target{WidthMm: r.Square, ThicknessMm: r.Square, EdgeMm: r.Square, SpineMm: r.Square}
 	case flattened:
-		return r.Down
+		return r.Flat[i]
 	case preformed:
 		return r.Cells[i].Preform
 	default:

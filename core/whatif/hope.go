@@ -79,7 +79,7 @@ func (h *prover) onFlat(w, t float64) plan.Request {
 
 func (h *prover) wider() (*Hope, error) {
 	b := h.plan.Bar
-	w, _ := route.BarThatReaches(h.plan.Feasibility, b.WidthMm, b.ThicknessMm)
+	w, _ := route.BarThatReaches(h.plan.Feasibility, h.req.Smith, h.req.Choices.Method, b.WidthMm, b.ThicknessMm)
 	w = math.Ceil(w*2) / 2
 	if w <= b.WidthMm {
 		return nil, nil
@@ -89,7 +89,7 @@ func (h *prover) wider() (*Hope, error) {
 
 func (h *prover) thicker() (*Hope, error) {
 	b := h.plan.Bar
-	_, t := route.BarThatReaches(h.plan.Feasibility, b.WidthMm, b.ThicknessMm)
+	_, t := route.BarThatReaches(h.plan.Feasibility, h.req.Smith, h.req.Choices.Method, b.WidthMm, b.ThicknessMm)
 	t = math.Max(t, h.req.Design.Ricasso.ThicknessMm)
 	if w := h.plan.Obstacle(); w.Code == "warn.barThin" {
 		t = math.Max(t, w.Figures["needMm"])
@@ -140,7 +140,7 @@ const upsetFree = 3.0
 // that it is only a way where little is short.
 func (h *prover) upset() (*Hope, error) {
 	b := h.plan.Bar
-	_, t := route.BarThatReaches(h.plan.Feasibility, b.WidthMm, b.ThicknessMm)
+	_, t := route.BarThatReaches(h.plan.Feasibility, h.req.Smith, h.req.Choices.Method, b.WidthMm, b.ThicknessMm)
 	if t <= b.ThicknessMm {
 		return nil, nil
 	}

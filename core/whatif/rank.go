@@ -173,7 +173,7 @@ func screen(req plan.Request, c Candidate) (Ranked, error) {
 	rt := route.New(&req, start, fog, figure.ZonesOf(fog))
 	r.CutMm = (forged.VolumeMm3-rt.RodMm3())/(1-screenLoss)/start.AreaMm2 + req.Sizing.TrimMm + req.Sizing.KerfMm
 	r.waste(r.CutMm*start.AreaMm2, fin.Measure().MassG, c)
-	probe := &plan.Plan{Feasibility: route.Feasibility(fog, figure.ZonesOf(fog), start.WidthMm, start.ThicknessMm, req.Choices.Method)}
+	probe := &plan.Plan{Feasibility: route.Feasibility(fog, figure.ZonesOf(fog), start.WidthMm, start.ThicknessMm, req.Smith, req.Choices.Method)}
 	probe.Bar.LeftMm = start.LengthMm - r.CutMm
 	probe.Bar.CutLengthMm, probe.Bar.AvailableMm = r.CutMm, start.LengthMm
 	probe.Warnings = review.BarWarnings(rt, probe)

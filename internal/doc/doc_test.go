@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/internal/doc"
 
@@ -51,11 +52,16 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 1, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 2, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
 		assert.NotNil(t, d.Request.Design.Handle)
+		speed, rate := forge.Arm(d.Request.Smith.HammerKg)
+		assert.InDelta(t, speed, d.Request.Smith.SpeedMPerS, 1e-9, "the arm's")
+		assert.InDelta(t, rate, d.Request.Smith.RatePerS, 1e-9)
+		assert.InDelta(t, .8, d.Request.Smith.LandShare, 1e-9)
+		assert.InDelta(t, 40, d.Request.Smith.PeenLengthMm, 0)
 	})
 	ages(t, "pattern", 2, func(t *testing.T, _ int, d doc.Pattern) {
 		assert.NoError(t, d.Validate())
@@ -65,26 +71,33 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
-	ages(t, "shop", 3, func(t *testing.T, _ int, d doc.Shop) {
+	ages(t, "shop", 4, func(t *testing.T, _ int, d doc.Shop) {
 		assert.NoError(t, d.Validate())
 		assert.Len(t, d.Smiths, 2)
 		assert.Len(t, d.Hammers, 3, "the usual ones")
 		assert.Len(t, d.Hearths, 1)
+		for _, h := range d.Smiths {
+			speed, _ := forge.Arm(h.HammerKg)
+			assert.InDelta(t, speed, h.SpeedMPerS, 1e-9)
+		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "plan", 2, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 3, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
+		if d.Request.Smith.Skill == forge.Sure {
+			assert.InDelta(t, 6.4, d.Request.Smith.SpeedMPerS, 1e-9, "a kept plan stays as it was made")
+		}
 	})
 }
 
 // TestANewerFormIsRefused plainly, and a broken one told from it.
 func TestANewerFormIsRefused(t *testing.T) {
-	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":3`, `"docVersion":9`, 1)
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":4`, `"docVersion":9`, 1)
 	_, err := doc.Decode[doc.Shop](text)
 	var newer *doc.NewerError
 	require.ErrorAs(t, err, &newer)
-	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 3}, *newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 4}, *newer)
 	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
 		_, err := doc.Decode[doc.Shop](text)
 		var broken *doc.BrokenError

@@ -4,6 +4,8 @@ import (
 	"encoding/json"
 	"fmt"
 	"maps"
+
+	"coldember/core/forge"
 )
 
 // Document is what can be stored: Piece, Pattern, Stock, Shop or Kept.
@@ -24,15 +26,15 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece"}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm}}
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags}}
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen}}
 	}
 	panic(fmt.Sprintf("doc: %T is no document", d))
 }
@@ -137,7 +139,7 @@ func shopHasSets(m map[string]any) {
 	usual := Shop{}
 	usual.UsualSets()
 	if m["hammers"] == nil {
-		m["hammers"] = usual.Hammers
+		m["hammers"] = usual.Hammers // whose peens have lengths
 	}
 	if m["hearths"] == nil {
 		m["hearths"] = usual.Hearths
@@ -150,3 +152,59 @@ const usualKeep = 14
 
 // shopKeepsCopies (2 → 3): beside the file, and a fortnight of them.
 func shopKeepsCopies(m map[string]any) { m["copies"] = CopySettings{Keep: usualKeep} }
+
+// usualPeenMm is the length of a peen that was never measured.
+const usualPeenMm = 40.0
+
+// pieceHasArm (1 → 2): a peen has a length, and a smith whose speed, pace and share of good
+// blows were never set by hand has those of the arm.
+func pieceHasArm(m map[string]any) {
+	if r, ok := m["request"].(map[string]any); ok {
+		hasArm(r["smith"])
+	}
+}
+
+// shopHasArms (3 → 4): the same for every smith of the shop; its hammers have peens.
+func shopHasArms(m map[string]any) {
+	for _, s := range list(m["smiths"]) {
+		hasArm(s)
+	}
+	for _, h := range list(m["hammers"]) {
+		hasPeen(h)
+	}
+}
+
+// keptHasPeen (2 → 3): a kept plan stays as it was made.
+func keptHasPeen(m map[string]any) {
+	if r, ok := m["request"].(map[string]any); ok {
+		hasPeen(r["smith"])
+	}
+}
+
+func list(v any) []any {
+	out, _ := v.([]any)
+	return out
+}
+
+func hasPeen(v any) {
+	if m, ok := v.(map[string]any); ok && m["peenLengthMm"] == nil {
+		m["peenLengthMm"] = usualPeenMm
+	}
+}
+
+// hasArm brings one smith up. What skills set until then is told by all three figures.
+func hasArm(v any) {
+	m, ok := v.(map[string]any)
+	if !ok {
+		return
+	}
+	hasPeen(m)
+	skill, _ := m["skill"].(string)
+	was := map[string][3]float64{"learning": {5.2, 1.1, .6}, "steady": {6, 1.3, .8}, "sure": {6.4, 1.4, .95}}[skill]
+	kg, weighed := m["hammerKg"].(float64)
+	if has := [3]any{m["speedMPerS"], m["ratePerS"], m["landShare"]}; !weighed || kg <= 0 || has != [3]any{was[0], was[1], was[2]} {
+		return
+	}
+	m["speedMPerS"], m["ratePerS"] = forge.Arm(kg)
+	m["landShare"] = forge.NewSmith(forge.Skill(skill)).LandShare
+}

@@ -33,10 +33,13 @@
 //	smith.skill            learning …             sets what a skill sets
 //	smith.machine          press …, none          a usual machine
 //	smith.machine.dies     flat …                 dies with their usual bite
+//	smith.anvil            anvil, block, rail …   a usual one
 //	smith.hand, smith.hammer, fire.hearth         a tool of the shop, sent whole as JSON
 //	tool.ID                planner                the planner's tool for an operation
 //	tool.ID.face           flat, round …
 //	tool.ID.support        horn, edge …
+//	tool.ID.by             hand, press …, quicker what works it
+//	tool.ID.dies           flat …                 of its machine
 //	taper.N                "42mm; 3.1mm"          a node: from the point; thickness
 //	taper.add              "60mm"
 //	taper.delete           N

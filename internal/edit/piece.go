@@ -43,6 +43,16 @@ var piece = table[doc.Piece]{
 		"smith.hammer": choice(func(d *doc.Piece, v string) bool {
 			return whole(v, func(h forge.Hammer) { d.Request.Smith = d.Request.Smith.WithHammer(h) })
 		}),
+		"smith.anvil": choice(func(d *doc.Piece, v string) bool {
+			a, ok := forge.UsualAnvils()[v]
+			if ok {
+				d.Request.Smith = d.Request.Smith.WithAnvil(a)
+			}
+			return ok
+		}),
+		"smith.hammerKg": func(d *doc.Piece, e Edit) *Problem {
+			return swung(&d.Request.Smith, func() *Problem { return setMember(&d.Request, e) })
+		},
 		"fire.hearth": choice(func(d *doc.Piece, v string) bool {
 			return whole(v, func(h forge.Hearth) { d.Request.Fire = d.Request.Fire.WithHearth(h) })
 		}),
@@ -181,14 +191,14 @@ func setOrder(c *plan.Choices, v string, forced bool) bool {
 	return true
 }
 
-// tool sets face or support of an operation, as tool.ID.face; as tool.ID it goes
-// back to the planner's.
+// tool sets face, support, machine or dies of an operation, as tool.ID.face; as tool.ID it
+// goes back to the planner's.
 func tool(c *plan.Choices, what string, e Edit) *Problem {
 	op, part, _ := strings.Cut(what, ".")
 	is := func(t plan.ToolUse) bool { return t.Operation == op }
 	i := slices.IndexFunc(c.Tools, is)
 	switch {
-	case !plan.Tooled(plan.KindOf(op)):
+	case !plan.Tooled(plan.KindOf(op)) && (!plan.KindOf(op).Heavy() || part == "face" || part == "support"):
 		return problemAt(e, "field.unknown", -1)
 	case part == "":
 		c.Tools = slices.DeleteFunc(c.Tools, is)
@@ -198,11 +208,17 @@ func tool(c *plan.Choices, what string, e Edit) *Problem {
 		i = len(c.Tools) - 1
 	}
 	t := &c.Tools[i]
-	switch face, support := forge.Face(e.Text), forge.Support(e.Text); {
+	switch face, support, by, dies := forge.Face(e.Text), forge.Support(e.Text), plan.By(e.Text), forge.Dies(e.Text); {
 	case part == "face" && slices.Contains(forge.DrawingFaces(), face):
 		t.Face = face
 	case part == "support" && slices.Contains(forge.Supports(), support):
 		t.Support = support
+	case part == "by" && (e.Text == "quicker" || slices.Contains(plan.Ways(), by)):
+		if t.By = by; e.Text == "quicker" {
+			t.By = ""
+		}
+	case part == "dies" && slices.Contains(forge.DiesList(), dies):
+		t.Dies = dies
 	default:
 		return problemAt(e, "field.choice", -1)
 	}
@@ -231,6 +247,16 @@ func setDies(h *forge.Smith, v string) bool {
 	}
 	h.Machine = h.Machine.WithDies(d)
 	return true
+}
+
+// swung changes the mass of a hammer: where its speed and pace are the arm's they follow it.
+func swung(h *forge.Smith, change func() *Problem) *Problem {
+	was := *h
+	if bad := change(); bad != nil {
+		return bad
+	}
+	*h = was.WithHammerKg(h.HammerKg)
+	return nil
 }
 
 func setSkill(h *forge.Smith, v string) bool {

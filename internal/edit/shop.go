@@ -62,10 +62,14 @@ func addSmith(s *doc.Shop, e Edit) *Problem {
 func ofSmith(s *doc.Shop, rest string, e Edit) *Problem {
 	at, what, _ := strings.Cut(rest, ".")
 	set := map[string]func(*forge.Smith, string) bool{"skill": setSkill, "machine": setMachine, "machine.dies": setDies}[what]
-	if set == nil {
+	i, ok := place(at, len(s.Smiths))
+	switch {
+	case what == "hammerKg" && ok:
+		return swung(&s.Smiths[i].Smith, func() *Problem { return setMember(s, e) })
+	case set == nil:
 		return setMember(s, e)
 	}
-	if i, ok := place(at, len(s.Smiths)); !ok || !set(&s.Smiths[i].Smith, e.Text) {
+	if !ok || !set(&s.Smiths[i].Smith, e.Text) {
 		return problemAt(e, "field.choice", -1)
 	}
 	return nil

@@ -59,14 +59,14 @@ func TestASetIsTakenUpWhole(t *testing.T) {
 		p = next
 	}
 	heats := p.Summary.Heats
-	do("smith.hammer", `{"hammerKg":1.7,"faceMm":42,"peenBiteMm":18}`)
+	do("smith.hammer", `{"hammerKg":1.7,"faceMm":42,"peenBiteMm":18,"peenLengthMm":46}`)
 	assert.InDelta(t, 1.7, p.Doc.Request.Smith.HammerKg, 0)
 	assert.LessOrEqual(t, p.Summary.Heats, heats)
 	carry := p.Doc.Request.Fire.CarryS
 	do("fire.hearth", `{"tempC":1250,"atmosphere":0.2,"hotLengthMm":140,"fuelKgPerH":3}`)
 	assert.InDelta(t, 140, p.Doc.Request.Fire.HotLengthMm, 0)
 	assert.InDelta(t, carry, p.Doc.Request.Fire.CarryS, 0)
-	do("smith.hand", `{"skill":"sure","hammerKg":1.4,"speedMPerS":6.4,"ratePerS":1.4,"landShare":0.95,"restitution":0.4,"anvilKg":150,"faceMm":36,"peenBiteMm":15,"machine":{"kind":"press","tupKg":0,"speedMPerS":0.03,"ratePerS":0.5,"forceKN":200,"dies":"drawing","biteMm":20}}`)
+	do("smith.hand", `{"skill":"sure","hammerKg":1.4,"speedMPerS":6.4,"ratePerS":1.4,"landShare":0.95,"restitution":0.4,"anvilKg":150,"faceMm":36,"peenBiteMm":15,"peenLengthMm":40,"machine":{"kind":"press","tupKg":0,"speedMPerS":0.03,"ratePerS":0.5,"forceKN":200,"dies":"drawing","biteMm":20}}`)
 	assert.Equal(t, forge.Sure, p.Doc.Request.Smith.Skill)
 	do("smith.machine.dies", "flat")
 	assert.InDelta(t, 70, p.Doc.Request.Smith.Machine.BiteMm, 0)

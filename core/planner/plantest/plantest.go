@@ -114,7 +114,6 @@ func SanityForged() *blade.Blade {
 func Sanity(w, t float64) plan.Request {
 	r := plan.NewRequest(blade.Design{}, "1084", Flat(w, t, 1000), forge.Steady)
 	r.Forged = SanityForged()
-	r.Smith.LandShare = 1
 	r.Steel = &steel.Grade{ID: "reference", CarbonPct: .8, ForgeLowC: 850, ForgeHighC: 1100, NormaliseC: 870, FlowFactor: 1}
 	r.Sizing.TrimMm, r.Sizing.KerfMm = 0, 0
 	return r

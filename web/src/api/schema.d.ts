@@ -1372,6 +1372,8 @@ export interface components {
             bendRiseMm?: number;
             /** Format: double */
             blows: number;
+            /** @description of the machine */
+            dies?: string;
             /**
              * Format: double
              * @description of the blows, those on edge
@@ -1518,6 +1520,8 @@ export interface components {
              * @description contact along the bar, peen across it
              */
             peenBiteMm: number;
+            /** Format: double */
+            peenLengthMm: number;
             /**
              * Format: double
              * @description blows a second
@@ -1529,6 +1533,11 @@ export interface components {
             skill: "learning" | "steady" | "sure";
             /** Format: double */
             speedMPerS: number;
+            /**
+             * Format: double
+             * @description how far the anvil is from flat
+             */
+            unevenMm?: number;
         };
         Handle: {
             bolster: components["schemas"]["Fitting"];
@@ -1774,6 +1783,8 @@ export interface components {
              * @description contact along the bar, peen across it
              */
             peenBiteMm: number;
+            /** Format: double */
+            peenLengthMm: number;
         };
         NamedHearth: {
             /** Format: double */
@@ -2268,6 +2279,8 @@ export interface components {
              * @description contact along the bar, peen across it
              */
             peenBiteMm: number;
+            /** Format: double */
+            peenLengthMm: number;
             /**
              * Format: double
              * @description blows a second
@@ -2279,6 +2292,11 @@ export interface components {
             skill: "learning" | "steady" | "sure";
             /** Format: double */
             speedMPerS: number;
+            /**
+             * Format: double
+             * @description how far the anvil is from flat
+             */
+            unevenMm?: number;
         };
         Solid: {
             tempC: number[];
@@ -2795,6 +2813,13 @@ export interface components {
             widthMm: number;
         };
         ToolUse: {
+            /** @enum {string} */
+            by?: "hand" | "striker" | "powerHammer" | "press" | "rollingMill";
+            /**
+             * @description of the machine; its own if empty
+             * @enum {string}
+             */
+            dies?: "flat" | "drawing" | "crowned";
             /** @enum {string} */
             face?: "flat" | "round" | "peenAcross" | "peenAlong";
             operation: string;

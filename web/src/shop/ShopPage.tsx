@@ -10,7 +10,7 @@ import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
 import { CopiesPanel } from "./CopiesPanel";
 
-const smithFields = ["hammerKg", "faceMm", "peenBiteMm"] as const;
+const smithFields = ["hammerKg", "faceMm", "peenBiteMm", "peenLengthMm"] as const;
 const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
 
 /** Units, paper, the smiths of the shop and the forge. */
@@ -132,6 +132,7 @@ function ShopForm({ shop }: { shop: Settings }) {
             {typed(`smiths.${i}.hammerKg`, h.hammerKg, say("field.name.smith.hammerKg"))}
             {typed(`smiths.${i}.faceMm`, h.faceMm, say("field.name.smith.faceMm"))}
             {typed(`smiths.${i}.peenBiteMm`, h.peenBiteMm, say("field.name.smith.peenBiteMm"))}
+            {typed(`smiths.${i}.peenLengthMm`, h.peenLengthMm, say("field.name.smith.peenLengthMm"))}
             {typed(`smiths.${i}.anvilKg`, h.anvilKg, say("field.name.smith.anvilKg"))}
             {pick(
               `smiths.${i}.machine`,
@@ -180,7 +181,7 @@ function ShopForm({ shop }: { shop: Settings }) {
         shop.hearths,
         fireFields,
         "fire",
-        ["gas", "largeGas", "charcoal", "coke"],
+        ["gas", "largeGas", "charcoal", "coke", "pit"],
         "hearth",
       )}
       <CopiesPanel

@@ -13,9 +13,9 @@ import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
 import { diesOf, isTreatment, machineFields, machineLabel, machineNote, machines } from "./machine";
 import { OrderList } from "./OrderList";
-import { HandAndHammer, Hearth } from "./Sets";
+import { HandAndHammer, Hearth, WorkedOn } from "./Sets";
 import { StepView } from "./StepView";
-import { ToolPicks, useStill } from "./ToolPicks";
+import { isHeavy, ToolPicks, useStill } from "./ToolPicks";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
@@ -183,8 +183,8 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
-      {f?.spreadGiven && !f.machine ? (
-        <div className="min-h-[92px]">{still && <ToolPicks id={op.id} forging={f} />}</div>
+      {f && isHeavy(op.kind) ? (
+        <div className="min-h-[92px]">{still && <ToolPicks id={op.id} kind={op.kind} forging={f} />}</div>
       ) : null}
       {f?.bendRiseMm ? (
         <p>
@@ -295,6 +295,8 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <F f="smith.hammerKg" />
         <F f="smith.faceMm" />
         <F f="smith.peenBiteMm" />
+        <F f="smith.peenLengthMm" />
+        <WorkedOn />
         <F f="smith.anvilKg" />
         <F f="smith.speedMPerS" />
       </Group>

@@ -4,7 +4,7 @@ import { useDraftPart } from "../../draft/context";
 import { told } from "../../text/say";
 import { DraftPick } from "../../ui/DraftField";
 
-const hammerKeys = ["hammerKg", "faceMm", "peenBiteMm"] as const;
+const hammerKeys = ["hammerKg", "faceMm", "peenBiteMm", "peenLengthMm"] as const;
 const hearthKeys = ["tempC", "atmosphere", "hotLengthMm", "fuelKgPerH"] as const;
 
 /** Whether two tools have the same figures. */
@@ -80,6 +80,30 @@ export function Hearth() {
       field="fire.hearth"
       own="hearth.own"
       set={shop.hearths.map((h) => ({ name: h.name, text: hearthText(h), on: alike(h, fire, hearthKeys) }))}
+    />
+  );
+}
+
+/** What is worked on: an anvil, or what stands in for one. */
+const anvils = {
+  anvil: { anvilKg: 100, restitution: 0.4 },
+  block: { anvilKg: 50, restitution: 0.35, unevenMm: 0.05 },
+  rail: { anvilKg: 25, restitution: 0.35, unevenMm: 0.1 },
+  stone: { anvilKg: 40, restitution: 0.55, unevenMm: 0.4 },
+} as const;
+
+export function WorkedOn() {
+  const smith = useDraftPart((s) => s.doc.request.smith);
+  const on = Object.entries(anvils).find(
+    ([, a]) =>
+      alike(a, smith, ["anvilKg", "restitution"]) && ("unevenMm" in a ? a.unevenMm : 0) === (smith.unevenMm ?? 0),
+  );
+  return (
+    <DraftPick
+      field="smith.anvil"
+      label={told("field.name.smith.anvil")}
+      value={on ? on[0] : "own"}
+      options={[...(on ? [] : ["own"]), ...Object.keys(anvils)].map((v) => ({ value: v, label: told(`anvil.${v}`) }))}
     />
   );
 }

@@ -17,11 +17,24 @@ export function useStill(what: unknown): boolean {
   return still === what;
 }
 
-/** The face that strikes and what lies under it, with the share of the thinning that they send into width. */
-export const ToolPicks = memo(function ToolPicks({ id, forging: f }: { id: string; forging: Forging }) {
+/** The heavy work: a machine may do it. */
+const heavy = ["breakDown", "point", "setDown", "tang", "ricasso", "profile"];
+export const isHeavy = (kind: string) => heavy.includes(kind);
+
+/** What works an operation: machine and dies, or the face that strikes and what lies under it, with the
+ * share of the thinning that they send into width. */
+export const ToolPicks = memo(function ToolPicks({
+  id,
+  kind,
+  forging: f,
+}: {
+  id: string;
+  kind: string;
+  forging: Forging;
+}) {
   const draft = useDraft();
-  const own = useDraftPart((s) => !!s.doc.request.choices.tools?.some((t) => t.operation === id));
-  const pick = (part: "face" | "support", value: string, values: string[]) => (
+  const own = useDraftPart((s) => s.doc.request.choices.tools?.find((t) => t.operation === id));
+  const pick = (part: "face" | "support" | "by" | "dies", value: string, values: string[]) => (
     <Pick
       label={say(`tool.${part}`)}
       value={value}
@@ -30,16 +43,25 @@ export const ToolPicks = memo(function ToolPicks({ id, forging: f }: { id: strin
       onPick={(v) => draft.choose(`tool.${id}.${part}`, v)}
     />
   );
+  const rolls = kind === "breakDown" ? ["rollingMill"] : [];
   return (
     <div className="grid grid-cols-2 gap-2 py-1" data-testid="tool">
-      {pick("face", f.face ?? "flat", ["flat", "round", "peenAcross", "peenAlong"])}
-      {pick("support", f.support || "face", ["face", "horn", "edge", "fuller"])}
-      <p className="col-span-2 text-[15px]" data-testid="tool-spread">
-        {say(f.spreadNeeded ? "tool.spread" : "tool.hold", {
-          given: share(f.spreadGiven),
-          needed: share(f.spreadNeeded),
-        })}
-      </p>
+      {pick("by", own?.by || "quicker", ["quicker", "hand", "striker", "powerHammer", "press", ...rolls])}
+      {f.machine && f.machine !== "rollingMill" && pick("dies", f.dies ?? "drawing", ["flat", "drawing", "crowned"])}
+      {!f.machine && !!f.spreadGiven && (
+        <>
+          {pick("face", f.face ?? "flat", ["flat", "round", "peenAcross", "peenAlong"])}
+          {pick("support", f.support || "face", ["face", "horn", "edge", "fuller"])}
+        </>
+      )}
+      {!!f.spreadGiven && (
+        <p className="col-span-2 text-[15px]" data-testid="tool-spread">
+          {say(f.spreadNeeded ? "tool.spread" : "tool.hold", {
+            given: share(f.spreadGiven),
+            needed: share(f.spreadNeeded),
+          })}
+        </p>
+      )}
       {own && (
         <button
           type="button"
