@@ -33,9 +33,9 @@ func (h Smith) SpreadOf(op *Operation, widthMm float64) float64 {
 	case m != nil && m.Kind == RollingMill:
 		return RollSpread
 	case m != nil:
-		return m.Tool().Spread(widthMm)
+		return m.Tool().Spread(widthMm) * factor(h.SpreadFactor)
 	}
-	return h.Tool(op.Face).over(op.Support).Spread(widthMm)
+	return h.Tool(op.Face).over(op.Support).Spread(widthMm) * factor(h.SpreadFactor)
 }
 
 // effort is what one cell still owes an operation: effective strain by strokes on its faces

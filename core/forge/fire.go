@@ -130,7 +130,7 @@ func (r *Run) rest(dt float64) {
 func (r *Run) shed(rec *Heat) error {
 	for i := range r.Bar.Cells {
 		if c := &r.Bar.Cells[i]; c.hot {
-			lost, burnt := c.scaleOff(r.clocks[i].LossMm() * rec.Fraction)
+			lost, burnt := c.scaleOff(r.clocks[i].LossMm() * rec.Fraction * factor(r.Setup.Fire.ScaleFactor))
 			if burnt {
 				return &BurntError{Zone: c.Zone, Heats: len(r.Heats) + 1}
 			}

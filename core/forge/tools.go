@@ -49,6 +49,9 @@ type Smith struct {
 	// PeenLengthMm is how long the peen is, which is its contact when it lies along the bar.
 	PeenLengthMm float64 `json:"peenLengthMm"`
 
+	// SpreadFactor is the share that goes into width over the law's; 0 is 1.
+	SpreadFactor float64 `json:"-"`
+
 	// Machine, where there is one, does the heavy operations.
 	Machine *Machine `json:"machine,omitempty"`
 }
@@ -114,6 +117,8 @@ type Fire struct {
 	BrushS      float64 `json:"brushS"`
 	HoldSPerMm  float64 `json:"holdSPerMm"`
 	SoakC       float64 `json:"soakC,omitempty" doc:"the smith's own; 0: by steel and forge"`
+	// ScaleFactor is what depth of scale this fire makes over the law's; 0 is 1.
+	ScaleFactor float64 `json:"-"`
 	StopC       float64 `json:"stopC,omitempty" doc:"where the smith stops striking; 0: the steel's lower limit"`
 }
 
@@ -281,5 +286,13 @@ func (h Smith) MostSpread(m Method, widthMm float64) float64 {
 			most = math.Max(most, h.Machine.Tool().Spread(widthMm))
 		}
 	}
-	return most
+	return most * factor(h.SpreadFactor)
+}
+
+// factor is a factor that is one where it is not known.
+func factor(f float64) float64 {
+	if f == 0 {
+		return 1
+	}
+	return f
 }

@@ -10,21 +10,27 @@ import (
 	"coldember/core/fact"
 	"coldember/core/plan"
 	"coldember/core/steel"
+
+	"gonum.org/v1/gonum/stat/distuv"
 )
 
-// Doubt is how far the figures that no smith knows exactly may be off, each as
-// the share that holds two thirds of the cases either way (judgement, until a
-// log teaches better).
+// Doubt is how far the figures that no smith knows exactly may be off, each as the
+// standard deviation of its logarithm (judgement, until a log teaches better).
 type Doubt struct {
-	Energy float64 `json:"energyShare" doc:"of a blow that lands well"`
-	Flow   float64 `json:"flowShare" doc:"of the flow stress"`
-	Scale  float64 `json:"scaleShare" doc:"of the atmosphere's share in the scale"`
-	FireC  float64 `json:"fireC" doc:"of the forge's temperature"`
-	Pace   float64 `json:"paceShare" doc:"of blows a second, carrying and brushing"`
+	Energy    float64 `json:"energyLog" doc:"of a blow that lands well"`
+	Flow      float64 `json:"flowLog" doc:"of the flow stress"`
+	Redundant float64 `json:"redundantLog" doc:"of Q, the work that is lost to friction and to and fro"`
+	Scale     float64 `json:"scaleLog" doc:"of the depth of scale"`
+	Spread    float64 `json:"spreadLog" doc:"of the share that goes into width"`
+	FireC     float64 `json:"fireC" doc:"of the forge's temperature, °C"`
+	Pace      float64 `json:"paceLog" doc:"of blows a second, carrying and brushing"`
+	Hand      float64 `json:"hand" doc:"how many blows the share that lands well is known from"`
 }
 
 // UsualDoubt is what the laws are trusted to.
-func UsualDoubt() Doubt { return Doubt{Energy: .15, Flow: .12, Scale: .35, FireC: 15, Pace: .12} }
+func UsualDoubt() Doubt {
+	return Doubt{Energy: .2, Flow: .2, Redundant: .2, Scale: .7, Spread: .12, FireC: 15, Pace: .12, Hand: 30}
+}
 
 // Sample is what one drawn plan came to.
 type Sample struct {
@@ -115,18 +121,28 @@ func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) 
 	return &Sample{Heats: float64(p.Totals.Heats), Blows: float64(p.Totals.Blows), TimeS: p.Totals.TimeS, FuelG: p.Totals.FuelG, CutMm: p.Bar.CutLengthMm, Money: p.Totals.Money.Total}, nil
 }
 
+// leastLands is as few good blows as a hand may have.
+const leastLands = 0.1
+
 // draw is a request whose figures are off as they may be: a quicker hand strikes faster,
 // and carries and brushes in less time.
 func (d Doubt) draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
-	off := func(share float64) float64 { return math.Exp(share * rng.NormFloat64()) }
-	req.Smith.LandShare = math.Min(1, req.Smith.LandShare*off(d.Energy))
+	off := func(log float64) float64 { return math.Exp(log * rng.NormFloat64()) }
 	grade, err := steel.Find(req.SteelID)
 	if err != nil {
 		return req, err
 	}
-	grade.FlowFactor *= off(d.Flow)
+	if req.Steel != nil {
+		grade = *req.Steel
+	}
+	// energy, stress and Q only ever meet as stress × Q over energy
+	grade.FlowFactor *= off(d.Flow) * off(d.Redundant) / off(d.Energy)
 	req.Steel = &grade
-	req.Fire.Atmosphere = math.Min(1.5, math.Max(.05, req.Fire.Atmosphere*off(d.Scale)))
+	if m := req.Smith.LandShare; m < 1 && d.Hand > 0 {
+		req.Smith.LandShare = math.Max(leastLands, distuv.Beta{Alpha: m * d.Hand, Beta: (1 - m) * d.Hand, Src: rng}.Rand())
+	}
+	req.Fire.ScaleFactor = off(d.Scale)
+	req.Smith.SpreadFactor = off(d.Spread)
 	req.Fire.TempC += d.FireC * rng.NormFloat64()
 	pace := off(d.Pace)
 	req.Smith.RatePerS = math.Min(5, math.Max(.2, req.Smith.RatePerS*pace))

@@ -205,3 +205,15 @@ func Thick(m *forge.Machine) plan.Request {
 func ForgedEdge(r *plan.Request, mm float64) {
 	r.Allowances.ForgingEdgeMm, r.Allowances.FaceMm = mm, .4
 }
+
+// SteelOf is the grade that a request is planned with.
+func SteelOf(r plan.Request) steel.Grade {
+	if r.Steel != nil {
+		return *r.Steel
+	}
+	g, err := steel.Find(r.SteelID)
+	if err != nil {
+		panic(err)
+	}
+	return g
+}
