@@ -18,6 +18,9 @@ const (
 	unsettledMm  = 0.1 // a shape that is missed by less is forged as near as calipers tell
 )
 
+// unknownTool is a tool steel that nobody has identified: it may harden in still air.
+const unknownTool = "unknown-tool"
+
 // Warnings looks the plan over.
 func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warning) {
 	out = []fact.Warning{}
@@ -52,6 +55,9 @@ func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warnin
 	}()
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
+	}
+	if p.Steel.ID == unknownTool && p.Totals.Cycles > 0 {
+		add("warn.airHardens", fact.Warn, fact.Where{Operation: route.CycleID(0)}, fact.Figures{"tempC": p.Steel.NormaliseC})
 	}
 	if s.MissMm > unsettledMm {
 		add("warn.unsettled", fact.Stop, fact.Where{}, fact.Figures{"byMm": s.MissMm})

@@ -221,6 +221,10 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 				r.Choices.Harden, r.Choices.Order, r.Choices.Forced = plan.HardenForged, []string{"planish", "harden", "cutOff"}, true
 			},
 		},
+		"warn.airHardens": {
+			func(r *plan.Request) { r.SteelID = "O1" },
+			func(r *plan.Request) { r.SteelID = "unknown-tool" },
+		},
 		"warn.assumedSteel": {
 			func(r *plan.Request) { r.SteelID = "5160" },
 			func(r *plan.Request) { r.SteelID = "unknown-spring" },
@@ -268,7 +272,7 @@ var elsewhere = map[string]string{
 // wordsOnly are the warnings that no one field would clear.
 var wordsOnly = map[string]bool{
 	"warn.weldHeat": true, "warn.thickSection": true, "warn.hiddenHole": true, "warn.assumedSteel": true, "warn.tired": true,
-	"warn.edgewise": true, "warn.upset": true, "warn.rodWeld": true, "warn.longSoak": true, "warn.pointHigh": true, "warn.pointLow": true,
+	"warn.edgewise": true, "warn.upset": true, "warn.rodWeld": true, "warn.longSoak": true, "warn.pointHigh": true, "warn.pointLow": true, "warn.airHardens": true,
 }
 
 // TestWarningsKnowTheirLimit: just inside nothing, just outside the warning with its

@@ -50,6 +50,7 @@ type Grade struct {
 	ID           string    `json:"id"`
 	Name         string    `json:"name"`
 	CarbonPct    float64   `json:"carbonPct"`
+	Composition
 	ForgeLowC    float64   `json:"forgeLowC"`
 	ForgeHighC   float64   `json:"forgeHighC"`
 	NormaliseC   float64   `json:"normaliseC,omitempty"`
@@ -59,6 +60,19 @@ type Grade struct {
 	HRC          []float64 `json:"hrc,omitempty" doc:"as quenched, then after one hour at 200, 230 and 260 °C"`
 	FlowFactor   float64   `json:"flowFactor"`
 	Assumed      bool      `json:"assumed,omitempty"`
+	Standard     string    `json:"standard,omitempty" doc:"whose typical composition it is; temperatures are common practice: the maker's sheet comes first"`
+}
+
+// Composition is what is alloyed with iron beside carbon, per cent by mass: the middle of
+// what the standard allows.
+type Composition struct {
+	ManganesePct  float64 `json:"manganesePct,omitempty"`
+	SiliconPct    float64 `json:"siliconPct,omitempty"`
+	NickelPct     float64 `json:"nickelPct,omitempty"`
+	ChromiumPct   float64 `json:"chromiumPct,omitempty"`
+	MolybdenumPct float64 `json:"molybdenumPct,omitempty"`
+	VanadiumPct   float64 `json:"vanadiumPct,omitempty"`
+	CopperPct     float64 `json:"copperPct,omitempty"`
 }
 
 //go:embed grades.json

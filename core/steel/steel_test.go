@@ -20,6 +20,10 @@ func TestEveryGradeIsSound(t *testing.T) {
 		assert.Greater(t, g.ForgeHighC-g.ForgeLowC, 150.0, "%s has a window", g.ID)
 		assert.InDelta(t, 1, g.FlowFactor, .25, g.ID)
 		assert.NotEmpty(t, g.Quench, g.ID)
+		assert.Positive(t, g.ManganesePct, "%s has a composition", g.ID)
+		alloyed := g.ManganesePct + g.SiliconPct + g.NickelPct + g.ChromiumPct + g.MolybdenumPct + g.VanadiumPct
+		assert.Less(t, alloyed, 4., "%s is a low-alloy steel", g.ID)
+		assert.Equal(t, g.Assumed, g.Standard == "", "%s: of a standard, or of nobody knows what", g.ID)
 		if len(g.HRC) > 0 {
 			require.Len(t, g.HRC, 4, g.ID)
 			for i := 1; i < 4; i++ {
@@ -30,7 +34,7 @@ func TestEveryGradeIsSound(t *testing.T) {
 			assert.Zero(t, g.AustenitiseC, "%s: nobody knows its hardening before a coupon", g.ID)
 		}
 	}
-	assert.Len(t, seen, 20)
+	assert.Len(t, seen, 25)
 }
 
 func TestFindForgivesCaseAndRefusesTheUnknown(t *testing.T) {

@@ -58,7 +58,7 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 		if strokes {
 			code = "heats.cardStrokes"
 		}
-		l.blows = text.Say(code, map[string]string{"blows": strconv.Itoa(h.Blows), "seconds": strconv.Itoa(int(math.Ceil(h.WorkS)))})
+		l.blows = text.Count(code, h.Blows, map[string]string{"seconds": strconv.Itoa(int(math.Ceil(h.WorkS)))})
 	}
 	var targets []string
 	for _, r := range h.Readings {

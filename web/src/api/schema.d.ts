@@ -1420,6 +1420,10 @@ export interface components {
             /** Format: double */
             carbonPct: number;
             /** Format: double */
+            chromiumPct?: number;
+            /** Format: double */
+            copperPct?: number;
+            /** Format: double */
             flowFactor: number;
             /** Format: double */
             forgeHighC: number;
@@ -1428,13 +1432,25 @@ export interface components {
             /** @description as quenched, then after one hour at 200, 230 and 260 °C */
             hrc?: number[];
             id: string;
+            /** Format: double */
+            manganesePct?: number;
+            /** Format: double */
+            molybdenumPct?: number;
             name: string;
+            /** Format: double */
+            nickelPct?: number;
             /** Format: double */
             normaliseC?: number;
             /** @enum {string} */
             quench: "none" | "coupon" | "medium" | "mediumToFast" | "fast" | "veryFast" | "veryFastOrBrine" | "waterOrVeryFast";
             /** Format: double */
+            siliconPct?: number;
+            /** Format: double */
             soakMin?: number;
+            /** @description whose typical composition it is; temperatures are common practice: the maker's sheet comes first */
+            standard?: string;
+            /** Format: double */
+            vanadiumPct?: number;
         };
         Grind: {
             /**

@@ -196,7 +196,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
       {f?.strokes ? <p>{say("heat.strokes", { n: Math.ceil(f.strokes) })}</p> : null}
       {op.kind === "bevel" && f && (
         <p className="text-quiet">
-          {say(two ? "heat.sideTwo" : "heat.side", { n: Math.max(1, Math.round(f.blows / (two ? 4 : 2))) })}
+          {count(two ? "heat.sideTwo" : "heat.side", Math.max(1, Math.round(f.blows / (two ? 4 : 2))))}
         </p>
       )}
       {op.kind === "harden" && <Quench op={op} />}

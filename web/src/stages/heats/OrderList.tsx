@@ -3,7 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { Step } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart, useDraftState } from "../../draft/context";
-import { say, told } from "../../text/say";
+import { count, say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { isCycle, isTreatment } from "./machine";
 import { moved } from "./order";
@@ -166,7 +166,7 @@ function Row({
             {isTreatment(op.kind)
               ? say(op.kind === "harden" ? "heats.hardening" : "heats.cycle")
               : say("heats.opFigures", {
-                  heats: op.heats < 0.95 ? say("heats.part") : say("heats.opHeats", { n: op.heats.toFixed(1) }),
+                  heats: op.heats < 0.95 ? say("heats.part") : count("heats.opHeats", Math.round(op.heats)),
                   blows: Math.max(1, Math.round(op.forging?.blows ?? 0)),
                 })}
           </span>

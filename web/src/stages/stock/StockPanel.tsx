@@ -1,4 +1,5 @@
 import { memo } from "react";
+import type { Plan } from "../../api/client";
 import { useSteels, useUnits } from "../../api/hooks";
 import { glow } from "../../bench/glow";
 import { useDraftState } from "../../draft/context";
@@ -50,8 +51,8 @@ export function StockPanel() {
           />
           <Window low={plan.totals.lowC} soak={plan.totals.soakC} high={plan.steel.forgeHighC} />
           <p className="mt-1 text-sm text-quiet">
-            {say("steel.facts", { carbon: plan.steel.carbonPct.toFixed(2), flow: plan.steel.flowFactor.toFixed(2) })}{" "}
-            {say("steel.makersSheet")}
+            {say("steel.facts", { alloy: alloyOf(plan.steel) })} {resists(plan.steel.flowFactor)}{" "}
+            {plan.steel.standard && say("steel.standard", { standard: plan.steel.standard })} {say("steel.makersSheet")}
           </p>
         </div>
       </Group>
@@ -90,3 +91,27 @@ export const Window = memo(function Window({ low, soak, high }: { low: number; s
     </figure>
   );
 });
+
+const elements = [
+  ["C", "carbonPct"],
+  ["Mn", "manganesePct"],
+  ["Si", "siliconPct"],
+  ["Ni", "nickelPct"],
+  ["Cr", "chromiumPct"],
+  ["Mo", "molybdenumPct"],
+  ["V", "vanadiumPct"],
+  ["Cu", "copperPct"],
+] as const;
+
+/** What a steel is made of beside iron. */
+const alloyOf = (g: Plan["steel"]) =>
+  elements
+    .filter(([, key]) => g[key])
+    .map(([symbol, key]) => `${symbol} ${g[key]}`)
+    .join(", ");
+
+/** How much harder it is to move than plain steel, where it is. */
+function resists(flow: number): string {
+  const by = Math.round(Math.abs(flow - 1) * 100);
+  return by === 0 ? "" : say(flow > 1 ? "steel.harder" : "steel.easier", { by });
+}
