@@ -115,15 +115,20 @@ type drawnSlice struct {
 // Shares of the simulated cells by zone, at least one each.
 var cellShare = map[string]float64{plan.ZonePoint: .2, plan.ZoneBlade: .4, plan.ZoneRicasso: .1, plan.ZoneTang: .3}
 
-// previewCells is how many cells a preview simulates.
-const previewCells = 40
+// previewCells is how many cells a preview simulates at the least, and previewCellMm how
+// long they are on the mean at the most: where a long blade is worked in stretches, one cell
+// more or less in a stretch must not show in the bar.
+const (
+	previewCells  = 40
+	previewCellMm = 4
+)
 
 // CellsOf cuts the forged shape into cells and gives each its final section and
 // the preform it has before bevelling. Behind seamMm of tang (0: no seam) they
 // are of a rod welded on.
 func CellsOf(b *blade.Body, zones []Zone, count int, m forge.Method, seamMm float64) []Cell {
 	if count == 0 {
-		count = previewCells
+		count = max(previewCells, int(math.Round((zones[len(zones)-1].ToMm-zones[0].FromMm)/previewCellMm)))
 	}
 	var out []Cell
 	cut := func(name string, from, to float64, n int, rod bool) {

@@ -47,7 +47,7 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) drive {
 	d := drive{
 		energyMJ: UsefulJ(s.HammerKg, s.SpeedMPerS, s.AnvilKg, s.Restitution) * 1000, lands: s.LandShare,
 		ratePerS: s.RatePerS, speedMPerS: s.SpeedMPerS, contact: anvilContact, moves: true,
-		face: s.Tool(op.Face).over(op.Support), onEdge: s.Tool(OnEdge),
+		face: s.toolOf(op).over(op.Support), onEdge: s.Tool(OnEdge),
 	}
 	if op.Kind.Light() {
 		d.face = s.Tool(FlatFace)
@@ -61,6 +61,16 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) drive {
 		}
 	}
 	return d
+}
+
+// toolOf is the face of an operation, or the mean of the two that the hand changes between.
+func (h Smith) toolOf(op *Operation) Tool {
+	t := h.Tool(op.Face)
+	if k := op.FlatShare; op.Mixes && op.Face == FlatFace {
+		peen, flat := h.Tool(PeenAcross), h.Tool(FlatFace)
+		t.BiteMm, t.BreadthMm = peen.BiteMm+k*(flat.BiteMm-peen.BiteMm), peen.BreadthMm+k*(flat.BreadthMm-peen.BreadthMm)
+	}
+	return t
 }
 
 // extent of a stretch as it is: its length, and its width and thickness on the mean.

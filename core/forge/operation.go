@@ -48,13 +48,18 @@ type Operation struct {
 	Kind    Kind
 	Face    Face
 	Support Support
-	First   int
-	Last    int
-	Targets []Target // one a cell of the range; nil keeps the section
-	BendPer float64  // curvature to give or take out, 1/mm
-	Turning Turning  // what becomes of the centre line
-	Machine *Machine // that does it; nil: the hand hammer
-	Fixed   bool     // the smith will have it so: by this machine, or by hand
+
+	// Mixes, with FlatFace, has the hand change between it and the peen laid across, which
+	// holds the width; FlatShare is how much of the work the flat face then does.
+	Mixes     bool
+	FlatShare float64
+	First     int
+	Last      int
+	Targets   []Target // one a cell of the range; nil keeps the section
+	BendPer   float64  // curvature to give or take out, 1/mm
+	Turning   Turning  // what becomes of the centre line
+	Machine   *Machine // that does it; nil: the hand hammer
+	Fixed     bool     // the smith will have it so: by this machine, or by hand
 
 	// Stretches are those it is worked in, each by its first cell; nil has them found when the
 	// operation begins, and whether the hand is not quicker than the machine.

@@ -10,7 +10,7 @@ import (
 
 // The break-down of what is not a thin flat already.
 const (
-	needsBreakDown = 1.5  // times the thickest part of the piece: a thicker bar is drawn down first
+	needsBreakDown = 2.2  // times the thickest part of the piece: a thicker flat is drawn down first
 	widerThanBlade = 1.1  // times the highest zone that it becomes: the flat is no wider
 	squareOver     = 1.05 // a square is drawn to another only where that is so much less
 	squareRounds   = 6    // to a square and its own spread
@@ -47,7 +47,7 @@ func (r *Route) breakDown(l *list) (widthMm, thicknessMm float64) {
 			}
 		}
 	}
-	l.add(forge.BreakDown, r.faceFor(0, end, blade.WidthMm, blade.ThicknessMm), 0, end, flattened)
+	l.draw(forge.BreakDown, 0, end, blade.WidthMm, blade.ThicknessMm, flattened)
 	return blade.WidthMm, blade.ThicknessMm
 }
 

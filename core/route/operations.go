@@ -83,6 +83,13 @@ func (l *list) add(k forge.Kind, face forge.Face, first, last int, to stage) *fo
 	return op
 }
 
+// draw adds an operation that draws a stretch from w × t by the faces that suit.
+func (l *list) draw(k forge.Kind, first, last int, w, t float64, to stage) {
+	face, flat := l.route.faceFor(first, last, w, t)
+	op := l.add(k, face, first, last, to)
+	op.Mixes, op.FlatShare = true, flat
+}
+
 // Operations in the smith's order, or else in that of the school.
 func (r *Route) Operations() []*forge.Operation {
 	l := &list{route: r, brings: map[*forge.Operation]stage{}, count: map[forge.Kind]int{}}
@@ -125,7 +132,7 @@ func (r *Route) makeReady(l *list) {
 
 func (r *Route) point(l *list, w, t float64) {
 	first, last := r.span(plan.ZonePoint)
-	l.add(forge.Point, r.faceFor(first, last, w, t), first, last, preformed)
+	l.draw(forge.Point, first, last, w, t, preformed)
 }
 
 // tangAndRicasso sets the shoulder down, draws the tang behind it and trues the
@@ -156,7 +163,7 @@ func (r *Route) tangAndRicasso(l *list) {
 func (r *Route) blade(l *list, w, t float64) {
 	p0, _ := r.span(plan.ZonePoint)
 	b0, b1 := r.span(plan.ZoneBlade)
-	l.add(forge.Profile, r.faceFor(b0, b1, w, t), b0, b1, preformed)
+	l.draw(forge.Profile, b0, b1, w, t, preformed)
 	if r.bevelled() {
 		if r.Req.Choices.Curve == plan.PreCurveFirst && r.Bend.CurvaturePerMm > 0 {
 			op := l.add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
@@ -181,9 +188,10 @@ func (r *Route) blade(l *list, w, t float64) {
 	}
 }
 
-// faceFor picks the face by the spread that the stretch needs from w × t to its
-// preform.
-func (r *Route) faceFor(first, last int, w, t float64) forge.Face {
+// faceFor picks the face by the spread that the stretch needs from w × t to its preform, and
+// how much of the work the flat face does: none where the steel is to go one way only, all of
+// it half-way, so that a little more width never changes the work by a step.
+func (r *Route) faceFor(first, last int, w, t float64) (f forge.Face, flatShare float64) {
 	need, n := 0.0, 0.0
 	for _, c := range r.Cells[first : last+1] {
 		if et := math.Log(t / c.Preform.ThicknessMm); et > NoStrain {
@@ -191,13 +199,19 @@ func (r *Route) faceFor(first, last int, w, t float64) forge.Face {
 			n++
 		}
 	}
+	if n == 0 {
+		return forge.PeenAcross, 0
+	}
+	need /= n
+	const half = (eitherBelow - lengthenBelow) / 2
+	flatShare = math.Max(0, 1-math.Abs(need-(lengthenBelow+half))/half)
 	switch {
-	case n == 0 || need/n < lengthenBelow:
-		return forge.PeenAcross
-	case need/n < eitherBelow:
-		return forge.FlatFace
+	case need < lengthenBelow:
+		return forge.PeenAcross, 0
+	case need < eitherBelow:
+		return forge.FlatFace, flatShare
 	default:
-		return forge.PeenAlong
+		return forge.PeenAlong, 0
 	}
 }
 

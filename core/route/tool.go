@@ -19,7 +19,7 @@ func (r *Route) takeTools(ops []*forge.Operation) {
 			}
 			if plan.Tooled(op.Kind) {
 				if t.Face != "" {
-					op.Face = t.Face
+					op.Face, op.Mixes = t.Face, false
 				}
 				op.Support = t.Support
 			}

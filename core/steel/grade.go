@@ -47,9 +47,9 @@ func (q Quench) BathC() (lowC, highC float64, ok bool) {
 // a coupon can tell; Assumed marks a family's narrowest window standing in for
 // a steel that nobody has identified.
 type Grade struct {
-	ID           string    `json:"id"`
-	Name         string    `json:"name"`
-	CarbonPct    float64   `json:"carbonPct"`
+	ID        string  `json:"id"`
+	Name      string  `json:"name"`
+	CarbonPct float64 `json:"carbonPct"`
 	Composition
 	ForgeLowC    float64   `json:"forgeLowC"`
 	ForgeHighC   float64   `json:"forgeHighC"`
