@@ -65,7 +65,7 @@ type Machine struct {
 func NewMachine(k MachineKind) *Machine {
 	switch k {
 	case Press:
-		return (&Machine{Kind: Press, SpeedMPerS: .03, RatePerS: squeezesPerS, ForceKN: 200}).WithDies(DrawingDies)
+		return (&Machine{Kind: Press, SpeedMPerS: .05, RatePerS: squeezesPerS, ForceKN: 200}).WithDies(DrawingDies)
 	case RollingMill:
 		return &Machine{Kind: RollingMill, SpeedMPerS: .15, RatePerS: .2, Dies: FlatDies, RollMm: 100, DraftMm: .8}
 	case Striker:

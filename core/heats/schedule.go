@@ -11,17 +11,6 @@ import (
 	"coldember/core/steel"
 )
 
-// leastRest is the least part of a heat worth starting another operation in.
-const leastRest = 0.15
-
-// lastBlows is what of a heat a smith does not go back to the fire for at the end of a
-// stretch (judgement): it means some ten degrees below the limit.
-const lastBlows = 0.1
-
-// lightEnd is what of a heat the end of one of heavy work is still worth for light taps,
-// which go on a hundred degrees further (judgement: by the law of cooling nearer 0.7).
-const lightEnd = 0.7
-
 // Schedule turns the fractional heats of the run into the heats a smith counts:
 // what is left of a heat goes to the next operation if it works the same hot
 // stretch. It fills the plan's operations, heats and totals.
@@ -43,52 +32,6 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 		st.Readings = targetReadings(op, s)
 		if plan.Tooled(op.Kind) {
 			st.Forging.SpreadNeeded, st.Forging.SpreadGiven = spread(r, s, op)
-		}
-	}
-}
-
-// count lays the records of the run into heats.
-func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step) {
-	var cur *plan.HeatStep
-	var before *forge.Heat
-	left, ends := 0.0, 0.0
-	for i := range s.Run.Heats {
-		h := &s.Run.Heats[i]
-		step := byOp[h.Operation]
-		addTo(step, h)
-		cycle := isTreatment(step.Kind)
-		todo, from, light := h.Fraction, h.ShareFrom, forge.Kind(step.Kind).Light()
-		for todo > 1e-9 {
-			room := left
-			if light {
-				room += ends
-			}
-			if todo < lastBlows && before != nil && before.Operation == h.Operation && before.Pass == h.Pass {
-				room = math.Max(room, todo)
-			}
-			if cur == nil || cycle || room < math.Min(leastRest, todo) || !sameFire(r, before, h) || byOp[before.Operation].TargetC != step.TargetC {
-				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
-				cur, left, ends = &p.Heats[len(p.Heats)-1], 1, 0
-				if !light {
-					ends = lightEnd
-				}
-				room = left
-			}
-			take := math.Min(room, todo)
-			if todo-take < lastBlows {
-				take = todo // struck a little below the limit rather than going back for it
-			}
-			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
-			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
-			addPart(cur, h, take, from, to)
-			if left -= take; left < 0 {
-				ends, left = ends+left, 0
-			}
-			todo, from, before = todo-take, to, h
-			show(r, cur, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)), h)
-		}
-		if cycle {
-			cur = nil
 		}
 	}
 }
@@ -228,10 +171,14 @@ func sameFire(r *route.Route, a, b *forge.Heat) bool {
 	if a.Operation == b.Operation && a.Pass == b.Pass {
 		return true
 	}
-	first, last := min(a.First, b.First), max(a.Last, b.Last)
+	return together(r, min(a.First, b.First), max(a.Last, b.Last), b)
+}
+
+// together tells whether a stretch, as it is after a record, comes to heat at once.
+func together(r *route.Route, first, last int, h *forge.Heat) bool {
 	l := 0.0
 	for i := first; i <= last; i++ {
-		l += b.After.Cells[i].LengthMm()
+		l += h.After.Cells[i].LengthMm()
 	}
 	return l <= r.Req.Fire.HotLengthMm*(1+forge.HotSlack)
 }

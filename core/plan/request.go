@@ -47,6 +47,18 @@ type Sizing struct {
 	FirstThicknessMm float64 `json:"firstThicknessMm,omitempty"`
 }
 
+// CutsNothing tells whether the piece of stock goes into the blade whole, as a ball or a
+// roller does: nothing is measured off, trimmed or cut off at the end.
+func (r *Request) CutsNothing() bool { return r.Bar.Form == stock.Ball || r.Bar.Form == stock.Roller }
+
+// EndsMm are what is ground or cropped off the bar's end and what the cut takes.
+func (r *Request) EndsMm() (trimMm, kerfMm float64) {
+	if r.CutsNothing() {
+		return 0, 0
+	}
+	return r.Sizing.TrimMm, r.Sizing.KerfMm
+}
+
 // Window is a forging window narrower than the grade's: of a steel that is only
 // believed, safe for every family that it may still be.
 type Window struct {

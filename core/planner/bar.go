@@ -46,15 +46,16 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 		vf, vs = vf+forged[k], vs+start[k]
 	}
 	q := r.Req.Sizing
+	trim, kerf := r.Req.EndsMm()
 	b := plan.BarPlan{
 		WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm, AreaMm2: r.Bar.AreaMm2, AvailableMm: r.Bar.LengthMm, FromMm: r.Bar.FromMm,
 		ScaleShare: s.LossShare, LossFraction: 1 - vf/vs, RodMm3: rod, RodMm: rodMm,
 	}
 	if q.LossMode == plan.ThumbLoss {
 		b.LossFraction = q.ThumbLossFraction
-		b.Marks, b.CutLengthMm, b.StartMm3 = SizeMarks(names, forged, q.ThumbLossFraction, r.Bar.AreaMm2, q.TrimMm, q.KerfMm)
+		b.Marks, b.CutLengthMm, b.StartMm3 = SizeMarks(names, forged, q.ThumbLossFraction, r.Bar.AreaMm2, trim, kerf)
 	} else {
-		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.Bar.AreaMm2, q.TrimMm, q.KerfMm)
+		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.Bar.AreaMm2, trim, kerf)
 	}
 	onTheTaper(&b, r)
 	b.Down = downBar(s)

@@ -120,3 +120,27 @@ func TestALumpIsNotMadeWideToBeNarrowed(t *testing.T) {
 	require.Greater(t, all, 100.)
 	assert.Less(t, edge, all/10)
 }
+
+// TestAFewTapsAreNoHeat: a blade that is nearly straight is straightened at the end of the
+// heats that bevelled it.
+func TestAFewTapsAreNoHeat(t *testing.T) {
+	p := plantest.Make(t, squeezed(forge.NewMachine(forge.PowerHammer)))
+	taps, own := 0.0, 0
+	for _, h := range p.Heats {
+		only := true
+		for _, part := range h.Parts {
+			k := plan.KindOf(part.Operation)
+			if k == forge.Correct || k == forge.PreCurve {
+				taps += part.Blows
+			} else {
+				only = false
+			}
+		}
+		if only {
+			own++
+		}
+	}
+	assert.Greater(t, taps, 20.)
+	assert.LessOrEqual(t, own, 2, "where nothing was hot there before")
+	assert.InDelta(t, plantest.StepOf(p, "correct").Hammer().Blows+plantest.StepOf(p, "preCurve").Hammer().Blows, taps, .01, "none is lost")
+}

@@ -18,7 +18,8 @@ func ledger(p *plan.Plan, req *plan.Request, bar stock.EvenBar, spareMm3 float64
 	line := func(code string, v float64, total bool, f fact.Figures) plan.Line {
 		return plan.Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
 	}
-	lost := p.Bar.StartMm3 - (p.Forged.VolumeMm3 - p.Bar.RodMm3) - (req.Sizing.TrimMm+req.Sizing.KerfMm)*a
+	trim, kerf := req.EndsMm()
+	lost := p.Bar.StartMm3 - (p.Forged.VolumeMm3 - p.Bar.RodMm3) - (trim+kerf)*a
 	code := "ledger.scale"
 	if req.Sizing.LossMode == plan.ThumbLoss {
 		code, spareMm3 = "ledger.thumb", 0
@@ -44,12 +45,11 @@ func ledger(p *plan.Plan, req *plan.Request, bar stock.EvenBar, spareMm3 float64
 	if spareMm3 > 0 {
 		out = append(out, line("ledger.spare", spareMm3, false, nil))
 	}
-	out = append(out,
-		line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}),
-		line("ledger.trim", req.Sizing.TrimMm*a, false, nil),
-		line("ledger.kerf", req.Sizing.KerfMm*a, false, nil),
-		line("ledger.start", p.Bar.StartMm3, true, nil),
-	)
+	out = append(out, line(code, lost, false, fact.Figures{"lossFraction": p.Bar.LossFraction, "scaleShare": p.Bar.ScaleShare}))
+	if !req.CutsNothing() {
+		out = append(out, line("ledger.trim", trim*a, false, nil), line("ledger.kerf", kerf*a, false, nil))
+	}
+	out = append(out, line("ledger.start", p.Bar.StartMm3, true, nil))
 	for _, s := range p.Prep {
 		if s.LossMm3 > 0 {
 			out = append(out, line("ledger.prep", s.LossMm3, false, nil))

@@ -102,7 +102,7 @@ func (r *Route) tangEnd(l *list) {
 		op := l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs)
 		op.BendPer, op.Turning = t.CurvePerMm(), forge.Turning{Brings: true, ToPerMm: -t.CurvePerMm()}
 	}
-	if all := len(r.Cells) - 1; r.Req.Choices.Holding != plan.Tongs {
+	if all := len(r.Cells) - 1; r.Req.Choices.Holding != plan.Tongs && !r.Req.CutsNothing() {
 		l.add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
 	}
 	if t0 >= 0 && t.LoopMm > 0 {

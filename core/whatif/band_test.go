@@ -49,7 +49,7 @@ func TestFourInFiveHold(t *testing.T) {
 	ctx := context.Background()
 	r := plantest.Request()
 	r.CellCount, r.Smith = 10, r.Smith.WithSkill("sure") // its upside is not cut off
-	told, err := whatif.Doubts(ctx, r, whatif.UsualDoubt(), nil, 0, 1000, 7, 2)
+	told, err := whatif.Doubts(ctx, r, whatif.UsualDoubt(), nil, 0, 600, 7, 2)
 	require.NoError(t, err)
 	const worlds = 2000
 	within := map[string]int{}

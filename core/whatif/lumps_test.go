@@ -58,7 +58,14 @@ func TestAnyLumpKeepsItsVolume(t *testing.T) {
 				burnt += h.ScaleMm3
 			}
 		}
-		ends := (r.Sizing.TrimMm + r.Sizing.KerfMm) * start.AreaMm2
+		trim, kerf := r.EndsMm()
+		whole := r.Bar.Form == stock.Ball || r.Bar.Form == stock.Roller
+		require.Equal(t, whole, trim == 0 && kerf == 0, "nothing is cut where nothing is left")
+		require.Equal(t, whole || r.Choices.Holding == plan.Tongs, plantest.StepOf(p, "cutOff").ID == "")
+		for _, l := range p.Ledger {
+			require.False(t, whole && (l.Code == "ledger.trim" || l.Code == "ledger.kerf"))
+		}
+		ends := (trim + kerf) * start.AreaMm2
 		// where loss and length cycle, the longer bar is taken, and it is said where
 		// it is more than a tenth of a millimetre
 		unsettled := max(.1, plantest.Warning(p, "warn.unsettled").Figures["byMm"]) / p.Bar.CutLengthMm

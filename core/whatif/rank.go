@@ -171,7 +171,8 @@ func screen(req plan.Request, c Candidate) (Ranked, error) {
 	forged := fog.Measure()
 	req.CellCount = screenCells
 	rt := route.New(&req, start, fog, figure.ZonesOf(fog))
-	r.CutMm = (forged.VolumeMm3-rt.RodMm3())/(1-screenLoss)/start.AreaMm2 + req.Sizing.TrimMm + req.Sizing.KerfMm
+	trim, kerf := req.EndsMm()
+	r.CutMm = (forged.VolumeMm3-rt.RodMm3())/(1-screenLoss)/start.AreaMm2 + trim + kerf
 	r.waste(r.CutMm*start.AreaMm2, fin.Measure().MassG, c)
 	probe := &plan.Plan{Feasibility: route.Feasibility(fog, figure.ZonesOf(fog), start.WidthMm, start.ThicknessMm, req.Smith, req.Choices.Method)}
 	probe.Bar.LeftMm = start.LengthMm - r.CutMm

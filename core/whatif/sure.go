@@ -170,9 +170,9 @@ func fitLoss(ctx context.Context, req plan.Request, t Tolerances) (*response, fl
 	if err != nil {
 		return nil, 0, err
 	}
-	q := req.Sizing
+	trim, kerf := req.EndsMm()
 	m := &response{
-		forgedMm3: mid.Forged.VolumeMm3 - mid.Bar.RodMm3, trimMm: q.TrimMm + q.KerfMm, w: mid.Bar.WidthMm, t: mid.Bar.ThicknessMm, loss: mid.Bar.LossFraction,
+		forgedMm3: mid.Forged.VolumeMm3 - mid.Bar.RodMm3, trimMm: trim + kerf, w: mid.Bar.WidthMm, t: mid.Bar.ThicknessMm, loss: mid.Bar.LossFraction,
 	}
 	dw, dt := math.Max(.2, 1.5*t.WidthMm), math.Max(.08, 1.5*t.ThicknessMm)
 	at := func(w, th float64) (float64, error) {

@@ -116,7 +116,8 @@ func (w *Work) CutUp(ctx context.Context, o CutOrder) (CutPlan, error) {
 			order = append(order, key)
 		}
 		// the kerf of the cut is the layout's, not the plan's own
-		length := p.Summary.CutLengthMm - p.Doc.Request.Sizing.KerfMm
+		_, kerf := p.Doc.Request.EndsMm()
+		length := p.Summary.CutLengthMm - kerf
 		for i := range max(1, want.Count) {
 			g.parts = append(g.parts, CutPart{PieceID: p.ID, Name: p.Doc.Name, Copy: i + 1, LengthMm: math.Ceil(length*10) / 10})
 		}

@@ -200,7 +200,8 @@ func (w *Work) cutOff(tx store.Tx, s Stock, cut *store.Cut) error {
 	}
 	now := w.now()
 	made := store.CutMade{StockID: s.ID, PieceID: cut.PieceID, Name: piece.Doc.Name, LengthMm: cut.LengthMm, At: now}
-	left := remnant(s, cut.LengthMm+piece.Doc.Request.Sizing.KerfMm)
+	_, kerf := piece.Doc.Request.EndsMm()
+	left := remnant(s, cut.LengthMm+kerf)
 	keep := s.Bar && left.Piece.LengthMm >= leastRemnantMm
 	if s.Doc.Count == 1 {
 		if err := tx.AddCutMade(made); err != nil {

@@ -1,0 +1,112 @@
+package heats
+
+import (
+	"math"
+
+	"coldember/core/forge"
+	"coldember/core/plan"
+	"coldember/core/route"
+)
+
+// leastRest is the least part of a heat worth starting another operation in.
+const leastRest = 0.15
+
+// lastBlows is what of a heat a smith does not go back to the fire for at the end of a
+// stretch (judgement): it means some ten degrees below the limit.
+const lastBlows = 0.1
+
+// lightEnd is what of a heat the end of one of heavy work is still worth for light taps,
+// which go on a hundred degrees further (judgement: by the law of cooling nearer 0.7).
+const lightEnd = 0.7
+
+// fire is what a heat has been used for so far.
+type fire struct {
+	first, last int     // cells that it worked
+	left, ends  float64 // of the heat, and of its end for light taps
+	heavy       bool
+}
+
+// count lays the records of the run into heats.
+func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step) {
+	var fires []fire
+	var before *forge.Heat
+	for i := range s.Run.Heats {
+		h := &s.Run.Heats[i]
+		step := byOp[h.Operation]
+		addTo(step, h)
+		todo, from, kind := h.Fraction, h.ShareFrom, forge.Kind(step.Kind)
+		if k := endFor(r, fires, h, kind); k >= 0 {
+			addCooling(&p.Heats[k], h, todo, s.Run.SoakC())
+			addPart(&p.Heats[k], h, todo, from, h.ShareTo)
+			fires[k].ends -= todo
+			continue
+		}
+		for todo > 1e-9 {
+			room := 0.0
+			if n := len(fires); n > 0 && goesOn(r, before, h, byOp) {
+				room = fires[n-1].left
+				if kind.Light() {
+					room += fires[n-1].ends
+				}
+				if todo < lastBlows && before.Operation == h.Operation && before.Pass == h.Pass {
+					room = math.Max(room, todo)
+				}
+			}
+			if room < math.Min(leastRest, todo) || room == 0 {
+				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
+				fires = append(fires, fire{first: h.First, last: h.Last, left: 1})
+				room = 1
+			}
+			cur, f := &p.Heats[len(p.Heats)-1], &fires[len(fires)-1]
+			take := math.Min(room, todo)
+			if todo-take < lastBlows {
+				take = todo // struck a little below the limit rather than going back for it
+			}
+			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
+			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
+			addPart(cur, h, take, from, to)
+			f.takes(h, take, kind)
+			todo, from, before = todo-take, to, h
+			show(r, cur, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)), h)
+		}
+	}
+}
+
+// takes notes what a record took of a heat.
+func (f *fire) takes(h *forge.Heat, share float64, k forge.Kind) {
+	f.first, f.last = min(f.first, h.First), max(f.last, h.Last)
+	if !k.Light() && !isTreatment(string(k)) && !f.heavy {
+		f.heavy, f.ends = true, lightEnd
+	}
+	if f.left -= share; f.left < 0 {
+		f.ends, f.left = math.Max(0, f.ends+f.left), 0
+	}
+}
+
+// goesOn tells whether a record may go on in the heat of the one before.
+func goesOn(r *route.Route, before, h *forge.Heat, byOp map[string]*plan.Step) bool {
+	was, is := byOp[before.Operation], byOp[h.Operation]
+	return !isTreatment(is.Kind) && !isTreatment(was.Kind) && was.TargetC == is.TargetC && sameFire(r, before, h)
+}
+
+// endFor is the heat at whose end a stretch is straightened: the last of heavy work that was
+// hot there, if its end is not used up; −1 where there is none. A smith does not go back to
+// the fire for a few taps.
+func endFor(r *route.Route, fires []fire, h *forge.Heat, k forge.Kind) int {
+	if k != forge.PreCurve && k != forge.Correct || h.ShareFrom > 0 || h.ShareTo < 1 {
+		return -1
+	}
+	for i := len(fires) - 1; i >= 0; i-- {
+		f := &fires[i]
+		if !f.heavy {
+			continue
+		}
+		if f.ends >= h.Fraction && together(r, min(f.first, h.First), max(f.last, h.Last), h) {
+			return i
+		}
+		if f.first <= h.Last && f.last >= h.First {
+			return -1 // what was done there later would undo it
+		}
+	}
+	return -1
+}
