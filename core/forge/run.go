@@ -179,8 +179,8 @@ func (r *Run) pass(op *Operation, p int, share float64, done []float64) error {
 			if r.KeepStates {
 				rec.DoneMm = append(rec.DoneMm, done[first-op.First:last+1-op.First]...)
 			}
-		case q < 1e-3:
-			return &StallError{Operation: op.ID}
+		case q < leastShare:
+			return &StallError{Operation: op.ID, TooCold: rec.Blows == 0, TimesEnergy: leastShare / math.Max(1e-12, q)}
 		case heat > mostHeats:
 			return &TooMuchWorkError{}
 		}

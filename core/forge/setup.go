@@ -32,9 +32,18 @@ func (e *WindowError) Error() string {
 	return fmt.Sprintf("forge: soaking to %.0f °C leaves under %d °C above %.0f °C", e.SoakC, minWindowC, e.LowC)
 }
 
-// StallError says that the hammer cannot move this piece: in a whole heat it
-// does less than a thousandth of the operation.
-type StallError struct{ Operation string }
+// leastShare of an operation is what a heat must do, or the hammer does not move the piece.
+const leastShare = 1e-3
+
+// StallError says that the hammer cannot move this piece: in a whole heat it does less than
+// a thousandth of the operation. TooCold says that there was no time for it at all: the
+// piece comes to the anvil colder than it may be struck. TimesEnergy is how much more energy
+// in a blow would do.
+type StallError struct {
+	Operation   string
+	TooCold     bool
+	TimesEnergy float64
+}
 
 func (e *StallError) Error() string { return "forge: the hammer does not move " + e.Operation }
 

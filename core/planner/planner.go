@@ -64,7 +64,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	work := forge.NewBudget(ctx, heats.WorkBoundACell*len(r.Cells))
 	s, err := heats.Settle(r, work, setup)
 	if err != nil {
-		return nil, refusal(r, work, err, along, setup)
+		return nil, refusal(r, err, along, setup)
 	}
 	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
 	p.ForgedZones = map[string]float64{}

@@ -6,7 +6,6 @@ import (
 
 	"coldember/core/fact"
 	"coldember/core/forge"
-	"coldember/core/heats"
 	"coldember/core/plan"
 	"coldember/core/route"
 	"coldember/core/stock"
@@ -14,7 +13,7 @@ import (
 
 // refusal tells whether a hammer that stalls is too light or the bar too small:
 // a bar that would have to be upset all along burns away before it is there.
-func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibility, setup forge.Setup) error {
+func refusal(r *route.Route, err error, along []plan.Feasibility, setup forge.Setup) error {
 	var stall *forge.StallError
 	var burnt *forge.BurntError
 	var tooMuch *forge.TooMuchWorkError
@@ -37,29 +36,22 @@ func refusal(r *route.Route, work *forge.Budget, err error, along []plan.Feasibi
 	if burnt != nil { // a heavier hammer may save it or not: no promise
 		return plan.FieldError(err)
 	}
-	kg, err := hammerThatMoves(r, work, setup)
-	switch {
-	case errors.As(err, &tooMuch):
-		return fact.FieldErrors{{Field: "bar." + field, Code: "plan.tooMuchWork"}}
-	case err != nil:
-		return err
-	case kg > 0:
+	if stall.TooCold {
+		return fact.FieldErrors{{Field: "fire.carryS", Code: "forge.tooCold", Figures: fact.Figures{"carryS": setup.Fire.CarryS, "lowC": setup.LowC()}}}
+	}
+	if kg := hammerThatMoves(setup.Smith, stall.TimesEnergy); kg > 0 {
 		return fact.FieldErrors{{Field: "smith.hammerKg", Code: "forge.stalled", Figures: fact.Figures{"needKg": kg}}}
 	}
 	return fact.FieldErrors{{Field: "bar." + field, Code: "plan.barTooLarge"}}
 }
 
-// hammerThatMoves finds a hammer that does not stall on this piece, kg; 0 if
-// none that an arm can swing does. Errors are those of the budget.
-func hammerThatMoves(r *route.Route, work *forge.Budget, setup forge.Setup) (kg float64, err error) {
-	for kg := setup.Smith.HammerKg * 1.25; kg <= forge.MaxHammerKg; kg *= 1.25 {
-		setup.Smith.HammerKg = math.Ceil(kg*10) / 10
-		if _, err := heats.Settle(r, work, setup); err == nil {
-			return setup.Smith.HammerKg, nil
-		}
-		if err := work.Err(); err != nil {
-			return 0, err
+// hammerThatMoves is a hammer whose blow has so many times the energy of the smith's, kg; 0
+// if none that an arm can swing has.
+func hammerThatMoves(h forge.Smith, times float64) float64 {
+	for kg := h.HammerKg * 1.1; kg <= forge.MaxHammerKg; kg *= 1.1 {
+		if by := h.WithHammerKg(math.Ceil(kg*10) / 10); by.UsefulJ() >= times*h.UsefulJ() {
+			return by.HammerKg
 		}
 	}
-	return 0, nil
+	return 0
 }
