@@ -2,6 +2,7 @@ package fact
 
 import (
 	"fmt"
+	"math"
 	"sort"
 	"strings"
 
@@ -90,6 +91,9 @@ func (c Check) Within(name string) Check { return Check{prefix: c.prefix + name 
 
 // Range reports value when it is not within lowest…highest (NaN never is).
 func (c Check) Range(field string, value, lowest, highest float64) {
+	if math.IsNaN(lowest) || math.IsNaN(highest) {
+		return // a limit that hangs on a figure that is none: that one is told of
+	}
 	if !(value >= lowest && value <= highest) {
 		c.Fail(field, rangeCode(field), Figures{"lowest": lowest, "highest": highest})
 	}

@@ -109,6 +109,9 @@ func (r *Run) estimate(op *Operation, first, last int) (float64, error) {
 	rec := Heat{First: first, Last: last}
 	d := r.driveOf(op, &rec, 1)
 	low := r.lowOf(op)
+	if low >= r.soakC {
+		return math.Inf(1), nil
+	}
 	r.contact = d.contact
 	fire, air, on := thermal.Forge(r.Setup.Fire.TempC), thermal.Air(), r.worked()
 	window, fireS := math.Inf(1), 0.0

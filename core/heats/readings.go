@@ -64,10 +64,8 @@ func targetReadings(op *forge.Operation, s *Settled) []plan.Reading {
 	return out
 }
 
-// spread of an operation: what its targets need from the piece as it then is,
-// and what its face gives on that width. Needed is 0 where the width is to be
-// held or narrowed.
-func spread(r *route.Route, s *Settled, op *forge.Operation) (needed, given float64) {
+// beforeOp is the piece as an operation finds it.
+func beforeOp(r *route.Route, s *Settled, op *forge.Operation) forge.Bar {
 	before := startBar(r, s.StartMm3)
 	for i := range s.Run.Heats {
 		if s.Run.Heats[i].Operation == op.ID {
@@ -75,6 +73,31 @@ func spread(r *route.Route, s *Settled, op *forge.Operation) (needed, given floa
 		}
 		before = s.Run.Heats[i].After
 	}
+	return before
+}
+
+// edgewise is how the piece as an operation finds it stands on edge: its greatest width over
+// thickness where it is narrowed by more than a tap, and how many times it is turned for that.
+func edgewise(r *route.Route, s *Settled, op *forge.Operation) (ratio float64, turns int) {
+	if op.Targets == nil || op.Kind == forge.Bevel || op.Kind == forge.FalseEdge {
+		return 0, 0
+	}
+	before := beforeOp(r, s, op)
+	for i := op.First; i <= op.Last; i++ {
+		c := &before.Cells[i]
+		k := c.WidthMm / c.ThicknessMm
+		if n := route.EdgeTurns(k, math.Log(c.WidthMm/op.Targets[i-op.First].WidthMm)); n > 0 {
+			ratio, turns = math.Max(ratio, k), max(turns, n)
+		}
+	}
+	return ratio, turns
+}
+
+// spread of an operation: what its targets need from the piece as it then is,
+// and what its face gives on that width. Needed is 0 where the width is to be
+// held or narrowed.
+func spread(r *route.Route, s *Settled, op *forge.Operation) (needed, given float64) {
+	before := beforeOp(r, s, op)
 	var ew, et, width float64
 	for i := op.First; i <= op.Last; i++ {
 		c, to := &before.Cells[i], op.Targets[i-op.First]

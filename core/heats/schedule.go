@@ -30,6 +30,9 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 			continue
 		}
 		st.Readings = targetReadings(op, s)
+		if st.Forging != nil {
+			st.Forging.EdgeRatio, st.Forging.EdgeTurns = edgewise(r, s, op)
+		}
 		if plan.Tooled(op.Kind) {
 			st.Forging.SpreadNeeded, st.Forging.SpreadGiven = spread(r, s, op)
 		}

@@ -27,7 +27,7 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 		return st
 	}
 	st.Forging = &plan.Forging{
-		Face: op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes, EdgeTurns: r.EdgeTurns(op),
+		Face: op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes,
 	}
 	if m := op.Machine; m != nil {
 		st.Forging.Machine = string(m.Kind)

@@ -49,6 +49,7 @@ type Forging struct {
 	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
+	EdgeRatio    float64    `json:"edgeRatio,omitempty" doc:"width over thickness as the operation finds it, where it goes by turns"`
 	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
 	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
 	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`

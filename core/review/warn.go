@@ -28,6 +28,7 @@ func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warnin
 		out = append(out, fact.Warning{Code: code, Severity: sev, Figures: f, Where: w})
 	}
 	warnBar(r, p, add)
+	warnEdgewise(p, add)
 	warnReach(r, p, add)
 	warnHeats(r, p, s, add)
 	warnOrder(s.Ops, p.Totals.SoakC, add)
@@ -102,7 +103,6 @@ func warnBar(r *route.Route, p *plan.Plan, add adder) {
 	if t := r.Bar.ThicknessMm; t > thermal.LumpedLimitMm {
 		add("warn.thickSection", fact.Note, fact.Where{}, fact.Figures{"barMm": t, "limitMm": thermal.LumpedLimitMm})
 	}
-	warnEdgewise(r, add)
 }
 
 // warnReach: where the bar is too narrow, with the width or thickness that

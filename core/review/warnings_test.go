@@ -250,12 +250,12 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 			func(r *plan.Request) { r.Choices.Order, r.Choices.Forced = []string{"point", "corners"}, true },
 		},
 		"warn.edgewise": {
-			func(r *plan.Request) { r.Bar = plantest.Flat(25, 25./3, 900) },
-			func(r *plan.Request) { r.Bar = plantest.Flat(25, 8.2, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(25, 8.7, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(25, 8, 900) },
 		},
 		"warn.edgewiseFolds": {
-			func(r *plan.Request) { r.Bar = plantest.Flat(28, 28./6, 900) },
-			func(r *plan.Request) { r.Bar = plantest.Flat(28, 4.6, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(28, 4.9, 900) },
+			func(r *plan.Request) { r.Bar = plantest.Flat(28, 4.5, 900) },
 		},
 		"warn.thickSection": {
 			func(r *plan.Request) { r.Bar = stock.Item{Form: stock.Square, SideMm: 25, LengthMm: 300} },

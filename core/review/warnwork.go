@@ -11,24 +11,19 @@ import (
 	"coldember/core/stock"
 )
 
-// warnEdgewise: work on edge that has to go by turns, and a bar so wide for its
-// thickness that turns do not help.
-func warnEdgewise(r *route.Route, add adder) {
-	ratio := r.Bar.WidthMm / r.Bar.ThicknessMm
-	for _, on := range []struct {
-		zone string
-		kind forge.Kind
-	}{{plan.ZonePoint, forge.Point}, {plan.ZoneTang, forge.DrawTang}} {
-		_, narrows := r.Narrowing(on.zone)
-		if !narrows || ratio <= route.BuckleRatio+1e-9 {
-			continue
-		}
-		at := fact.Where{Zone: on.zone, Operation: string(on.kind)}
-		if limit := route.BuckleRatio * route.TurnsHelp; ratio > limit+1e-9 {
+// warnEdgewise: work on edge that has to go by turns, and steel so wide for its thickness
+// that turns do not help, each as the operation finds it.
+func warnEdgewise(p *plan.Plan, add adder) {
+	const limit = route.BuckleRatio * route.TurnsHelp
+	for _, st := range p.Operations {
+		ratio := st.Hammer().EdgeRatio
+		at := fact.Where{Zone: st.Zones[0], Operation: st.ID}
+		switch {
+		case ratio > limit+1e-9:
 			add("warn.edgewiseFolds", fact.Warn, at, fact.Figures{"ratio": ratio, "limit": limit})
-			continue
+		case ratio > route.BuckleRatio:
+			add("warn.edgewise", fact.Note, at, fact.Figures{"ratio": ratio, "limit": route.BuckleRatio})
 		}
-		add("warn.edgewise", fact.Note, at, fact.Figures{"ratio": ratio, "limit": route.BuckleRatio})
 	}
 }
 

@@ -1380,6 +1380,11 @@ export interface components {
              */
             edgeBlows?: number;
             /**
+             * Format: double
+             * @description width over thickness as the operation finds it, where it goes by turns
+             */
+            edgeRatio?: number;
+            /**
              * Format: int64
              * @description times that it is turned on edge for light taps and back for flat blows
              */
