@@ -91,13 +91,20 @@ func (c Check) Within(name string) Check { return Check{prefix: c.prefix + name 
 
 // Range reports value when it is not within lowest…highest (NaN never is).
 func (c Check) Range(field string, value, lowest, highest float64) {
-	if math.IsNaN(lowest) || math.IsNaN(highest) {
-		return // a limit that hangs on a figure that is none: that one is told of
+	// a limit may hang on a figure that is none, which is told of by itself
+	if math.IsNaN(lowest) {
+		lowest = 0
+	}
+	if math.IsNaN(highest) {
+		highest = math.Max(lowest, noLimit)
 	}
 	if !(value >= lowest && value <= highest) {
 		c.Fail(field, rangeCode(field), Figures{"lowest": lowest, "highest": highest})
 	}
 }
+
+// noLimit is more than any figure of the job.
+const noLimit = 1e4
 
 // rangeCode tells the catalogue what the figures measure, so that they can be
 // printed in the smith's units.

@@ -24,6 +24,9 @@ type fire struct {
 	first, last int     // cells that it worked
 	left, ends  float64 // of the heat, and of its end for light taps
 	heavy       bool
+
+	rec *forge.Heat // the last that it worked
+	now forge.Bar   // the piece after it, as it is drawn
 }
 
 // count lays the records of the run into heats.
@@ -39,6 +42,7 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 			addCooling(&p.Heats[k], h, todo, s.Run.SoakC())
 			addPart(&p.Heats[k], h, todo, from, h.ShareTo)
 			fires[k].ends -= todo
+			straightened(r, p, s, fires[k:], i)
 			continue
 		}
 		for todo > 1e-9 {
@@ -67,8 +71,26 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 			addPart(cur, h, take, from, to)
 			f.takes(h, take, kind)
 			todo, from, before = todo-take, to, h
-			show(r, cur, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom)), h)
+			f.rec, f.now = h, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
+			show(r, cur, f.now, h)
 		}
+	}
+}
+
+// straightened bends the pieces that are drawn after these heats as record i of the run does,
+// which was done at the end of the first of them.
+func straightened(r *route.Route, p *plan.Plan, s *Settled, fires []fire, i int) {
+	h := &s.Run.Heats[i]
+	for k := range fires {
+		f := &fires[k]
+		for c := h.First; c <= h.Last; c++ {
+			was := 0.0
+			if i > 0 {
+				was = s.Run.Heats[i-1].After.Cells[c].CurvePerMm
+			}
+			f.now.Cells[c].CurvePerMm += h.After.Cells[c].CurvePerMm - was
+		}
+		show(r, &p.Heats[len(p.Heats)-len(fires)+k], f.now, f.rec)
 	}
 }
 
