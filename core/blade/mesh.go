@@ -22,11 +22,52 @@ const (
 	meshStartMm  = 0.01 // the very point has no height
 )
 
-// Mesh of the body.
+// Density of a tang that is bent or twisted: a section for so many mm.
+const bentStepMm = 0.06
+
+// BentMesh is Mesh with the tang as it is bent and twisted, of this kind.
+func (b *Body) BentMesh(k TangKind) Mesh {
+	t := b.Blade.Tang
+	if t == nil || t.Centreline(k) == nil {
+		return b.Mesh()
+	}
+	line := t.Centreline(k)
+	m, from := b.mesh(max(straightSteps, int(t.LengthMm/bentStepMm)))
+	x0 := b.length
+	if r := b.Blade.Ricasso; r != nil {
+		x0 += r.LengthMm
+	}
+	h0, _ := t.At(0)
+	y0 := b.SpineY(b.length) - t.TopMm(0) - h0/2
+	for i := from; i < len(m.Vertices); i++ {
+		v := &m.Vertices[i]
+		f := line.At(v[0] - x0)
+		// the section turns about its own middle, and stands across the line there
+		h, _ := t.At(v[0] - x0)
+		middle := b.SpineY(b.length) - t.TopMm(v[0]-x0) - h/2
+		sin, cos := math.Sincos(2 * math.Pi * f.Turns)
+		up, z := v[1]-middle, v[2]
+		up, v[2] = middle-y0+up*cos-z*sin, z*cos+up*sin
+		out, side := f.Off(up)
+		v[0], v[1] = x0+out, y0+side
+	}
+	return m
+}
+
+// straightSteps are the sections of a straight tang.
+const straightSteps = 8
+
+// Mesh of the body, with its tang straight.
 func (b *Body) Mesh() Mesh {
+	m, _ := b.mesh(straightSteps)
+	return m
+}
+
+// mesh of the body, with so many steps along the tang; tang is its first vertex.
+func (b *Body) mesh(n int) (m Mesh, tang int) {
 	xs := b.meshStations()
 	const around = 2 * (meshSteps + 1)
-	m := Mesh{Vertices: make([][3]float64, 0, (len(xs)+2)*around), Triangles: make([][3]int, 0, 2*(len(xs)+2)*around)}
+	m = Mesh{Vertices: make([][3]float64, 0, (len(xs)+2)*around), Triangles: make([][3]int, 0, 2*(len(xs)+2)*around)}
 	for _, x := range xs {
 		b.ring(&m, x)
 	}
@@ -40,17 +81,17 @@ func (b *Body) Mesh() Mesh {
 		m.Loft(from, 4)
 		x += r.LengthMm
 	}
+	tang = len(m.Vertices)
 	if t := b.Blade.Tang; t != nil {
-		const n = 8
-		from := len(m.Vertices)
+		from := tang
 		for i := range n + 1 {
-			s := t.LengthMm * float64(i) / n
+			s := t.LengthMm * float64(i) / float64(n)
 			h, k := t.At(s)
 			m.box(x+s, heel-t.TopMm(s), h, k)
 		}
 		m.Loft(from, 4)
 	}
-	return m
+	return m, tang
 }
 
 // meshStations crowd toward the point and take in every node.

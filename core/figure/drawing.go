@@ -22,10 +22,24 @@ func Sketch(d blade.Design) ([]plan.Station, error) {
 // for what needs no bar and no heats. Errors are fact.FieldErrors.
 func Bodies(d blade.Design, a blade.Allowances) (finished, forged *blade.Body, out plan.Drawing, err error) {
 	b := d.Blade()
-	if finished, err = blade.New(b); err != nil {
+	return bodies(b, b.Forged(a, 0))
+}
+
+// BodiesOf are those of a piece of work, whose bar sets what it is forged to.
+func BodiesOf(r plan.Request) (finished, forged *blade.Body, out plan.Drawing, err error) {
+	bar, err := r.Bar.Even()
+	if err != nil {
+		return nil, nil, out, err
+	}
+	b := r.Design.Blade()
+	return bodies(b, ForgedShape(r, b, bar))
+}
+
+func bodies(fin, fog blade.Blade) (finished, forged *blade.Body, out plan.Drawing, err error) {
+	if finished, err = blade.New(fin); err != nil {
 		return nil, nil, out, plan.FieldError(err)
 	}
-	if forged, err = blade.New(b.Forged(a, 0)); err != nil {
+	if forged, err = blade.New(fog); err != nil {
 		return nil, nil, out, plan.FieldError(err)
 	}
 	return finished, forged, Drawn(finished, forged, ZonesOf(forged)), nil

@@ -172,7 +172,7 @@ func (h *handlers) export(ctx context.Context, in *exportIn) (*fileOut, error) {
 		return nil, fail(ctx, err, "")
 	}
 	r := p.Doc.Request
-	f, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances}, export.Format(in.Format), shop.Doc.Units, shop.Doc.Paper)
+	f, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, export.Format(in.Format), shop.Doc.Units, shop.Doc.Paper)
 	if err != nil {
 		return nil, fail(ctx, fmt.Errorf("export: %w", err), shop.Doc.Units)
 	}

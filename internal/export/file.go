@@ -8,6 +8,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/figure"
+	"coldember/core/plan"
 	"coldember/core/quantity"
 )
 
@@ -52,6 +53,17 @@ type Subject struct {
 	Tags       []string
 	Design     blade.Design
 	Allowances blade.Allowances
+
+	// Piece, of a piece of work, sets what it is forged to by its bar and its schools.
+	Piece *plan.Request
+}
+
+// bodies of the subject, finished and forged.
+func (s *Subject) bodies() (fin, fog *blade.Body, drawn plan.Drawing, err error) {
+	if s.Piece != nil {
+		return figure.BodiesOf(*s.Piece)
+	}
+	return figure.Bodies(s.Design, s.Allowances)
 }
 
 // File is a written file.
@@ -66,23 +78,23 @@ func Write(s Subject, f Format, units quantity.System, paper string) (File, erro
 	if !slices.Contains(Formats(), f) {
 		return File{}, ErrFormat
 	}
-	fin, fog, drawn, err := figure.Bodies(s.Design, s.Allowances)
+	fin, fog, drawn, err := s.bodies()
 	if err != nil {
 		return File{}, err
 	}
 	switch f {
 	case FormatSVG:
-		return File{SVG(s.Name, Drawing(fin, fog)), "image/svg+xml"}, nil
+		return File{SVG(s.Name, Drawing(fin, fog, s.Design.TangKind)), "image/svg+xml"}, nil
 	case FormatDXF:
-		return File{DXF(Drawing(fin, fog)), "image/vnd.dxf"}, nil
+		return File{DXF(Drawing(fin, fog, s.Design.TangKind)), "image/vnd.dxf"}, nil
 	case FormatPDF:
-		data, err := Template(s.Name, Drawing(fin, fog), drawn, units, paper)
+		data, err := Template(s.Name, Drawing(fin, fog, s.Design.TangKind), drawn, units, paper)
 		return File{data, "application/pdf"}, err
 	case Format3MF:
-		data, err := ThreeMF(NamedMesh{"finished", fin.Mesh()}, NamedMesh{"forged", fog.Mesh()})
+		data, err := ThreeMF(NamedMesh{"finished", fin.BentMesh(s.Design.TangKind)}, NamedMesh{"forged", fog.BentMesh(s.Design.TangKind)})
 		return File{data, "model/3mf"}, err
 	case FormatSTL:
-		return File{STL(fog.Mesh()), "model/stl"}, nil
+		return File{STL(fog.BentMesh(s.Design.TangKind)), "model/stl"}, nil
 	default:
 		tags := s.Tags
 		if tags == nil {

@@ -2,6 +2,7 @@ package export
 
 import (
 	"math"
+	"slices"
 
 	"coldember/core/blade"
 )
@@ -28,8 +29,11 @@ const (
 // within a hundredth of a millimetre of its chords.
 const curveStepMm = 0.5
 
-// loops draws a body: blade proper, ricasso and tang, each closed.
-func loops(b *blade.Body, layer string) []Loop {
+// bentSteps is how finely the sides of a bent tang are followed.
+const bentSteps = 160
+
+// loops draws a body: blade proper, ricasso and tang, each closed, the tang as it is bent.
+func loops(b *blade.Body, layer string, kind blade.TangKind) []Loop {
 	var up, down []Point
 	l := b.LengthMm()
 	n := int(l/curveStepMm) + 40
@@ -52,12 +56,31 @@ func loops(b *blade.Body, layer string) []Loop {
 	}
 	if t := b.Blade.Tang; t != nil {
 		h0, _ := t.At(0)
-		h1, _ := t.At(t.LengthMm)
-		top, end := heel-t.DropMm, heel-t.TopMm(t.LengthMm)
-		out = append(out, Loop{LayerTang, []Point{{l, top}, {l + t.LengthMm, end}, {l + t.LengthMm, end - h1}, {l, top - h0}}})
+		y0 := heel - t.TopMm(0) - h0/2
+		line := t.Centreline(kind)
+		put := func(s, y float64) Point {
+			if line == nil {
+				return Point{l + s, y}
+			}
+			out, up := line.At(s).Off(y - y0)
+			return Point{l + out, y0 + up}
+		}
+		steps := 1
+		if line != nil {
+			steps = bentSteps
+		}
+		var top, bottom []Point
+		for i := range steps + 1 {
+			s := t.LengthMm * float64(i) / float64(steps)
+			h, _ := t.At(s)
+			y := heel - t.TopMm(s)
+			top, bottom = append(top, put(s, y)), append(bottom, put(s, y-h))
+		}
+		slices.Reverse(bottom)
+		out = append(out, Loop{LayerTang, append(top, bottom...)})
 		for _, hole := range t.Holes {
 			h, _ := t.At(hole.AtMm)
-			out = append(out, Loop{LayerHole, circle(Point{l + hole.AtMm, heel - t.TopMm(hole.AtMm) - h/2}, hole.DiameterMm/2)})
+			out = append(out, Loop{LayerHole, circle(put(hole.AtMm, heel-t.TopMm(hole.AtMm)-h/2), hole.DiameterMm/2)})
 		}
 	}
 	return out
@@ -88,8 +111,8 @@ func closed(up, down []Point) []Point {
 
 // Drawing is the finished blade and its forged shape as closed outlines, heel
 // on heel: the finished blade lies within the forged one.
-func Drawing(finished, forged *blade.Body) []Loop {
-	around := loops(forged, LayerForged)[0]
+func Drawing(finished, forged *blade.Body, tang blade.TangKind) []Loop {
+	around := loops(forged, LayerForged, tang)[0]
 	shift := finished.LengthMm() - forged.LengthMm()
 	up := finished.SpineY(finished.LengthMm()) - forged.SpineY(forged.LengthMm())
 	if o := forged.SpineY(forged.LengthMm()) - forged.EdgeY(forged.LengthMm()) - finished.SpineY(finished.LengthMm()) + finished.EdgeY(finished.LengthMm()); o > 0 {
@@ -99,7 +122,7 @@ func Drawing(finished, forged *blade.Body) []Loop {
 		around.Points[i][0] += shift
 		around.Points[i][1] += up
 	}
-	return append(loops(finished, LayerFinished), around)
+	return append(loops(finished, LayerFinished, tang), around)
 }
 
 // bounds of a drawing.
