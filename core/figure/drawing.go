@@ -137,10 +137,33 @@ func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
 			}
 			out = append(out, st)
 		}
+		if i > 0 && runsOn(cells[i-1].Zone, f.Zone) {
+			blend(&out[len(out)-len(f.Drawn)-1], &out[len(out)-len(f.Drawn)])
+		}
 		x += l
 	}
 	bendAsItIs(cells, out, bar)
 	return out
+}
+
+// runsOn tells whether steel of one zone goes over into the next without a shoulder.
+func runsOn(a, b string) bool {
+	return a == b || a == plan.ZonePoint && b == plan.ZoneBlade
+}
+
+// blend brings two stations that meet to one section: where one stretch has been worked and
+// the next not yet, the steel between them runs from one to the other.
+func blend(a, b *plan.Station) {
+	mean := func(x, y *float64) {
+		m := micron((*x + *y) / 2)
+		*x, *y = m, m
+	}
+	mean(&a.SpineY, &b.SpineY)
+	mean(&a.EdgeY, &b.EdgeY)
+	if a.EdgeMm > 0 && b.EdgeMm > 0 {
+		mean(&a.EdgeMm, &b.EdgeMm)
+	}
+	mean(&a.ThicknessMm, &b.ThicknessMm)
 }
 
 // micron rounds a drawn figure: a plan carries thousands of them.

@@ -191,3 +191,28 @@ func TestTheHandleBendsWithItsTang(t *testing.T) {
 	}
 	assert.Less(t, least, 2.0, "still on the centre line")
 }
+
+// TestStretchesRunIntoEachOther: where one has been worked and the next not yet, the drawing
+// has no step but at a shoulder.
+func TestStretchesRunIntoEachOther(t *testing.T) {
+	r := plantest.Request()
+	r.Bar, r.Fire.HotLengthMm = plantest.Flat(30, 9, 900), 45 // many stretches
+	p := plantest.Make(t, r)
+	met, worked := 0, 0
+	for _, h := range p.Heats {
+		for i := 1; i < len(h.Shape); i++ {
+			a, b := h.Shape[i-1], h.Shape[i]
+			if b.Zone == plan.ZoneTang && a.Zone != b.Zone || b.Zone == plan.ZoneRicasso && a.Zone != b.Zone || a.SpineX != nil || math.Abs(a.XMm-b.XMm) > .03 {
+				continue
+			}
+			met++
+			assert.InDelta(t, a.HeightMm(), b.HeightMm(), .01)
+			assert.InDelta(t, a.ThicknessMm, b.ThicknessMm, .01)
+			if i > 1 && math.Abs(h.Shape[i-2].ThicknessMm-b.ThicknessMm) > .3 {
+				worked++
+			}
+		}
+	}
+	assert.Greater(t, met, 300)
+	assert.Positive(t, worked, "somewhere a worked stretch meets one that is not")
+}
