@@ -23,6 +23,7 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 	count(r, p, s, byOp)
 	total(p, byOp)
 	rests(r, p)
+	setMachines(p, s.Ops)
 	for i := range p.Operations {
 		st := &p.Operations[i]
 		op := find(s.Ops, st.ID)

@@ -64,6 +64,8 @@ type Totals struct {
 	Blows           int     `json:"blows"`
 	TimeS           float64 `json:"timeS" doc:"fire and anvil, forging heats"`
 	CycleTimeS      float64 `json:"cycleTimeS"`
+	DieChanges      int     `json:"dieChanges,omitempty" doc:"of machines, between operations"`
+	DieChangeS      float64 `json:"dieChangeS,omitempty" doc:"what they take, beside the time at fire and anvil"`
 	FuelG           float64 `json:"fuelG"`
 	SoakC           float64 `json:"soakC"`
 	LowC            float64 `json:"lowC"`

@@ -45,6 +45,9 @@ type Forging struct {
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
 	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 	Dies         forge.Dies `json:"dies,omitempty" doc:"of the machine"`
+	StopMm       float64    `json:"stopMm,omitempty" doc:"how far a press is let close, or the gap of rolls at the last pass"`
+	TaperMm      float64    `json:"taperMm,omitempty" doc:"by how much thicker it is left at the thick end: the stop, or the gap, is opened by that along the stretch"`
+	NewDies      bool       `json:"newDies,omitempty" doc:"the dies are changed for it"`
 	Blows        float64    `json:"blows"`
 	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`

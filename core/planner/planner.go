@@ -88,7 +88,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 		p.Drawing.Forged = figure.BendTang(p.Drawing.Forged, p.Drawing.ForgedZones, &req.Design)
 	}
 	heats.Schedule(r, p, s)
-	p.Totals.Money = req.Prices.Cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS)
+	p.Totals.Money = req.Prices.Cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS+p.Totals.DieChangeS)
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.Run.SoakC(), s.Run.Setup.LowC(), req.Smith.UsefulJ()
 	for i := range s.Run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.Run.Bar.Cells[i].Decarb(0.9))

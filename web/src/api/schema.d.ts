@@ -1398,6 +1398,8 @@ export interface components {
             lowC?: number;
             /** @description what does it, where not the hand hammer */
             machine?: string;
+            /** @description the dies are changed for it */
+            newDies?: boolean;
             /**
              * Format: double
              * @description by this face; of operations whose face the smith chooses
@@ -1407,11 +1409,21 @@ export interface components {
             spreadNeeded?: number;
             /**
              * Format: double
+             * @description how far a press is let close, or the gap of rolls at the last pass
+             */
+            stopMm?: number;
+            /**
+             * Format: double
              * @description turns of the wrench, bends or stamps, where it is no work of the hammer's energy
              */
             strokes?: number;
             /** @description under the piece, where not the anvil's face */
             support?: string;
+            /**
+             * Format: double
+             * @description by how much thicker it is left at the thick end: the stop, or the gap, is opened by that along the stretch
+             */
+            taperMm?: number;
         };
         Freedom: {
             height: components["schemas"]["Axis"];
@@ -2859,6 +2871,16 @@ export interface components {
              * @description deepest, to 90 % of the carbon, under the scale
              */
             decarbMm: number;
+            /**
+             * Format: double
+             * @description what they take, beside the time at fire and anvil
+             */
+            dieChangeS?: number;
+            /**
+             * Format: int64
+             * @description of machines, between operations
+             */
+            dieChanges?: number;
             /** Format: double */
             fractionalHeats: number;
             /** Format: double */

@@ -192,6 +192,15 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
           {f.bendPerMm ? `, ${say("heat.radius", { radius: print.length(1 / f.bendPerMm, units) })}` : ""}
         </p>
       ) : null}
+      {f?.newDies && <p>{say("heat.newDies", { dies: told(`dies.${f.dies}`).toLowerCase() })}</p>}
+      {f?.stopMm ? (
+        <p>
+          {say(stopCode(f), {
+            stop: print.thickness(f.stopMm, units),
+            taper: print.thickness(f.taperMm ?? 0, units),
+          })}
+        </p>
+      ) : null}
       {f?.edgeTurns ? <p>{say("heat.edgeTurns", turnsOf(f))}</p> : null}
       {f?.strokes ? <p>{say("heat.strokes", { n: Math.ceil(f.strokes) })}</p> : null}
       {op.kind === "bevel" && f && (
@@ -269,6 +278,11 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
           fuel: print.mass(Math.round(t.fuelG / 10) * 10, units),
         })}
         <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
+        {t.dieChanges ? (
+          <span className="block text-sm font-normal text-quiet">
+            {count("heats.dieChanges", t.dieChanges, { minutes: Math.round((t.dieChangeS ?? 0) / 60) })}
+          </span>
+        ) : null}
       </p>
       {t.money.total > 0 && (
         <p data-testid="money">
@@ -393,3 +407,10 @@ function Schools() {
 }
 
 const F = ({ f }: { f: string }) => <DraftField field={f} label={told(`field.name.${f}`)} />;
+
+/** How far a press or rolls close: to one thickness, or along a taper worth setting. */
+function stopCode(f: Forging) {
+  const tapers = (f.taperMm ?? 0) >= 0.1;
+  if (f.machine === "rollingMill") return tapers ? "heat.gapTaper" : "heat.gap";
+  return tapers ? "heat.stopTaper" : "heat.stop";
+}
