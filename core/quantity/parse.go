@@ -57,6 +57,7 @@ const (
 	CodeZeroDivisor   Code = "quantity.zeroDivisor"
 	CodeMissingNumber Code = "quantity.missingNumber"
 	CodeTooLarge      Code = "quantity.tooLarge"
+	CodeThousands     Code = "quantity.thousands" // a comma that may part thousands or be a decimal one
 )
 
 // ParseError says what is wrong with a typed text and where: Offset is the
@@ -103,9 +104,10 @@ func defaultUnit(k Kind, s System) float64 {
 }
 
 // Parse reads text as a quantity of kind k and returns it in the kind's stored
-// unit. A number may be decimal (point or comma), a fraction "3/8" or a mixed
-// number "1 1/4"; terms may be added and subtracted; each term may carry its
-// own unit, and takes the system's unit if it does not. The error, if any, is a
+// unit. A number may be decimal (point or comma), a fraction "3/8" or "⅜", or a mixed
+// number "1 1/4", "1-1/4" or "1¼"; terms may be added and subtracted; each term may carry
+// its own unit, and takes the system's unit if it does not. A comma before exactly three
+// digits is asked back, since 1,250 is read either way. The error, if any, is a
 // *ParseError. Signs are allowed: whether a negative value makes sense is for
 // the caller's range to say.
 func Parse(text string, k Kind, s System) (float64, error) {
@@ -214,15 +216,72 @@ func (p *parser) sum() (float64, error) {
 	}
 }
 
-// term reads "1 1/4 in", "3/8", "25.4mm".
+// vulgar are the fractions that have a letter of their own.
+var vulgar = map[string]float64{
+	"½": 1. / 2, "¼": 1. / 4, "¾": 3. / 4, "⅓": 1. / 3, "⅔": 2. / 3, "⅛": 1. / 8, "⅜": 3. / 8, "⅝": 5. / 8, "⅞": 7. / 8,
+}
+
+// letter takes a fraction that has a letter of its own, if one comes next.
+func (p *parser) letter() (float64, bool) {
+	r := firstRune(p.text[p.pos:])
+	v, ok := vulgar[r]
+	if ok {
+		p.pos += len(r)
+	}
+	return v, ok
+}
+
+// slash tells whether a fraction goes on here.
+func (p *parser) slash() bool {
+	return p.pos < len(p.text) && p.text[p.pos] == '/' || strings.HasPrefix(p.text[p.pos:], fractionSlash)
+}
+
+const fractionSlash = "\u2044"
+
+// joined skips the dash that joins a whole number to its fraction, as in 1-1/4: with
+// nothing between, and only where a fraction follows.
+func (p *parser) joined() {
+	rest := p.text[p.pos:]
+	if !strings.HasPrefix(rest, "-") {
+		return
+	}
+	if _, ok := vulgar[firstRune(rest[1:])]; ok {
+		p.pos++
+		return
+	}
+	n := 1
+	for n < len(rest) && isDigit(rest[n]) {
+		n++
+	}
+	if n > 1 && (strings.HasPrefix(rest[n:], "/") || strings.HasPrefix(rest[n:], fractionSlash)) {
+		p.pos++
+	}
+}
+
+// term reads "1 1/4 in", "3/8", "25.4mm", "1¼".
 func (p *parser) term() (float64, error) {
 	p.space()
-	v, err := p.number()
-	if err != nil {
-		return 0, err
+	at := p.pos
+	v, only := p.letter()
+	if !only {
+		var err error
+		if v, err = p.number(); err != nil {
+			return 0, err
+		}
+		if !strings.ContainsAny(p.text[at:p.pos], ".,") {
+			p.joined()
+		}
 	}
+	return p.rest(v, only)
+}
+
+// rest reads what may follow the first number of a term.
+func (p *parser) rest(v float64, letter bool) (float64, error) {
+	var err error
 	p.space()
-	if p.pos < len(p.text) && p.text[p.pos] == '/' {
+	if f, ok := p.letter(); ok && !letter {
+		v += f
+	} else if p.slash() {
 		if v, err = p.divide(v); err != nil {
 			return 0, err
 		}
@@ -232,7 +291,7 @@ func (p *parser) term() (float64, error) {
 			return 0, err
 		}
 		p.space()
-		if p.pos >= len(p.text) || p.text[p.pos] != '/' {
+		if !p.slash() {
 			return 0, p.fail(p.pos, CodeUnexpected)
 		}
 		if f, err = p.divide(f); err != nil {
@@ -249,7 +308,7 @@ func (p *parser) term() (float64, error) {
 }
 
 func (p *parser) divide(v float64) (float64, error) {
-	p.pos++ // the slash
+	p.pos += len(firstRune(p.text[p.pos:])) // the slash
 	p.space()
 	at := p.pos
 	d, err := p.number()
@@ -281,6 +340,9 @@ func (p *parser) number() (float64, error) {
 	if digits == 0 {
 		return 0, p.fail(start, CodeMissingNumber)
 	}
+	if whole, part, ok := strings.Cut(p.text[start:p.pos], ","); ok && len(part) == 3 && strings.Trim(whole, "0") != "" {
+		return 0, p.fail(start+len(whole), CodeThousands)
+	}
 	v, err := strconv.ParseFloat(strings.Replace(p.text[start:p.pos], ",", ".", 1), 64)
 	if err != nil || v > maxMagnitude {
 		return 0, p.fail(start, CodeTooLarge)
@@ -290,7 +352,7 @@ func (p *parser) number() (float64, error) {
 
 func (p *parser) unit() (float64, error) {
 	start := p.pos
-	for p.pos < len(p.text) && !strings.ContainsRune(" \t+-/.,0123456789", rune(p.text[p.pos])) &&
+	for p.pos < len(p.text) && !strings.ContainsRune(" \t+-/.,0123456789", rune(p.text[p.pos])) && !p.atLetter() &&
 		!strings.HasPrefix(p.text[p.pos:], "\u00a0") {
 		p.pos++
 	}
@@ -303,4 +365,10 @@ func (p *parser) unit() (float64, error) {
 		return 0, p.fail(start, CodeUnit)
 	}
 	return f, nil
+}
+
+// atLetter tells whether a fraction that has a letter of its own comes next.
+func (p *parser) atLetter() bool {
+	_, ok := vulgar[firstRune(p.text[p.pos:])]
+	return ok
 }

@@ -112,3 +112,27 @@ func FuzzParse(f *testing.F) {
 		}
 	})
 }
+
+// TestFractionsAsTheyAreWritten: joined by a space, a dash, or letters of their own; what is
+// a sum stays one.
+func TestFractionsAsTheyAreWritten(t *testing.T) {
+	for text, inches := range map[string]float64{
+		"1-1/4": 1.25, "1 1/4": 1.25, "1¼": 1.25, `1¼"`: 1.25, "1 ¼": 1.25, "¾": .75, "1-¾": 1.75, "4½": 4.5, "4½ in": 4.5, "3⁄8": .375, "1-3⁄8": 1.375,
+		"110-15": 95, "110+15": 125, "2 - 1/4": 1.75, "2-1/4-1/8": 2.125, "1.5-1/4": 1.25, "½+¼": .75, "3/8": .375, "25,4 mm": 1, "0,125": .125, "5 cm": 5 / 2.54,
+	} {
+		got, err := quantity.Parse(text, quantity.Length, quantity.Imperial)
+		require.NoError(t, err, text)
+		assert.InDelta(t, inches*25.4, got, 1e-9, text)
+	}
+	for text, code := range map[string]quantity.Code{
+		"1,250": quantity.CodeThousands, "12,500 mm": quantity.CodeThousands, "1¼½": quantity.CodeUnexpected, "½ 3": quantity.CodeUnexpected, "1-/4": quantity.CodeMissingNumber,
+	} {
+		_, err := quantity.Parse(text, quantity.Length, quantity.Metric)
+		var pe *quantity.ParseError
+		require.ErrorAs(t, err, &pe, text)
+		assert.Equal(t, code, pe.Code, text)
+	}
+	got, err := quantity.Parse("25,4", quantity.Length, quantity.Metric)
+	require.NoError(t, err)
+	assert.InDelta(t, 25.4, got, 1e-12)
+}
