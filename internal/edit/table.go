@@ -145,6 +145,22 @@ func figure(name string, e Edit) (float64, *Problem) {
 	return n, bad
 }
 
+// Figures reads typed figures into the fields that they name, for requests that have no
+// document. Errors are *InvalidError.
+func Figures(edits []Edit, into map[string]*float64) error {
+	return each(edits, func(e Edit) *Problem {
+		to, ok := into[e.Field]
+		if !ok {
+			return problemAt(e, "field.unknown", -1)
+		}
+		v, bad := figure(e.Field, e)
+		if bad == nil {
+			*to = v
+		}
+		return bad
+	})
+}
+
 // member finds a field by its dotted JSON name; a number picks from a list.
 func member(v reflect.Value, path string) (reflect.Value, reflect.StructField, bool) {
 	var last reflect.StructField

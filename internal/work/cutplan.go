@@ -21,6 +21,9 @@ type CutOrder struct {
 	StubMm float64 `json:"stubMm"`
 	KerfMm float64 `json:"kerfMm"`
 	KeepMm float64 `json:"keepMm" doc:"a remnant this long goes back on the rack"`
+
+	// Edits are the three as they were typed, in place of the figures.
+	Edits []edit.Edit `json:"edits,omitempty" maxItems:"3"`
 }
 
 // CutWanted is a piece of work and how many of it.
@@ -88,7 +91,12 @@ func (o CutOrder) validate() error {
 // CutUp lays pieces of work on the bars of the rack, each on bars of its own
 // section and steel.
 func (w *Work) CutUp(ctx context.Context, o CutOrder) (CutPlan, error) {
-	out := CutPlan{Order: o, Groups: []CutGroup{}}
+	out := CutPlan{Groups: []CutGroup{}}
+	if err := edit.Figures(o.Edits, map[string]*float64{"kerfMm": &o.KerfMm, "stubMm": &o.StubMm, "keepMm": &o.KeepMm}); err != nil {
+		return out, err
+	}
+	o.Edits = nil
+	out.Order = o
 	if err := o.validate(); err != nil {
 		return out, err
 	}

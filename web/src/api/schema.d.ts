@@ -1106,6 +1106,7 @@ export interface components {
             pieceId: string;
         };
         CutOrder: {
+            edits?: components["schemas"]["Edit"][];
             /**
              * Format: double
              * @description a remnant this long goes back on the rack

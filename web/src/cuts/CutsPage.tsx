@@ -8,21 +8,27 @@ import { Failed, Loading } from "../shell/States";
 import { say } from "../text/say";
 import { print } from "../units/print";
 
+type Size = "kerf" | "stub" | "keep";
+const usualMm = { kerf: 1.5, stub: 60, keep: 120 } as const;
+
 /** Several pieces of work from several bars, with the least waste. */
 export function CutsPage() {
   const pieces = usePieces(false);
   const units = useUnits();
   const client = useQueryClient();
   const [wanted, setWanted] = useState<Record<string, number>>({});
-  const [sizes, setSizes] = useState({ kerf: "1.5", stub: "60", keep: "120" });
+  // what was typed, in the smith's units; until then the usual figures
+  const [sizes, setSizes] = useState<Partial<Record<Size, string>>>({});
   const [plan, setPlan] = useState<CutPlan>();
   const [says, setSays] = useState("");
   const [wrong, setWrong] = useState("");
+  const [bad, setBad] = useState<Record<string, boolean>>({});
   if (pieces.isPending) return <Loading />;
   if (pieces.isError) return <Failed error={pieces.error} retry={() => void pieces.refetch()} />;
   const list = pieces.data.filter((p) => isBar(p.doc.request.bar.form));
   const attempt = async <T,>(call: () => Promise<T>): Promise<T | undefined> => {
     setWrong("");
+    setBad({});
     setSays("");
     try {
       return await call();
@@ -30,19 +36,22 @@ export function CutsPage() {
       if (!(e instanceof Refused)) setWrong(say("ui.offline"));
       else if (e.problem.status === 409)
         setWrong(say("cuts.stale", { name: (e.problem.current as { name?: string })?.name ?? "" }));
-      else setWrong(e.problem.fields?.map((f) => f.message).join(" ") || e.problem.detail);
+      else {
+        setBad(Object.fromEntries((e.problem.fields ?? []).map((f) => [f.field.replace(/Mm$/, ""), true])));
+        setWrong(e.problem.fields?.map((f) => f.message).join(" ") || e.problem.detail);
+      }
       return undefined;
     }
   };
-  const mm = (t: string) => Number.parseFloat(t.replace(",", ".")) * (units === "in" ? 25.4 : 1) || 0;
   const lay = async () => {
     const order = {
       pieces: Object.entries(wanted)
         .filter(([, n]) => n > 0)
         .map(([pieceId, count]) => ({ pieceId, count })),
-      kerfMm: mm(sizes.kerf),
-      stubMm: mm(sizes.stub),
-      keepMm: mm(sizes.keep),
+      kerfMm: usualMm.kerf,
+      stubMm: usualMm.stub,
+      keepMm: usualMm.keep,
+      edits: Object.entries(sizes).map(([f, text]) => ({ field: `${f}Mm`, text, units })),
     };
     setPlan(await attempt(() => ask(api.POST("/api/v1/cutplan", { body: order }))));
   };
@@ -106,8 +115,9 @@ export function CutsPage() {
               <label key={f} className="grid content-end gap-1">
                 <span className="text-sm text-quiet">{say(`cuts.${f}`, { unit: units })}</span>
                 <input
-                  value={sizes[f]}
+                  value={sizes[f] ?? print.edit(`${f}Mm`, usualMm[f], units)}
                   inputMode="decimal"
+                  aria-invalid={!!bad[f]}
                   onChange={(e) => setSizes({ ...sizes, [f]: e.target.value })}
                   data-field={`cuts.${f}`}
                 />
