@@ -177,10 +177,10 @@ func TestNoMoreIsCutThanThereIs(t *testing.T) {
 	require.True(t, errors.As(err, &state))
 	assert.Equal(t, "problem.cutTooLong", state.Code)
 	inches := []edit.Edit{{Field: "kerfMm", Text: "1/16", Units: quantity.Imperial}, {Field: "keepMm", Text: "4-1/2", Units: quantity.Imperial}}
-	typed, err := w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: b.ID, Count: 1}}, Edits: inches})
+	inInches, err := w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: b.ID, Count: 1}}, Edits: inches})
 	require.NoError(t, err)
-	assert.InDelta(t, 25.4/16, typed.Order.KerfMm, 1e-9, "what was typed is what was meant")
-	assert.InDelta(t, 4.5*25.4, typed.Order.KeepMm, 1e-9)
+	assert.InDelta(t, 25.4/16, inInches.Order.KerfMm, 1e-9, "what was typed is what was meant")
+	assert.InDelta(t, 4.5*25.4, inInches.Order.KeepMm, 1e-9)
 	_, err = w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: b.ID, Count: 1}}, Edits: []edit.Edit{{Field: "kerfMm", Text: "abc"}}})
 	assert.Equal(t, "quantity.missingNumber", fields(t, err)["kerfMm"].Code, "and nothing is taken for nought")
 	p, err := w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: b.ID, Count: 3}}, KerfMm: 2})
