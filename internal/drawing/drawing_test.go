@@ -207,3 +207,58 @@ func fuzz(f *testing.F, pattern string, readFile func([]byte) (drawing.Drawing, 
 func FuzzReadDXF(f *testing.F) { fuzz(f, "*.dxf", drawing.ReadDXF) }
 
 func FuzzReadSVG(f *testing.F) { fuzz(f, "*.svg", drawing.ReadSVG) }
+
+// entities is a DXF of these, given as code and value in turn.
+func entities(layers string, groups ...string) []byte {
+	return []byte("  0\nSECTION\n  2\nTABLES\n" + layers + "  0\nENDSEC\n  0\nSECTION\n  2\nENTITIES\n" + strings.Join(groups, "\n") + "\n  0\nENDSEC\n  0\nEOF\n")
+}
+
+// TestAnArcIsAsLongAsItIs, however often its angles were counted round; an ellipse is read,
+// whole or in part; and what is on a layer that is switched off is not there.
+func TestAnArcIsAsLongAsItIs(t *testing.T) {
+	line := func(x0, y0, x1, y1 string, on string) string {
+		return "0\nLINE\n8\n" + on + "\n10\n" + x0 + "\n20\n" + y0 + "\n11\n" + x1 + "\n21\n" + y1
+	}
+	// a quarter of a circle of 30 from −180° to 270°, which is −180° to −90°, closed by two lines
+	for _, angles := range [][2]string{{"180", "270"}, {"-180", "270"}, {"-180", "-90"}, {"540", "-90"}} {
+		d, err := drawing.ReadDXF(entities("", "0\nARC\n8\n0\n10\n0\n20\n0\n40\n30\n50\n"+angles[0]+"\n51\n"+angles[1], line("-30", "0", "0", "0", "0"), line("0", "0", "0", "-30", "0")))
+		require.NoError(t, err, angles)
+		assert.InEpsilon(t, math.Pi*900/4, area(d.Loops[0]), 2e-3, angles)
+	}
+	d, err := drawing.ReadDXF(entities("", "0\nELLIPSE\n8\n0\n10\n5\n20\n5\n11\n40\n21\n0\n40\n0.5\n41\n0\n42\n6.283185307"))
+	require.NoError(t, err)
+	assert.InEpsilon(t, math.Pi*40*20, area(d.Loops[0]), 2e-3)
+	d, err = drawing.ReadDXF(entities("", "0\nELLIPSE\n8\n0\n10\n0\n20\n0\n11\n0\n21\n40\n40\n0.5\n41\n0\n42\n3.14159265", line("0", "40", "0", "-40", "0")))
+	require.NoError(t, err)
+	assert.InEpsilon(t, math.Pi*40*20/2, area(d.Loops[0]), 2e-3)
+
+	off := "  0\nLAYER\n  2\nHELP\n 70\n0\n 62\n-7\n  0\nLAYER\n  2\nICE\n 70\n1\n 62\n7\n"
+	small := []string{line("0", "0", "60", "0", "0"), line("60", "0", "60", "20", "0"), line("60", "20", "0", "0", "0")}
+	for _, layer := range []string{"HELP", "ICE"} {
+		box := []string{line("0", "0", "500", "0", layer), line("500", "0", "500", "300", layer), line("500", "300", "0", "0", layer)}
+		d, err = drawing.ReadDXF(entities(off, append(box, small...)...))
+		require.NoError(t, err)
+		assert.InDelta(t, 600, area(d.Loops[0]), 1e-6, layer)
+	}
+}
+
+// TestWhatIsNotSeenIsNotTaken, and what is used is.
+func TestWhatIsNotSeenIsNotTaken(t *testing.T) {
+	big, small := `<path %s d="M0 0h500v300z"/>`, `<path d="M0 0h60v20z"/>`
+	for _, how := range []string{`display="none"`, `style="fill:red; display: none"`, `visibility="hidden"`} {
+		d, err := drawing.ReadSVG([]byte("<svg>" + strings.Replace(big, "%s", how, 1) + small + "</svg>"))
+		require.NoError(t, err)
+		assert.InDelta(t, 600, area(d.Loops[0]), 1e-6, how)
+		d, err = drawing.ReadSVG([]byte("<svg><g " + how + ">" + strings.Replace(big, "%s", "", 1) + "</g>" + small + "</svg>"))
+		require.NoError(t, err)
+		assert.InDelta(t, 600, area(d.Loops[0]), 1e-6, how)
+	}
+	d, err := drawing.ReadSVG([]byte(`<svg xmlns:xlink="http://www.w3.org/1999/xlink"><defs><g id="b">` + small + `</g></defs><use xlink:href="#b" x="7" transform="scale(2)"/></svg>`))
+	require.NoError(t, err)
+	assert.InDelta(t, 2400, area(d.Loops[0]), 1e-6)
+	d, err = drawing.ReadSVG([]byte(`<svg><ellipse cx="3" cy="4" rx="40" ry="20"/></svg>`))
+	require.NoError(t, err)
+	assert.InEpsilon(t, math.Pi*800, area(d.Loops[0]), 2e-3)
+	_, err = drawing.ReadSVG([]byte(`<svg><g id="a"><use href="#a"/></g></svg>`))
+	assert.Equal(t, "drawing.tooMany", code(t, err), "what uses itself ends")
+}

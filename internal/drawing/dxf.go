@@ -25,14 +25,14 @@ func (p pair) num() (float64, error) {
 	return v, nil
 }
 
-// ReadDXF reads lines, arcs, circles, polylines with bulges (old and light),
+// ReadDXF reads lines, arcs, circles, ellipses, polylines with bulges (old and light),
 // splines, and blocks where they are inserted. Other entities are passed over.
 func ReadDXF(data []byte) (Drawing, error) {
 	pairs, err := readPairs(data)
 	if err != nil {
 		return Drawing{}, err
 	}
-	d := dxf{blocks: map[string]*block{}}
+	d := dxf{blocks: map[string]*block{}, off: map[string]bool{}}
 	d.into = &d.root
 	for i := range len(pairs) - 1 {
 		if pairs[i].code == 9 && pairs[i].value == "$INSUNITS" {
@@ -48,6 +48,10 @@ func ReadDXF(data []byte) (Drawing, error) {
 		case pairs[i].code != 0:
 		case pairs[i].value == "SECTION" && i+1 < len(pairs):
 			d.in = pairs[i+1].value
+		case d.in == "TABLES" && pairs[i].value == "LAYER":
+			if err := d.layer(pairs[i+1 : next]); err != nil {
+				return Drawing{}, err
+			}
 		case d.in == "ENTITIES" || d.in == "BLOCKS":
 			if err := d.entity(pairs[i].value, pairs[i+1:next]); err != nil {
 				return Drawing{}, err
@@ -100,6 +104,7 @@ func clip(s string) string {
 
 type dxf struct {
 	in       string
+	off      map[string]bool // layers that are not to be seen
 	unit     float64
 	root     block
 	blocks   map[string]*block
@@ -134,7 +139,12 @@ func values(ps []pair, codes ...int) ([]float64, error) {
 }
 
 func (d *dxf) entity(kind string, ps []pair) error {
+	if d.off[text(ps, 8)] || text(ps, 60) == "1" {
+		return nil // not to be seen
+	}
 	switch kind {
+	case "ELLIPSE":
+		return d.ellipse(ps)
 	case "LINE":
 		v, err := values(ps, 10, 20, 11, 21)
 		if err == nil {
@@ -186,16 +196,53 @@ func (d *dxf) finish() {
 
 func (d *dxf) arc(v []float64) {
 	from, to := v[3]*math.Pi/180, v[4]*math.Pi/180
-	if to <= from {
-		to += 2 * math.Pi * math.Ceil((from-to)/(2*math.Pi)+1e-12)
-	}
 	const n = 48
 	var p path
 	for i := range n + 1 {
-		a := from + (to-from)*float64(i)/n
+		a := from + sweep(from, to)*float64(i)/n
 		p = append(p, blade.Node{v[0] + v[2]*math.Cos(a), v[1] + v[2]*math.Sin(a)})
 	}
 	d.into.paths = append(d.into.paths, p)
+}
+
+// sweep is the way from one angle counter-clockwise to another, rad: once round at the most,
+// and all of it where they are the same, however often either has been counted round.
+func sweep(from, to float64) float64 {
+	s := math.Mod(to-from, 2*math.Pi)
+	if s < 1e-9 {
+		s += 2 * math.Pi
+	}
+	return s
+}
+
+// ellipse follows an ellipse or a part of one: its centre, the end of its long axis from
+// there, the share that the short one has of it, and where it begins and ends.
+func (d *dxf) ellipse(ps []pair) error {
+	v, err := values(ps, 10, 20, 11, 21, 40, 41, 42)
+	if err != nil {
+		return err
+	}
+	const n = 96
+	var p path
+	for i := range n + 1 {
+		s, c := math.Sincos(v[5] + sweep(v[5], v[6])*float64(i)/n)
+		s *= v[4]
+		p = append(p, blade.Node{v[0] + v[2]*c - v[3]*s, v[1] + v[3]*c + v[2]*s})
+	}
+	d.into.paths = append(d.into.paths, p)
+	return nil
+}
+
+// layer notes a layer that is switched off (a negative colour) or frozen.
+func (d *dxf) layer(ps []pair) error {
+	v, err := values(ps, 62, 70)
+	if err != nil {
+		return err
+	}
+	if v[0] < 0 || int(v[1])&1 == 1 {
+		d.off[text(ps, 2)] = true
+	}
+	return nil
 }
 
 func (d *dxf) light(ps []pair) error {
@@ -259,108 +306,4 @@ func arcPoints(a, b blade.Node, bulge float64) path {
 		out = append(out, blade.Node{cx + ox*c - oy*s, cy + ox*s + oy*c})
 	}
 	return out
-}
-
-// bspline is what a spline entity says.
-type bspline struct {
-	degree  int
-	knots   []float64
-	weights []float64
-	control []weighted
-	fit     path
-}
-
-// readSpline gathers the groups of a spline entity.
-func readSpline(ps []pair) (b bspline, err error) {
-	b.degree = 3
-	for _, p := range ps {
-		switch p.code {
-		case 71, 40, 41, 10, 20, 11, 21:
-		default:
-			continue
-		}
-		v, err := p.num()
-		if err != nil {
-			return b, err
-		}
-		switch p.code {
-		case 71:
-			b.degree = int(v)
-		case 40:
-			b.knots = append(b.knots, v)
-		case 10:
-			b.control = append(b.control, weighted{v, 0, 1})
-		case 41:
-			b.weights = append(b.weights, v)
-		case 11:
-			b.fit = append(b.fit, blade.Node{v, 0})
-		case 20:
-			if n := len(b.control); n > 0 {
-				b.control[n-1][1] = v
-			}
-		case 21:
-			if n := len(b.fit); n > 0 {
-				b.fit[n-1][1] = v
-			}
-		}
-	}
-	for i, w := range b.weights[:min(len(b.weights), len(b.control))] {
-		b.control[i][2] = w
-	}
-	return b, nil
-}
-
-// spline follows a B-spline, rational or not, by de Boor's rule.
-func (d *dxf) spline(ps []pair) error {
-	b, err := readSpline(ps)
-	switch {
-	case err != nil:
-		return err
-	case len(b.control) == 0 && len(b.fit) > 1:
-		d.into.paths = append(d.into.paths, b.fit)
-		return nil
-	case b.degree < 1 || b.degree > 9 || len(b.control) <= b.degree || len(b.knots) != len(b.control)+b.degree+1:
-		return &Error{Code: "drawing.spline", Line: ps[0].line}
-	}
-	n := min(16*len(b.control), 4000)
-	lo, hi := b.knots[b.degree], b.knots[len(b.control)]
-	var out path
-	for i := range n + 1 {
-		out = append(out, deBoor(b.degree, b.knots, b.control, lo+(hi-lo)*float64(i)/float64(n)))
-	}
-	d.into.paths = append(d.into.paths, out)
-	return nil
-}
-
-// weighted is a control point (x, y) with its weight.
-type weighted [3]float64
-
-// deBoor is the point of a spline at u; weighted points are carried as
-// (w·x, w·y, w).
-func deBoor(p int, knots []float64, control []weighted, u float64) blade.Node {
-	k := p
-	for k < len(control)-1 && u >= knots[k+1] {
-		k++
-	}
-	d := append([]weighted(nil), control[k-p:k+1]...)
-	for i := range d {
-		d[i][0], d[i][1] = d[i][0]*d[i][2], d[i][1]*d[i][2]
-	}
-	for r := 1; r <= p; r++ {
-		for j := p; j >= r; j-- {
-			lo, hi := knots[j+k-p], knots[j+1+k-r]
-			f := 0.0
-			if hi > lo {
-				f = (u - lo) / (hi - lo)
-			}
-			for c := range 3 {
-				d[j][c] = (1-f)*d[j-1][c] + f*d[j][c]
-			}
-		}
-	}
-	w := d[p][2]
-	if w == 0 {
-		w = 1
-	}
-	return blade.Node{d[p][0] / w, d[p][1] / w}
 }
