@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
-.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep mutants unit race e2e clean
+.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -80,6 +80,9 @@ bench: web/dist/index.html ## the figures, on this machine
 	go test -run xxx -bench . -benchmem ./core/... ./internal/...
 	$(MAKE) browser
 	go test -run xxx -bench . -benchtime 1x ./e2e
+
+long: ## whole plans at length: two thousand plausible and a thousand hostile requests, two thousand worlds
+	LONG=1 go test -count=1 -run 'RequestsAreAnswered|FourInFive' -v ./core/planner ./core/whatif
 
 sweep: ## even steps of eight figures over six pieces: a plot of each in sweep/
 	SWEEP=$(CURDIR)/sweep go test -count=1 -run WithoutSteps -v ./core/planner

@@ -67,7 +67,10 @@ func TestBarsFollowWithoutSteps(t *testing.T) {
 		if folder == "" && name != "utility" {
 			continue
 		}
-		for _, s := range sweeps() {
+		for i, s := range sweeps() {
+			if folder == "" && i%3 != 0 { // length, width and forge; the others with `make sweep`
+				continue
+			}
 			bars := make([]float64, sweepSteps)
 			var wait sync.WaitGroup
 			for w := range 2 {
