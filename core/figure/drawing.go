@@ -2,6 +2,7 @@ package figure
 
 import (
 	"math"
+	"slices"
 
 	"coldember/core/blade"
 	"coldember/core/forge"
@@ -120,9 +121,10 @@ func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
 	out := make([]plan.Station, 0, len(cells)*perCell)
 	x := 0.0
 	barCentre := (cells[0].CentreMm + cells[len(cells)-1].CentreMm) / 2
+	even := blended(cells, bar)
 	for i := range bar.Cells {
-		c, f := &bar.Cells[i], &cells[i]
-		l := c.LengthMm()
+		c, f := &even[i], &cells[i]
+		l := bar.Cells[i].LengthMm()
 		done := progress(c.WidthMm*c.ThicknessMm, barAreaMm2, f.Final.WidthMm*f.Final.ThicknessMm)
 		if whole := f.Bevelled.WidthMm; f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm {
 			done = progress(c.WidthMm, whole, f.Final.WidthMm) // a notch is not seen before it is driven in
@@ -143,6 +145,52 @@ func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
 		x += l
 	}
 	bendAsItIs(cells, out, bar)
+	return out
+}
+
+// blendMm is how far the steel beside a worked stretch is drawn along with it (judgement:
+// about half a face of the hammer).
+const blendMm = 12.0
+
+// blended are the cells as they are drawn: how far each still is from its final section is
+// the mean of what lies within reach of it, the nearer the more, so that a few millimetres
+// that are left for another heat do not stand up like a fin.
+func blended(cells []Cell, bar forge.Bar) []forge.Cell {
+	out := slices.Clone(bar.Cells)
+	owed := make([][4]float64, len(out)) // in width, spine, edge and area, as true strains
+	at := make([]float64, len(out))
+	x := 0.0
+	for i := range out {
+		c, f := &out[i], &cells[i].Final
+		owed[i] = [4]float64{math.Log(c.WidthMm / f.WidthMm), math.Log(c.SpineMm / f.SpineMm), math.Log(c.EdgeMm / f.EdgeMm), math.Log(c.WidthMm * c.ThicknessMm / (f.WidthMm * f.ThicknessMm))}
+		l := c.LengthMm()
+		at[i], x = x+l/2, x+l
+	}
+	for i := range out {
+		var sum [4]float64
+		all := 0.0
+		add := func(k int) bool {
+			w := (1 - math.Abs(at[k]-at[i])/blendMm) * bar.Cells[k].LengthMm()
+			if w <= 0 {
+				return false
+			}
+			for d := range sum {
+				sum[d] += w * owed[k][d]
+			}
+			all += w
+			return true
+		}
+		add(i)
+		for k := i - 1; k >= 0 && runsOn(cells[k].Zone, cells[k+1].Zone) && add(k); k-- {
+			continue
+		}
+		for k := i + 1; k < len(out) && runsOn(cells[k-1].Zone, cells[k].Zone) && add(k); k++ {
+			continue
+		}
+		c, f := &out[i], &cells[i].Final
+		c.WidthMm, c.SpineMm, c.EdgeMm = f.WidthMm*math.Exp(sum[0]/all), f.SpineMm*math.Exp(sum[1]/all), f.EdgeMm*math.Exp(sum[2]/all)
+		c.ThicknessMm = f.WidthMm * f.ThicknessMm * math.Exp(sum[3]/all) / c.WidthMm
+	}
 	return out
 }
 

@@ -16,7 +16,7 @@ import (
 func warnEdgewise(p *plan.Plan, add adder) {
 	const limit = route.BuckleRatio * route.TurnsHelp
 	for _, st := range p.Operations {
-		ratio := st.Hammer().EdgeRatio
+		ratio := math.Round(10*st.Hammer().EdgeRatio) / 10 // no more is known of it
 		at := fact.Where{Zone: st.Zones[0], Operation: st.ID}
 		switch {
 		case ratio > limit+1e-9:

@@ -51,8 +51,9 @@ func TestFourInFiveHold(t *testing.T) {
 	r := plantest.Request()
 	r.CellCount, r.Smith = 10, r.Smith.WithSkill("sure") // its upside is not cut off
 	known, worlds := 250, 500
+	low, high := .72, .88 // so few draws tell it to a thirtieth
 	if os.Getenv("LONG") != "" {
-		known, worlds = 600, 2000
+		known, worlds, low, high = 1000, 2000, .76, .84
 	}
 	told, err := whatif.Doubts(ctx, r, whatif.UsualDoubt(), nil, 0, known, 7, 2)
 	require.NoError(t, err)
@@ -87,8 +88,8 @@ func TestFourInFiveHold(t *testing.T) {
 	require.Greater(t, done, worlds*9/10)
 	for name, n := range within {
 		share := float64(n) / float64(done)
-		assert.Greater(t, share, .76, name)
-		assert.Less(t, share, .84, name)
+		assert.Greater(t, share, low, name)
+		assert.Less(t, share, high, name)
 	}
 	sure := 0
 	for i := range 200 { // some hands are surer than they were thought

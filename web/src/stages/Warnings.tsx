@@ -142,7 +142,7 @@ function Line({
         )}
       </span>
       <span className={stop ? "font-semibold" : w.severity === "note" ? "text-quiet" : ""}>
-        {zones.length > 0 && `${zones.map((z) => told(`zone.${z}`)).join(", ")}: `}
+        {zones.length > 0 && `${[...new Set(zones)].map((z) => told(`zone.${z}`)).join(", ")}: `}
         {words}
       </span>
     </button>
