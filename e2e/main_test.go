@@ -115,12 +115,14 @@ func (s *smith) text(css string) string {
 	return js[string](s, fmt.Sprintf(`(document.querySelector(%q) ?? {textContent: ""}).textContent`, css))
 }
 
-// until waits for a condition of the page.
+// until waits for a condition of the page. A page that is just being left or loaded again
+// has no answer yet.
 func (s *smith) until(what, expression string) {
 	s.t.Helper()
 	require.Eventually(s.t, func() bool {
-		return js[bool](s, "(() => { try { return !!("+expression+") } catch { return false } })()")
-	}, 10*time.Second, 40*time.Millisecond, what)
+		yes, err := chromedp.Run(s.Ctx, chromedp.Evaluate[bool]("(() => { try { return !!("+expression+") } catch { return false } })()"))
+		return err == nil && yes
+	}, 15*time.Second, 40*time.Millisecond, what)
 }
 
 func (s *smith) saved() {
