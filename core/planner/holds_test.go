@@ -32,6 +32,7 @@ func TestAnyPlanHolds(t *testing.T) {
 		if k := rapid.SampledFrom(append(forge.MachineKinds(), "")).Draw(t, "machine"); k != "" {
 			r.Smith.Machine = forge.NewMachine(k)
 		}
+		r.CellCount = 20
 		r.Choices.Method = rapid.SampledFrom([]forge.Method{forge.PinchOut, forge.PushIn}).Draw(t, "method")
 		r.Choices.First = rapid.SampledFrom([]plan.First{plan.PointFirst, plan.TangFirst}).Draw(t, "first")
 		r.Choices.Corners = rapid.SampledFrom([]plan.Corners{plan.CornersFirst, plan.CornersLeft}).Draw(t, "corners")

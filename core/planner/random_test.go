@@ -44,6 +44,9 @@ func plausible(rng *rand.Rand) plan.Request {
 		bar = stock.Usual(stock.Forms()[rng.IntN(len(stock.Forms()))])
 	}
 	r := plan.NewRequest(d, grades[rng.IntN(len(grades))].ID, bar, forge.Skills()[rng.IntN(3)])
+	if os.Getenv("LONG") == "" {
+		r.CellCount = 20
+	}
 	r.Smith = r.Smith.WithHammerKg(in(.7, 2.2))
 	if k := rng.IntN(8); k < 4 {
 		r.Smith.Machine = forge.NewMachine(forge.MachineKinds()[k])

@@ -21,6 +21,7 @@ func TestBackwardAgreesWithForward(t *testing.T) {
 		"stub":   {Form: stock.Flat, WidthMm: 30, ThicknessMm: 8, LengthMm: 70},
 	} {
 		r := plantest.OnSalvage(p)
+		r.CellCount = 20
 		f, err := whatif.Largest(context.Background(), r, whatif.AnyWay())
 		require.NoError(t, err, name)
 		r.Design = f.Design

@@ -239,6 +239,7 @@ func TestTheRackIsRanked(t *testing.T) {
 // obstacle.
 func TestHopesWork(t *testing.T) {
 	r := plantest.Slicer(plantest.Flat(32, 4, 500))
+	r.CellCount = 24
 	hopes, err := whatif.Hopes(context.Background(), r)
 	require.NoError(t, err)
 	codes := map[string]whatif.Hope{}
