@@ -16,6 +16,7 @@ import (
 func TestTheTotalsHaveTheirBands(t *testing.T) {
 	ctx := context.Background()
 	r := plantest.Request()
+	r.CellCount = 16
 	whole, err := whatif.Doubts(ctx, r, whatif.UsualDoubt(), nil, 0, 60, 5, 2)
 	require.NoError(t, err)
 	assert.Equal(t, 60, len(whole.Samples)+whole.Failed)
