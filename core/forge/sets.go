@@ -62,6 +62,16 @@ func UsualAnvils() map[string]Anvil {
 	}
 }
 
+// AnvilID is the usual anvil that a smith works on, or nothing.
+func (h Smith) AnvilID() string {
+	for id, a := range UsualAnvils() {
+		if h.WithAnvil(a) == h {
+			return id
+		}
+	}
+	return ""
+}
+
 // WithAnvil works on another.
 func (h Smith) WithAnvil(x Anvil) Smith {
 	h.AnvilKg, h.Restitution, h.UnevenMm = x.AnvilKg, x.Restitution, x.UnevenMm

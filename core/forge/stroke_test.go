@@ -95,3 +95,18 @@ func TestBlowsAreTheGreaterOfWorkAndCover(t *testing.T) {
 	assert.Greater(t, blows(half), forge.Coverage(40, 30, peen.BiteMm, peen.BreadthMm, 2))
 	assert.Greater(t, blows(all), 1.7*blows(half))
 }
+
+// TestAStoneIsNoAnvil: each stand-in is known again by its figures, and one of the smith's
+// own is none of them.
+func TestAStoneIsNoAnvil(t *testing.T) {
+	h := forge.NewSmith(forge.Sure)
+	assert.Equal(t, "anvil", h.AnvilID())
+	for id, a := range forge.UsualAnvils() {
+		on := h.WithAnvil(a)
+		assert.Equal(t, id, on.AnvilID())
+		assert.LessOrEqual(t, on.UsefulJ(), h.UsefulJ()*1.05, id)
+		assert.GreaterOrEqual(t, on.MarksMm(), h.MarksMm(), id)
+	}
+	h.AnvilKg = 77
+	assert.Empty(t, h.AnvilID())
+}

@@ -27,7 +27,8 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 		return st
 	}
 	st.Forging = &plan.Forging{
-		Face: op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes,
+		Heavy: op.Kind.Heavy(),
+		Face:  op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes,
 	}
 	if m := op.Machine; m != nil {
 		st.Forging.Machine = string(m.Kind)

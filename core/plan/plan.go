@@ -97,6 +97,7 @@ type Plan struct {
 	Drawing     Drawing            `json:"drawing"`
 	Sections    []SectionView      `json:"sections"`
 	Prep        []Prep             `json:"prep" doc:"what is done before the first heat"`
+	Anvil       string             `json:"anvil,omitempty" enum:"anvil,block,rail,stone" doc:"the usual one that it is forged on"`
 	// SuggestFirst is what to forge first with so much stock to spare.
 	SuggestFirst First         `json:"suggestFirst" enum:"point,tang"`
 	Nodes        blade.Outline `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`

@@ -43,6 +43,7 @@ type Step struct {
 type Forging struct {
 	Face         forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong,anvilEdge,bevel"`
 	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
+	Heavy        bool       `json:"heavy,omitempty" doc:"a machine may do it"`
 	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
 	Dies         forge.Dies `json:"dies,omitempty" doc:"of the machine"`
 	StopMm       float64    `json:"stopMm,omitempty" doc:"how far a press is let close, or the gap of rolls at the last pass"`

@@ -93,6 +93,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	for i := range s.Run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.Run.Bar.Cells[i].Decarb(0.9))
 	}
+	p.Anvil = req.Smith.AnvilID()
 	p.SuggestFirst = plan.PointFirst
 	if p.Bar.LeftMm < scarceShare*p.Bar.CutLengthMm {
 		p.SuggestFirst = plan.TangFirst

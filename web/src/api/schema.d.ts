@@ -1392,6 +1392,8 @@ export interface components {
             edgeTurns?: number;
             /** @enum {string} */
             face?: "flat" | "round" | "peenAcross" | "peenAlong" | "anvilEdge" | "bevel";
+            /** @description a machine may do it */
+            heavy?: boolean;
             /**
              * Format: double
              * @description where it stops, if not where the rest does
@@ -1985,6 +1987,11 @@ export interface components {
             stockId?: string;
         };
         Plan: {
+            /**
+             * @description the usual one that it is forged on
+             * @enum {string}
+             */
+            anvil?: "anvil" | "block" | "rail" | "stone";
             bar: components["schemas"]["BarPlan"];
             bend: components["schemas"]["Bend"];
             drawing: components["schemas"]["Drawing"];

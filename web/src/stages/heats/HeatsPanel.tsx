@@ -15,7 +15,7 @@ import { diesOf, isTreatment, machineFields, machineLabel, machineNote, machines
 import { OrderList } from "./OrderList";
 import { HandAndHammer, Hearth, WorkedOn } from "./Sets";
 import { StepView } from "./StepView";
-import { isHeavy, ToolPicks, useStill } from "./ToolPicks";
+import { ToolPicks, useStill } from "./ToolPicks";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
@@ -183,7 +183,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
           {op.zones.map((z) => say(`zone.${z}`)).join(", ")}
         </p>
       )}
-      {f && isHeavy(op.kind) ? (
+      {f?.heavy ? (
         <div className="min-h-[92px]">{still && <ToolPicks id={op.id} kind={op.kind} forging={f} />}</div>
       ) : null}
       {f?.bendRiseMm ? (

@@ -1,4 +1,4 @@
-import type { Settings } from "../../api/client";
+import type { Plan, Settings } from "../../api/client";
 import { useShop } from "../../api/hooks";
 import { useDraftPart } from "../../draft/context";
 import { told } from "../../text/say";
@@ -84,26 +84,17 @@ export function Hearth() {
   );
 }
 
-/** What is worked on: an anvil, or what stands in for one. */
-const anvils = {
-  anvil: { anvilKg: 100, restitution: 0.4 },
-  block: { anvilKg: 50, restitution: 0.35, unevenMm: 0.05 },
-  rail: { anvilKg: 25, restitution: 0.35, unevenMm: 0.1 },
-  stone: { anvilKg: 40, restitution: 0.55, unevenMm: 0.4 },
-} as const;
+const anvils = ["anvil", "block", "rail", "stone"] as const satisfies readonly NonNullable<Plan["anvil"]>[];
 
+/** What is worked on: an anvil, or what stands in for one. */
 export function WorkedOn() {
-  const smith = useDraftPart((s) => s.doc.request.smith);
-  const on = Object.entries(anvils).find(
-    ([, a]) =>
-      alike(a, smith, ["anvilKg", "restitution"]) && ("unevenMm" in a ? a.unevenMm : 0) === (smith.unevenMm ?? 0),
-  );
+  const on = useDraftPart((s) => s.plan.anvil) || "own";
   return (
     <DraftPick
       field="smith.anvil"
       label={told("field.name.smith.anvil")}
-      value={on ? on[0] : "own"}
-      options={[...(on ? [] : ["own"]), ...Object.keys(anvils)].map((v) => ({ value: v, label: told(`anvil.${v}`) }))}
+      value={on}
+      options={[...(on === "own" ? [on] : []), ...anvils].map((v) => ({ value: v, label: told(`anvil.${v}`) }))}
     />
   );
 }

@@ -3,6 +3,7 @@ import type { Forging } from "../../api/client";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
+import { diesOf, type MachineKind } from "./machine";
 
 /** A heat that is looked at for so long has its tools laid out: not while the heats fly past. */
 const settleMs = 100;
@@ -17,10 +18,6 @@ export function useStill(what: unknown): boolean {
   return still === what;
 }
 
-/** The heavy work: a machine may do it. */
-const heavy = ["breakDown", "point", "setDown", "tang", "ricasso", "profile"];
-export const isHeavy = (kind: string) => heavy.includes(kind);
-
 /** What works an operation: machine and dies, or the face that strikes and what lies under it, with the
  * share of the thinning that they send into width. */
 export const ToolPicks = memo(function ToolPicks({
@@ -34,12 +31,18 @@ export const ToolPicks = memo(function ToolPicks({
 }) {
   const draft = useDraft();
   const own = useDraftPart((s) => s.doc.request.choices.tools?.find((t) => t.operation === id));
-  const pick = (part: "face" | "support" | "by" | "dies", value: string, values: string[]) => (
+  const named = (part: string, values: string[]) => values.map((v) => ({ value: v, label: told(`${part}.${v}`) }));
+  const pick = (
+    part: "face" | "support" | "by" | "dies",
+    value: string,
+    values: string[],
+    options = named(part, values),
+  ) => (
     <Pick
       label={say(`tool.${part}`)}
       value={value}
       field={`tool.${id}.${part}`}
-      options={values.map((v) => ({ value: v, label: told(`${part}.${v}`) }))}
+      options={options}
       onPick={(v) => draft.choose(`tool.${id}.${part}`, v)}
     />
   );
@@ -47,7 +50,7 @@ export const ToolPicks = memo(function ToolPicks({
   return (
     <div className="grid grid-cols-2 gap-2 py-1" data-testid="tool">
       {pick("by", own?.by || "quicker", ["quicker", "hand", "striker", "powerHammer", "press", ...rolls])}
-      {f.machine && f.machine !== "rollingMill" && pick("dies", f.dies ?? "drawing", ["flat", "drawing", "crowned"])}
+      {f.machine && f.dies && pick("dies", f.dies, [], diesOf(f.machine as MachineKind))}
       {!f.machine && !!f.spreadGiven && (
         <>
           {pick("face", f.face ?? "flat", ["flat", "round", "peenAcross", "peenAlong"])}
