@@ -86,8 +86,8 @@ func (r *Run) owe(op *Operation, d *drive, rec *Heat, remaining float64) {
 // bracketStrain is the strain that the law of flow is stated at.
 const bracketStrain = 0.2
 
-// nearlySquare is up to how wide for its thickness a bar is drawn by turns.
-const nearlySquare = 1.6
+// NearlySquare is up to how wide for its thickness a bar is drawn by turns (judgement).
+const NearlySquare = 1.6
 
 // turns solves how much strain on the faces and on edge brings a section by ew in width and
 // et in thickness (true strains), where strokes on the faces send the share s into width,
@@ -124,7 +124,7 @@ func (op *Operation) effort(d *drive, c *Cell, to *Target, remaining float64) ef
 		e.bulkQ = Redundancy(op.FreeMm, math.Sqrt(c.WidthMm*c.ThicknessMm))
 		return e
 	}
-	if op.Kind == BreakDown && ew < 0 && c.WidthMm < nearlySquare*c.ThicknessMm { // drawn by turns: what spreads under one stroke the next has to take back
+	if op.Kind == BreakDown && ew < 0 && c.WidthMm < NearlySquare*c.ThicknessMm { // drawn by turns: what spreads under one stroke the next has to take back
 		e.flat, e.edge = turns(ew, et, d.face.Spread(c.WidthMm), d.onEdge.Spread(c.ThicknessMm))
 		return e
 	}

@@ -72,7 +72,7 @@ const (
 )
 
 // warnHeavy: a bar so much heavier than the shape that most of the work is
-// Both it down.
+// drawing it down.
 func warnHeavy(r *route.Route, p *plan.Plan, add adder) {
 	if r.Req.Forged != nil {
 		return

@@ -14,7 +14,6 @@ const (
 	widerThanBlade = 1.1  // times the highest zone that it becomes: the flat is no wider
 	squareOver     = 1.05 // a square is drawn to another only where that is so much less
 	squareRounds   = 6    // to a square and its own spread
-	nearlySquare   = 1.6  // width over thickness up to which a bar is drawn by turns
 )
 
 // breakDown draws a thick or unflat bar down to a flat first; it returns the section
@@ -55,7 +54,7 @@ func (r *Route) breakDown(l *list) (widthMm, thicknessMm float64) {
 // enough less than a lump of w × t.
 func (r *Route) square(w, t float64) (side float64, ok bool) {
 	op := r.downOp()
-	if m := op.Machine; w > nearlySquare*t || m != nil && m.Kind == forge.RollingMill || r.Req.Sizing.FirstWidthMm > 0 {
+	if m := op.Machine; w > forge.NearlySquare*t || m != nil && m.Kind == forge.RollingMill || r.Req.Sizing.FirstWidthMm > 0 {
 		return 0, false
 	}
 	thick, highest := r.Req.Sizing.FirstThicknessMm, r.most(func(t forge.Target) float64 { return t.WidthMm }, []string{plan.ZonePoint, plan.ZoneBlade})
