@@ -93,7 +93,7 @@ mutants: ## change the core at SITES places drawn by SEED, one at a time: which 
 	go -C tools run ./mutants -root .. -seed $(SEED) -sites $(SITES)
 
 abuse: build browser ## hostile requests and files, many at once, a full disk, kills at any moment: all of it, some minutes
-	ABUSE=long go test -count=1 -timeout 30m -v ./internal/abuse
+	ABUSE=long go test -count=1 -timeout 30m -v ./internal/abuse ./internal/store
 	ABUSE=long go test -count=1 -timeout 30m -v -run 'Kill' ./e2e
 
 fuzz-long: ## properties on draws never seen before, a thousand of each, and the parsers for a minute

@@ -3,9 +3,11 @@ package e2e
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
+	"sync"
 	"testing"
 	"time"
 
@@ -32,6 +34,25 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
+// demoFile is the file of a demonstration, built once for all tests.
+var demoFile = sync.OnceValue(func() []byte {
+	dir, err := os.MkdirTemp("", "coldember-demo")
+	if err != nil {
+		panic(err)
+	}
+	defer func() { _ = os.RemoveAll(dir) }()
+	data := filepath.Join(dir, "demo.db")
+	app, err := harness.Serve(data, buildDemo)
+	if err := errors.Join(err, app.Close()); err != nil {
+		panic(err)
+	}
+	raw, err := os.ReadFile(data)
+	if err != nil {
+		panic(err)
+	}
+	return raw
+})
+
 // smith is somebody at the application.
 type smith struct {
 	t   testing.TB
@@ -41,10 +62,16 @@ type smith struct {
 
 func buildDemo(ctx context.Context, s *store.Store) error { return demo.Build(ctx, s, time.Now()) }
 
-// open serves a fresh demonstration and opens a window on it.
+// open serves a fresh demonstration and opens a window on it. Tests have a file, a
+// server and a window of their own, so that they run beside each other.
 func open(t testing.TB) *smith {
 	t.Helper()
-	return openFile(t, filepath.Join(t.TempDir(), "demo.db"), buildDemo)
+	if test, ok := t.(*testing.T); ok {
+		test.Parallel()
+	}
+	data := filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, os.WriteFile(data, demoFile(), 0o600))
+	return openFile(t, data, func(context.Context, *store.Store) error { return nil })
 }
 
 func openFile(t testing.TB, data string, prepare func(context.Context, *store.Store) error) *smith {

@@ -68,6 +68,9 @@ func (a *App) Link(page string) string { return a.key.Link(a.URL, page) }
 
 // Close stops serving and closes the database; a second time does nothing.
 func (a *App) Close() error {
+	if a == nil {
+		return nil
+	}
 	var err error
 	a.once.Do(func() {
 		a.stop()

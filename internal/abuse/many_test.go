@@ -54,7 +54,7 @@ func TestTenWritersOneWinner(t *testing.T) {
 func TestSavesDoNotWaitBehindPreviews(t *testing.T) {
 	x := serve(t, filepath.Join(t.TempDir(), "demo.db"))
 	p := x.pieces()[0]
-	ctx, stop := context.WithTimeout(t.Context(), time.Duration(times(4, 180))*time.Second)
+	ctx, stop := context.WithTimeout(t.Context(), time.Duration(times(2, 180))*time.Second)
 	defer stop()
 	var wait sync.WaitGroup
 	var previews atomic.Int64

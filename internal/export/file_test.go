@@ -157,9 +157,11 @@ func TestSolidsReadBackWithTheirVolume(t *testing.T) {
 		var tr [][3]int
 		for k := range n {
 			for c := range 3 {
-				var p [3]float32
-				require.NoError(t, binary.Read(bytes.NewReader(stl[84+50*k+12+12*c:]), binary.LittleEndian, &p))
-				v = append(v, [3]float64{float64(p[0]), float64(p[1]), float64(p[2])})
+				var p [3]float64
+				for axis := range p {
+					p[axis] = float64(math.Float32frombits(binary.LittleEndian.Uint32(stl[84+50*k+12+12*c+4*axis:])))
+				}
+				v = append(v, p)
 			}
 			tr = append(tr, [3]int{3 * k, 3*k + 1, 3*k + 2})
 		}

@@ -1,17 +1,19 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { lazy, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Refused } from "./api/client";
-import { CutsPage } from "./cuts/CutsPage";
-import { PiecePage } from "./draft/PiecePage";
-import { PatternsPage } from "./patterns/PatternsPage";
 import { PiecesPage } from "./pieces/PiecesPage";
-import { RackPage } from "./rack/RackPage";
 import { Frame } from "./shell/Frame";
 import { NotThere } from "./shell/NotThere";
-import { ShopPage } from "./shop/ShopPage";
 import "./styles.css";
+
+// A page comes when it is first opened, so that the first one is there at once.
+const PiecePage = lazy(() => import("./draft/PiecePage").then((m) => ({ default: m.PiecePage })));
+const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
+const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
+const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
+const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
 const client = new QueryClient({
   defaultOptions: {

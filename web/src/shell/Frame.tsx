@@ -1,5 +1,5 @@
 import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "lucide-react";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
 import { Refused } from "../api/client";
@@ -11,6 +11,7 @@ import { Finder } from "./Finder";
 import { useKeys } from "./keys";
 import { Locked } from "./Locked";
 import { Shortcuts } from "./Shortcuts";
+import { Loading } from "./States";
 
 const night = () => matchMedia("(prefers-color-scheme: dark)").matches;
 
@@ -80,7 +81,9 @@ export function Frame() {
         </nav>
         <main className="relative flex min-h-0 min-w-0 flex-1 flex-col">
           <Boundary key={where.pathname.split("/")[1]}>
-            <Outlet />
+            <Suspense fallback={<Loading />}>
+              <Outlet />
+            </Suspense>
           </Boundary>
         </main>
         <Shortcuts open={help} onClose={() => setHelp(false)} />
