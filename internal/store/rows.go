@@ -91,6 +91,7 @@ type Cut struct {
 	PieceID   string
 	StockID   *string
 	LengthMm  float64
+	KerfMm    float64 // what the saw takes with it
 	Role      string
 	State     string
 	CreatedAt time.Time

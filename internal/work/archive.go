@@ -300,10 +300,10 @@ func (p *ArchivedPiece) rows(out *store.Whole, seen map[string]bool) error {
 	}
 	for _, c := range p.Cuts {
 		okState := c.State == CutProposed || c.State == CutBooked || c.State == CutMadeNow
-		if !okState || !(c.LengthMm >= 0 && c.LengthMm <= 20000) || c.StockID != nil && !seen["stock"+*c.StockID] {
+		if !okState || !(c.LengthMm >= 0 && c.LengthMm <= 20000 && c.KerfMm >= 0 && c.KerfMm <= 50) || c.StockID != nil && !seen["stock"+*c.StockID] {
 			return wrong(where, fmt.Errorf("cut %q", c.Role))
 		}
-		out.Cuts = append(out.Cuts, store.Cut{ID: p.ID + "-" + c.Role, PieceID: p.ID, StockID: c.StockID, LengthMm: c.LengthMm, Role: c.Role, State: c.State, CreatedAt: c.CreatedAt, UpdatedAt: c.UpdatedAt})
+		out.Cuts = append(out.Cuts, store.Cut{ID: p.ID + "-" + c.Role, PieceID: p.ID, StockID: c.StockID, LengthMm: c.LengthMm, KerfMm: c.KerfMm, Role: c.Role, State: c.State, CreatedAt: c.CreatedAt, UpdatedAt: c.UpdatedAt})
 	}
 	return nil
 }

@@ -71,6 +71,7 @@ type ArchivedTaking struct {
 	State     string    `json:"state" enum:"proposed,booked,made"`
 	StockID   *string   `json:"stockId,omitempty"`
 	LengthMm  float64   `json:"lengthMm"`
+	KerfMm    float64   `json:"kerfMm,omitempty"`
 	CreatedAt time.Time `json:"createdAt"`
 	UpdatedAt time.Time `json:"updatedAt"`
 }
@@ -129,7 +130,7 @@ func archiveOf(all store.Whole, now time.Time) Archive {
 	}
 	for _, c := range all.Cuts {
 		p := &out.Pieces[pieces[c.PieceID]]
-		p.Cuts = append(p.Cuts, ArchivedTaking{c.Role, c.State, c.StockID, c.LengthMm, c.CreatedAt, c.UpdatedAt})
+		p.Cuts = append(p.Cuts, ArchivedTaking{c.Role, c.State, c.StockID, c.LengthMm, c.KerfMm, c.CreatedAt, c.UpdatedAt})
 	}
 	return out
 }

@@ -29,9 +29,8 @@ type model struct {
 type bookedCut struct {
 	piece, role string
 	lengthMm    float64
+	kerfMm      float64
 }
-
-const kerfMm = 1.5
 
 // look reads the rack and tells how much of the bar is on it.
 func (m *model) look() (sum float64) {
@@ -65,6 +64,13 @@ func (m *model) item() work.Stock {
 	return m.family[rapid.SampledFrom(list).Draw(m.T, "item")]
 }
 
+// lengthOf is how long a bar is now.
+func (m *model) lengthOf(id string) float64 {
+	s, err := m.w.StockItem(ctx, id)
+	require.NoError(m, err)
+	return s.Start.LengthMm
+}
+
 // book books any length, impossible ones too.
 func (m *model) book() {
 	*m.lastRole++
@@ -72,8 +78,13 @@ func (m *model) book() {
 	mm := rapid.OneOf(rapid.Float64Range(1, m.whole), rapid.SampledFrom([]float64{-500, 0, 1e6, math.Inf(1), math.NaN(), m.whole})).Draw(m.T, "mm")
 	piece := m.pieces[n%len(m.pieces)]
 	bar := work.CutBar{StockID: s.ID, Version: s.Version, Parts: []work.CutPart{{PieceID: piece, Copy: n, LengthMm: mm}}}
-	if m.w.TakeCuts(ctx, work.CutPlan{Groups: []work.CutGroup{{Bars: []work.CutBar{bar}}}}) == nil {
-		m.cuts = append(m.cuts, bookedCut{piece, fmt.Sprintf("body-%d", n), mm})
+	kerf := rapid.SampledFrom([]float64{0, 1.5, 20, -3, 21}).Draw(m.T, "kerf")
+	order := work.CutOrder{KerfMm: kerf}
+	if m.w.TakeCuts(ctx, work.CutPlan{Order: order, Groups: []work.CutGroup{{Bars: []work.CutBar{bar}}}}) == nil {
+		if kerf < 0 || kerf > 20 {
+			m.Fatalf("a kerf of %v was taken", kerf)
+		}
+		m.cuts = append(m.cuts, bookedCut{piece, fmt.Sprintf("body-%d", n), mm, min(kerf, m.lengthOf(s.ID)-mm)})
 	}
 }
 
@@ -103,11 +114,11 @@ func (m *model) cut() (lost float64) {
 		case now.Archived: // all of it went
 			m.usedUp[id] = true
 			return mm
-		case now.Doc.Count < s.Doc.Count && mm-c.lengthMm-kerfMm < 40: // of several: no end worth keeping
+		case now.Doc.Count < s.Doc.Count && mm-c.lengthMm-c.kerfMm < 40: // of several: no end worth keeping
 			return mm
 		}
 	}
-	return c.lengthMm + kerfMm
+	return c.lengthMm + c.kerfMm
 }
 
 // shelve takes an item off the rack or puts it back, and tells what the rack must lose.

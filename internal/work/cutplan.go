@@ -77,11 +77,16 @@ func sectionKey(p stock.Item, steelID string) string {
 	return fmt.Sprintf("%s %s %.2f %.2f", steelID, p.Form, b.WidthMm, b.ThicknessMm)
 }
 
-func (o CutOrder) validate() error {
+func (o CutOrder) ranges() fact.Check {
 	c := fact.NewCheck()
 	c.Range("kerfMm", o.KerfMm, 0, 20)
 	c.Range("keepMm", o.KeepMm, 0, 5000)
 	c.Range("stubMm", o.StubMm, 0, 500)
+	return c
+}
+
+func (o CutOrder) validate() error {
+	c := o.ranges()
 	if len(o.Pieces) == 0 {
 		c.Fail("pieces", "cutplan.nothing", nil)
 	}
@@ -165,7 +170,7 @@ func (w *Work) barsFor(ctx context.Context, groups map[string]*cutJob, own map[s
 		taken := map[string]float64{}
 		for _, c := range open {
 			if c.State == CutBooked && !own[c.PieceID] {
-				taken[*c.StockID] += c.LengthMm
+				taken[*c.StockID] += c.LengthMm + c.KerfMm
 			}
 		}
 		for _, s := range rack {

@@ -3,6 +3,7 @@ package work
 import (
 	"context"
 	"fmt"
+	"math"
 
 	"coldember/core/fact"
 	"coldember/core/stock"
@@ -32,6 +33,9 @@ const slackMm = 1e-6
 // which piece of stock it was. Nothing is booked either where a part has no length
 // that the bar has (*edit.InvalidError), or was cut already (*StateError).
 func (w *Work) TakeCuts(ctx context.Context, p CutPlan) error {
+	if err := p.Order.ranges().Err(); err != nil {
+		return edit.Invalid(err)
+	}
 	byStock := map[string][]CutBar{}
 	var order []string
 	for _, g := range p.Groups {
@@ -52,7 +56,7 @@ func (w *Work) TakeCuts(ctx context.Context, p CutPlan) error {
 			if err := swapped(tx.TouchStock(id, bars[0].Version, w.now())); err != nil {
 				return err
 			}
-			if err := w.bookAll(tx, id, bars); err != nil {
+			if err := w.bookAll(tx, id, bars, p.Order.KerfMm); err != nil {
 				return err
 			}
 		}
@@ -67,8 +71,9 @@ func (w *Work) TakeCuts(ctx context.Context, p CutPlan) error {
 	return nil
 }
 
-// bookAll books the parts of the bars of one piece of stock.
-func (w *Work) bookAll(tx store.Tx, id string, bars []CutBar) error {
+// bookAll books the parts of the bars of one piece of stock, each with its kerf but for one
+// that ends where the bar does.
+func (w *Work) bookAll(tx store.Tx, id string, bars []CutBar, kerfMm float64) error {
 	s, err := stockIn(tx, id)
 	if err != nil {
 		return err
@@ -85,7 +90,9 @@ func (w *Work) bookAll(tx store.Tx, id string, bars []CutBar) error {
 			if sum += part.LengthMm; sum > s.Start.LengthMm+slackMm {
 				return &StateError{Code: "problem.cutTooLong"}
 			}
-			if err := w.book(tx, id, part); err != nil {
+			kerf := math.Max(0, math.Min(kerfMm, s.Start.LengthMm-sum))
+			sum += kerf
+			if err := w.book(tx, id, part, kerf); err != nil {
 				return err
 			}
 		}
@@ -93,7 +100,7 @@ func (w *Work) bookAll(tx store.Tx, id string, bars []CutBar) error {
 	return nil
 }
 
-func (w *Work) book(tx store.Tx, stockID string, p CutPart) error {
+func (w *Work) book(tx store.Tx, stockID string, p CutPart, kerfMm float64) error {
 	if _, err := tx.Piece(p.PieceID); err != nil {
 		return err
 	}
@@ -110,7 +117,7 @@ func (w *Work) book(tx store.Tx, stockID string, p CutPart) error {
 	}
 	now := w.now()
 	return tx.PutCut(store.Cut{
-		ID: p.PieceID + "-" + role, PieceID: p.PieceID, StockID: &stockID, LengthMm: p.LengthMm, Role: role, State: CutBooked, CreatedAt: now, UpdatedAt: now,
+		ID: p.PieceID + "-" + role, PieceID: p.PieceID, StockID: &stockID, LengthMm: p.LengthMm, KerfMm: kerfMm, Role: role, State: CutBooked, CreatedAt: now, UpdatedAt: now,
 	})
 }
 
@@ -119,6 +126,7 @@ type PieceCut struct {
 	Role     string  `json:"role"`
 	State    string  `json:"state" enum:"proposed,booked,made"`
 	LengthMm float64 `json:"lengthMm"`
+	KerfMm   float64 `json:"kerfMm" doc:"what the saw takes with it"`
 	StockID  string  `json:"stockId,omitempty"`
 }
 
@@ -128,7 +136,7 @@ func (w *Work) Cuts(ctx context.Context, pieceID string) ([]PieceCut, error) {
 	err := w.store.Read(ctx, func(tx store.Tx) error {
 		rows, err := tx.Cuts(pieceID)
 		for _, c := range rows {
-			p := PieceCut{Role: c.Role, State: c.State, LengthMm: c.LengthMm}
+			p := PieceCut{Role: c.Role, State: c.State, LengthMm: c.LengthMm, KerfMm: c.KerfMm}
 			if c.StockID != nil {
 				p.StockID = *c.StockID
 			}
@@ -200,8 +208,7 @@ func (w *Work) cutOff(tx store.Tx, s Stock, cut *store.Cut) error {
 	}
 	now := w.now()
 	made := store.CutMade{StockID: s.ID, PieceID: cut.PieceID, Name: piece.Doc.Name, LengthMm: cut.LengthMm, At: now}
-	_, kerf := piece.Doc.Request.EndsMm()
-	left := remnant(s, cut.LengthMm+kerf)
+	left := remnant(s, cut.LengthMm+cut.KerfMm)
 	keep := s.Bar && left.Piece.LengthMm >= leastRemnantMm
 	if s.Doc.Count == 1 {
 		if err := tx.AddCutMade(made); err != nil {

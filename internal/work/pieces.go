@@ -185,7 +185,8 @@ func (w *Work) snapshot(tx store.Tx, id string, d doc.Piece, p *plan.Plan) error
 	if err != nil || ok && was.State != CutProposed {
 		return err
 	}
-	cut := store.Cut{ID: id + "-" + roleBody, PieceID: id, LengthMm: p.Bar.CutLengthMm, Role: roleBody, State: CutProposed, CreatedAt: now, UpdatedAt: now}
+	_, kerf := d.Request.EndsMm()
+	cut := store.Cut{ID: id + "-" + roleBody, PieceID: id, LengthMm: p.Bar.CutLengthMm - kerf, KerfMm: kerf, Role: roleBody, State: CutProposed, CreatedAt: now, UpdatedAt: now}
 	if d.StockID != "" {
 		switch _, err := tx.StockItem(d.StockID); {
 		case err == nil:

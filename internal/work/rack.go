@@ -65,9 +65,9 @@ func stockOf(row store.StockItem, cuts []store.Cut, made []store.CutMade, own []
 	s.Start, s.Usable = &start, !s.Refused
 	s.FreeMm = start.LengthMm * float64(max(1, d.Count))
 	for _, c := range cuts {
-		s.FreeMm -= c.LengthMm
+		s.FreeMm -= c.LengthMm + c.KerfMm
 		if c.State == CutBooked {
-			s.BookedMm += c.LengthMm
+			s.BookedMm += c.LengthMm + c.KerfMm
 		}
 	}
 	return s, nil

@@ -132,7 +132,14 @@ func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 	require.NoError(t, w.TakeCuts(ctx, p))
 	rack, err := w.StockItem(ctx, s.ID)
 	require.NoError(t, err)
-	assert.Positive(t, rack.BookedMm)
+	asked := 0.0
+	for _, x := range g.Bars {
+		for _, part := range x.Parts {
+			asked += part.LengthMm + order.KerfMm
+		}
+	}
+	assert.InDelta(t, asked, rack.BookedMm, 1e-6, "what the saw takes is booked too")
+	assert.InDelta(t, 2000-asked, rack.FreeMm, 1e-6, "and is not free")
 	// somebody else laid a plan on the same bars before: one wins, the other is told
 	var stale *work.StaleError
 	require.True(t, errors.As(w.TakeCuts(ctx, p), &stale))

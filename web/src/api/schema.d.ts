@@ -1979,6 +1979,11 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         PieceCut: {
+            /**
+             * Format: double
+             * @description what the saw takes with it
+             */
+            kerfMm: number;
             /** Format: double */
             lengthMm: number;
             role: string;
