@@ -319,6 +319,9 @@ func TestTheOutlineIsTakenFromAFile(t *testing.T) {
 	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[type=file]")), chromedp.SetUploadFiles(chromedp.CSS("[role=dialog] input[type=file]"), []string{file}))
 	take := "[role=dialog] button[type=submit]"
 	s.until("it can be taken", fmt.Sprintf(`!document.querySelector(%q).disabled`, take))
+	assert.Empty(t, js[string](s, `document.querySelector("[role=dialog] input[data-field=length]").value`), "no length is put into the smith's mouth")
+	s.do(chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field=length]")))
+	s.keys("86")
 	s.click(take)
 	s.until("the scale does not agree", `document.querySelector("[role=dialog] [role=alert]")?.textContent.includes("120 mm")`)
 	js[bool](s, `(document.querySelector("[role=dialog] input[data-field=length]").select(), true)`)

@@ -24,7 +24,7 @@ const (
 // point of the blade at its lowest x and the edge toward low y: it is scaled so
 // that point to heel is lengthMm, and both curves are found as the upper and the
 // lower side of the loop. The loop must be that of the blade proper, without its
-// tang. Errors are *TraceError.
+// tang, and must not cross itself. Errors are *TraceError.
 func TraceLoop(points []Node, lengthMm float64) (Outline, error) {
 	if len(points) < minTracePoints || len(points) > maxTracePoints {
 		return Outline{}, &TraceError{Code: "trace.points"}
@@ -46,6 +46,12 @@ func TraceLoop(points []Node, lengthMm float64) (Outline, error) {
 	scaled := make([]Node, len(points))
 	for i, p := range points {
 		scaled[i] = Node{(p[0] - lo[0]) * k, p[1] * k}
+	}
+	switch at, found, more := crossing(scaled); {
+	case more:
+		return Outline{}, &TraceError{Code: "trace.points"}
+	case found:
+		return Outline{}, &TraceError{Code: "trace.crosses", AtMm: at[0]}
 	}
 	var up, down []Node
 	for i := range traceSteps + 1 {

@@ -16,13 +16,14 @@ import (
 )
 
 // OutlineFile is an outline to be taken from a drawing. Length is the blade's,
-// point to heel, as typed; empty takes what the file's own unit says. Where both
+// point to heel, as typed; empty takes what the unit stated says, or else the file's own. Where both
 // are there and differ by more than 2 %, the file is refused unless Scale.
 type OutlineFile struct {
 	Format   string          `json:"format" enum:"svg,dxf"`
 	Text     string          `json:"text"`
 	Length   string          `json:"length"`
 	Units    quantity.System `json:"units,omitempty" enum:"mm,in"`
+	Unit     string          `json:"unit,omitempty" enum:"mm,cm,in" doc:"that the drawing was made in; empty takes what the file says"`
 	Scale    bool            `json:"scale,omitempty" doc:"scale the drawing to the length, whatever its unit says"`
 	TurnEnds bool            `json:"turnEnds,omitempty" doc:"its point is at the right"`
 	TurnOver bool            `json:"turnOver,omitempty" doc:"its edge is at the top"`
@@ -57,6 +58,9 @@ func ReadOutline(f OutlineFile) (blade.Outline, float64, error) {
 		return blade.Outline{}, 0, edit.One("text", de.Code, fact.Figures{"line": float64(de.Line)}, de.Detail)
 	}
 	if err != nil {
+		return blade.Outline{}, 0, err
+	}
+	if err := statedUnit(&d, f); err != nil {
 		return blade.Outline{}, 0, err
 	}
 	loop := turned(pickLoop(d, f), f)
@@ -101,19 +105,43 @@ func statedLength(f OutlineFile, fileMm float64) (float64, error) {
 		if fileMm <= 0 {
 			return 0, edit.One("length", "drawing.noUnit", nil, "")
 		}
-		return fileMm, nil
+		return fileMm, lengthRange(fileMm)
 	}
 	length, bad := edit.Length(edit.Edit{Field: "length", Text: f.Length, Units: f.Units}, f.Length, 0)
 	if bad != nil {
 		return 0, &edit.InvalidError{Fields: []edit.Problem{*bad}}
 	}
-	if !(length >= 20 && length <= 1200) {
-		return 0, edit.One("length", "field.rangeLength", fact.Figures{"lowest": 20, "highest": 1200}, "")
+	if err := lengthRange(length); err != nil {
+		return 0, err
 	}
 	if fileMm > 0 && !f.Scale && math.Abs(fileMm/length-1) > lengthAgrees {
 		return 0, edit.One("length", "drawing.length", fact.Figures{"fileMm": fileMm, "statedMm": length}, "")
 	}
 	return length, nil
+}
+
+func lengthRange(mm float64) error {
+	if mm >= 20 && mm <= 1200 {
+		return nil
+	}
+	return edit.One("length", "drawing.range", fact.Figures{"lengthMm": mm, "lowest": 20, "highest": 1200}, "")
+}
+
+// statedUnit takes the unit that the smith says the drawing was made in, checked against
+// the one that the file says.
+func statedUnit(d *drawing.Drawing, f OutlineFile) error {
+	if f.Unit == "" {
+		return nil
+	}
+	mm, ok := map[string]float64{"mm": 1, "cm": 10, "in": 25.4}[f.Unit]
+	if !ok {
+		return edit.One("unit", "field.choice", nil, f.Unit)
+	}
+	if d.UnitMm > 0 && !f.Scale && math.Abs(d.UnitMm/mm-1) > lengthAgrees {
+		return edit.One("unit", "drawing.unit", fact.Figures{"fileMm": d.UnitMm}, "")
+	}
+	d.UnitMm = mm
+	return nil
 }
 
 // TraceOutline gives a piece the outline of a drawing, as one step of its

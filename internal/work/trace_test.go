@@ -38,6 +38,8 @@ func TestOutAndInAgainIsTheSameBlade(t *testing.T) {
 	}
 }
 
+const bare = `<svg><path d="M0 0H120V30H40z"/></svg>`
+
 const square = `<svg width="120mm" viewBox="0 0 120 30"><path d="M0 0H120V30H40z"/></svg>`
 
 func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
@@ -52,6 +54,29 @@ func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
 	l, err := read(work.OutlineFile{})
 	require.NoError(t, err)
 	assert.InDelta(t, 120, l, 1e-3, "the file's own")
+	for _, c := range []struct {
+		file   work.OutlineFile
+		length float64
+		field  string // that is refused
+	}{
+		{work.OutlineFile{Text: bare}, 0, "length"},
+		{work.OutlineFile{Text: bare, Unit: "mm"}, 120, ""},
+		{work.OutlineFile{Text: bare, Unit: "cm"}, 1200, ""},
+		{work.OutlineFile{Text: bare, Unit: "in"}, 0, "length"}, // ten feet
+		{work.OutlineFile{Text: bare, Unit: "ell"}, 0, "unit"},
+		{work.OutlineFile{Text: bare, Unit: "mm", Length: "150"}, 0, "length"},
+		{work.OutlineFile{Unit: "cm"}, 0, "unit"},
+		{work.OutlineFile{Unit: "cm", Scale: true}, 1200, ""},
+		{work.OutlineFile{Text: `<svg width="120mm" viewBox="0 0 120 30"><path d="M0 0L120 30L120 0L0 30z"/></svg>`}, 0, "text"},
+	} {
+		l, err := read(c.file)
+		if c.field != "" {
+			assert.Contains(t, fields(t, err), c.field, c.file)
+			continue
+		}
+		require.NoError(t, err, c.file)
+		assert.InDelta(t, c.length, l, 1e-3, c.file)
+	}
 	_, err = read(work.OutlineFile{Length: "121"})
 	require.NoError(t, err, "agrees within 2 %")
 	_, err = read(work.OutlineFile{Length: "6 in"})
@@ -63,7 +88,7 @@ func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
 	assert.InDelta(t, 152.4, l, 1e-9)
 	for want, f := range map[string]work.OutlineFile{
 		"drawing.noUnit":    {Text: `<svg><path d="M0 0H120V30H40z"/></svg>`},
-		"field.rangeLength": {Length: "5 m"},
+		"drawing.range": {Length: "5 m"},
 		"quantity.unit":     {Length: "5 ells"},
 	} {
 		_, err := read(f)

@@ -1875,6 +1875,11 @@ export interface components {
             turnEnds?: boolean;
             /** @description its edge is at the top */
             turnOver?: boolean;
+            /**
+             * @description that the drawing was made in; empty takes what the file says
+             * @enum {string}
+             */
+            unit?: "mm" | "cm" | "in";
             /** @enum {string} */
             units?: "mm" | "in";
         };

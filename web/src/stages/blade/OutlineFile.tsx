@@ -1,12 +1,12 @@
 import { useState } from "react";
 import { api, ask } from "../../api/client";
 import { useUnits } from "../../api/hooks";
-import { useDraft, useDraftState } from "../../draft/context";
+import { useDraft } from "../../draft/context";
 import { say, told } from "../../text/say";
+import { Pick } from "../../ui/Pick";
 import { Sheet } from "../../ui/Sheet";
 import { Typed } from "../../ui/Typed";
 import { useTyped } from "../../ui/useTyped";
-import { print } from "../../units/print";
 
 /** Takes the outline out of a drawing: its scale is asked, and checked against what the file says. */
 export function OutlineFile() {
@@ -26,11 +26,11 @@ export function OutlineFile() {
 function Form({ onDone }: { onDone: () => void }) {
   const draft = useDraft();
   const units = useUnits();
-  const { doc } = useDraftState();
-  const t = useTyped();
+  const t = useTyped({ length: "", unit: "" });
   const [file, setFile] = useState<File>();
   const [flags, setFlags] = useState({ scale: false, turnEnds: false, turnOver: false });
-  const length = t.texts.length ?? print.edit("lengthMm", doc.request.design.lengthMm, units);
+  const { length = "", unit = "" } = t.texts;
+  const unitOf = { "": undefined, mm: "mm", cm: "cm", in: "in" } as const;
   const take = async () => {
     await draft.flush();
     const { id, version } = draft.get().piece;
@@ -40,7 +40,7 @@ function Form({ onDone }: { onDone: () => void }) {
       return ask(
         api.POST("/api/v1/pieces/{id}/outline", {
           params: { path: { id } },
-          body: { version, file: { format, text, length, units, ...flags } },
+          body: { version, file: { format, text, length, units, unit: unitOf[unit as keyof typeof unitOf], ...flags } },
         }),
       );
     });
@@ -67,7 +67,25 @@ function Form({ onDone }: { onDone: () => void }) {
         <span className="text-sm text-quiet">{say("outline.filePick")}</span>
         <input type="file" accept=".svg,.dxf" data-field="file" onChange={(e) => setFile(e.target.files?.[0])} />
       </label>
-      <Typed label={say("outline.fileLength")} {...t.props("length", doc.request.design.lengthMm)} text={length} />
+      <Pick
+        label={say("outline.fileUnit")}
+        field="unit"
+        value={unit || "file"}
+        options={[
+          { value: "file", label: say("outline.unitFile") },
+          { value: "mm", label: say("outline.unitMm") },
+          { value: "cm", label: say("outline.unitCm") },
+          { value: "in", label: say("outline.unitIn") },
+        ]}
+        onPick={(u) => t.put("unit", u === "file" ? "" : u)}
+        error={t.errors.unit?.message}
+      />
+      <Typed
+        label={say("outline.fileLength")}
+        {...t.props("length", undefined)}
+        text={length}
+        hint={say("outline.fileLengthHint")}
+      />
       <div>
         {check("turnEnds", "outline.turnEnds")}
         {check("turnOver", "outline.turnOver")}
