@@ -84,9 +84,22 @@ func TestTheRackTakesABar(t *testing.T) {
 		s.keys(text)
 	}
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
+	s.until("the steel is asked", `document.querySelector("[role=dialog] [role=alert]")?.textContent.includes("which steel")`)
+	s.choose("steelId", "1084")
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
 	s.until("its own page", `document.querySelector("main h1")?.textContent === "Off-cut" && document.querySelector("[data-testid=drawn] svg")`)
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Take off')]")))
 	s.until("and off again", `document.querySelectorAll("main li a[data-item]").length === 12`)
+	s.keys("n")
+	s.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] input[data-field=name]")))
+	s.choose("origin", "Leaf spring")
+	s.until("its form comes with it, and no steel is asked", `document.querySelector("[role=dialog] input[data-field='piece.chordMm']") && !document.querySelector("[role=dialog] [data-field=steelId]")`)
+	for field, text := range map[string]string{"name": "Cart spring", "piece.widthMm": "60", "piece.thicknessMm": "8", "piece.chordMm": "700"} {
+		s.do(chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field='" + field + "']")))
+		s.keys(text)
+	}
+	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Keep')]")))
+	s.until("presumed, with its hazards", `document.querySelector("[data-verdict]") && document.querySelector("main").textContent.includes("tension")`)
 }
 
 func TestTheShopIsKept(t *testing.T) {

@@ -89,10 +89,12 @@ func TestATableComesInWholeOrNotAtAll(t *testing.T) {
 	s.press("Table in")
 	file := "[role=dialog] input[type=file]"
 	s.do(chromedp.WaitVisible(chromedp.CSS(file)), chromedp.SetUploadFiles(chromedp.CSS(file), []string{bad}))
-	s.press("Put it on the rack")
+	s.press("See what it does")
 	s.until("line and column are named", `document.querySelector("[role=dialog] [role=alert]")?.textContent.includes("Line 3, column widthMm")`)
 	s.do(chromedp.SetUploadFiles(chromedp.CSS(file), []string{good}))
-	s.press("Put it on the rack")
+	s.press("See what it does")
+	s.until("what it does is told", `document.querySelector("[data-testid=table-read]")?.textContent.includes("2 new pieces: A, B")`)
+	s.press("Take it into the rack")
 	s.until("both are there", `document.querySelectorAll("main li").length === 14`)
 }
 

@@ -108,6 +108,17 @@ func (p Item) Even() (EvenBar, error) {
 	return s, nil
 }
 
+// StraightenedMm is how long the whole piece is once it is straight, dead stretches and all.
+// Errors are *Error.
+func (p Item) StraightenedMm() (float64, error) {
+	solid, err := p.Solid()
+	if err != nil {
+		return 0, err
+	}
+	s, err := p.section(solid)
+	return s.WholeMm, err
+}
+
 // section is the even section of the whole piece, dead stretches not looked at.
 func (p Item) section(solid Solid) (EvenBar, error) {
 	square := func(area, length float64) EvenBar {

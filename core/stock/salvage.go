@@ -83,6 +83,16 @@ func FindOrigin(id string) (Origin, bool) {
 	return Origin{}, false
 }
 
+// PresumedOrigin is what a piece of this form was, where the form alone tells it: a leaf is
+// a leaf spring's. Forms in which steel is also sold new tell nothing.
+func PresumedOrigin(f Form) (id string, ok bool) {
+	id, ok = map[Form]string{
+		Ball: "ball", Roller: "roller", TaperedRound: "taperedRoller", Coil: "coilSpring", Leaf: "leafSpring",
+		Race: "race", Disc: "disc", Cable: "wireRope", Chain: "chain",
+	}[f]
+	return id, ok
+}
+
 // FindHazard returns a hazard by its id.
 func FindHazard(id string) (Hazard, bool) {
 	for _, h := range salvage.Hazards {

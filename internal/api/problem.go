@@ -113,6 +113,12 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	case errors.As(err, &table):
 		p := problem(http.StatusUnprocessableEntity, "problem.invalid", nil)
 		with := map[string]string{"line": strconv.Itoa(table.Line), "column": table.Column, "found": table.Found}
+		if table.Code == "csv.otherForm" {
+			with["found"] = text.Say("form."+table.Found, nil)
+		}
+		if table.Problem != nil {
+			with["found"] = fieldMessage(*table.Problem, units).Message
+		}
 		p.Fields = []FieldMessage{{Field: "file", Code: table.Code, Message: text.Say(table.Code, with), Offset: -1}}
 		return p
 	case errors.As(err, &none):

@@ -50,12 +50,55 @@ type cutIn struct {
 }
 
 type csvIn struct {
+	Look bool `query:"look" doc:"only tell what the table would do"`
+
 	RawBody []byte `contentType:"text/csv"`
 }
 
 // Imported counts what a table has brought.
 type Imported struct {
 	Count int `json:"count"`
+}
+
+// TableRead is what a table of stock does, or would do, to the rack.
+type TableRead struct {
+	Taken bool        `json:"taken" doc:"false: only looked at"`
+	Added []string    `json:"added" doc:"names of the pieces that are new"`
+	Same  int         `json:"same" doc:"pieces that stay as they are"`
+	Rows  []RowChange `json:"rows" doc:"pieces that change"`
+}
+
+// RowChange is a piece that a table changes.
+type RowChange struct {
+	Line    int            `json:"line"`
+	Name    string         `json:"name"`
+	Columns []ColumnChange `json:"columns"`
+}
+
+// ColumnChange is one value that becomes another.
+type ColumnChange struct {
+	Column string `json:"column"`
+	Was    string `json:"was"`
+	Is     string `json:"is"`
+}
+
+func tableRead(all []work.RackChange, taken bool) TableRead {
+	out := TableRead{Taken: taken, Added: []string{}, Rows: []RowChange{}}
+	for _, c := range all {
+		switch {
+		case c.ID == "":
+			out.Added = append(out.Added, c.Name)
+		case len(c.Changes) == 0:
+			out.Same++
+		default:
+			row := RowChange{Line: c.Line, Name: c.Name}
+			for _, f := range c.Changes {
+				row.Columns = append(row.Columns, ColumnChange(f))
+			}
+			out.Rows = append(out.Rows, row)
+		}
+	}
+	return out
 }
 
 // maxCSV bounds a table of stock.
@@ -141,11 +184,15 @@ func (h *handlers) stockroom(api huma.API) {
 			}
 			return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="rack.csv"`, Body: data}, nil
 		})
-	table := op("importRack", http.MethodPost, "/stock.csv", "Put a CSV of stock on the rack, or nothing of it")
+	table := op("importRack", http.MethodPost, "/stock.csv", "Take a CSV of stock into the rack, or nothing of it: lines with the id of a piece change that piece")
 	table.MaxBodyBytes = maxCSV
-	huma.Register(api, table, func(ctx context.Context, in *csvIn) (*body[Imported], error) {
-		n, err := h.work.ImportRackCSV(ctx, in.RawBody)
-		return answer(ctx, h, Imported{n}, err)
+	huma.Register(api, table, func(ctx context.Context, in *csvIn) (*body[TableRead], error) {
+		read := h.work.ImportRackCSV
+		if in.Look {
+			read = h.work.ReadRackTable
+		}
+		changes, err := read(ctx, in.RawBody)
+		return answer(ctx, h, tableRead(changes, !in.Look), err)
 	})
 }
 

@@ -1,6 +1,7 @@
 package doc
 
 import (
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -154,7 +155,10 @@ func (d *Stock) Validate() error {
 		}
 		c.Fail("piece."+name, code, nil)
 	}
-	if _, err := steel.Find(d.SteelID); err != nil {
+	d.checkDead(c)
+	if d.SteelID == "" {
+		c.Fail("steelId", "field.steelMissing", nil)
+	} else if _, err := steel.Find(d.SteelID); err != nil {
 		c.Fail("steelId", "field.steel", nil)
 	}
 	c.Range("count", float64(d.Count), 1, 10000)
@@ -171,6 +175,23 @@ func (d *Stock) Validate() error {
 		}
 	}
 	return c.Err()
+}
+
+// deadSlackMm is how far a dead stretch may end behind a piece that was measured to the
+// millimetre.
+const deadSlackMm = 1
+
+// checkDead finds dead stretches that no part of the piece lies in.
+func (d *Stock) checkDead(c fact.Check) {
+	whole, err := d.Piece.StraightenedMm()
+	if err != nil {
+		return // said elsewhere
+	}
+	for i, s := range d.Piece.Dead {
+		if s.ToMm > whole+deadSlackMm {
+			c.Fail(fmt.Sprintf("piece.dead.%d.toMm", i), "stock.deadBeyond", fact.Figures{"toMm": s.ToMm, "lengthMm": whole})
+		}
+	}
 }
 
 // Bar tells whether a piece of stock has one section along its length.

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 )
@@ -42,8 +43,36 @@ func Stock(d doc.Stock, edits []Edit) (doc.Stock, error) {
 		if b, err := stock.Believe(out.Origin, out.Findings, nil); err == nil {
 			out.SteelID = b.SteelID
 		}
+		for _, e := range edits {
+			if e.Field == "steelId" && e.Text != out.SteelID {
+				p := problemAt(e, "stock.presumed", -1)
+				if g, err := steel.Find(out.SteelID); err == nil {
+					p.Found = g.Name
+				}
+				return d, &InvalidError{Fields: []Problem{*p}}
+			}
+		}
 	}
 	return out, nil
+}
+
+// NewStock makes a piece of stock of typed fields. Salvage is presumed by what it was, which
+// its form may tell, and has the hazards of it, unless its steel is said to be known or has a
+// certificate. Errors are *InvalidError.
+func NewStock(form stock.Form, edits []Edit) (doc.Stock, error) {
+	first := []string{"certificate", "origin", "known"} // what the others depend on, in this order
+	rank := func(e Edit) int {
+		if i := slices.Index(first, e.Field); i >= 0 {
+			return i
+		}
+		return len(first)
+	}
+	edits = slices.Clone(edits)
+	if o, ok := stock.PresumedOrigin(form); ok && !slices.ContainsFunc(edits, func(e Edit) bool { return e.Field == "origin" && e.Text != "" }) {
+		edits = append(edits, Edit{Field: "origin", Text: o})
+	}
+	slices.SortStableFunc(edits, func(a, b Edit) int { return rank(a) - rank(b) })
+	return Stock(doc.Stock{Piece: stock.Item{Form: form}, Count: 1}, edits)
 }
 
 func stockOrigin(d *doc.Stock, e Edit) *Problem {
@@ -54,6 +83,9 @@ func stockOrigin(d *doc.Stock, e Edit) *Problem {
 	o, ok := stock.FindOrigin(e.Text)
 	if !ok {
 		return problemAt(e, "field.choice", -1)
+	}
+	if d.Origin == o.ID { // what has been said of it since holds
+		return nil
 	}
 	d.Origin = o.ID
 	d.Believed = d.Believed || d.Certificate == "" && o.ID != "bar"

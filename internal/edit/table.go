@@ -93,6 +93,8 @@ func refuses(f reflect.StructField, v string) (code string) {
 	}
 	tag, options, _ := strings.Cut(f.Tag.Get("json"), ",")
 	switch {
+	case tag == "steelId" && v == "":
+		return "field.steelMissing"
 	case tag == "steelId":
 		if _, err := steel.Find(v); err != nil {
 			return "field.steel"
@@ -122,7 +124,10 @@ func setMember(root any, e Edit) *Problem {
 			return bad
 		}
 		if v.Kind() == reflect.Int {
-			v.SetInt(int64(math.Round(n)))
+			if n != math.Trunc(n) {
+				return problemAt(e, "field.whole", -1)
+			}
+			v.SetInt(int64(n))
 		} else {
 			v.SetFloat(n)
 		}

@@ -26,6 +26,9 @@ func Length(e Edit, text string, offset int) (float64, *Problem) {
 	return parse(e, text, quantity.Length, offset)
 }
 
+// Number reads the whole text as a plain number.
+func Number(e Edit) (float64, *Problem) { return parse(e, e.Text, quantity.Number, 0) }
+
 // pair reads "x; y".
 func pair(e Edit) (x, y float64, bad *Problem) {
 	left, right, ok := strings.Cut(e.Text, ";")

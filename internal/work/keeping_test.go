@@ -107,7 +107,7 @@ func TestATableIsShownAndNotRun(t *testing.T) {
 	other, _ := fresh(t)
 	n, err := other.ImportRackCSV(ctx, table)
 	require.NoError(t, err)
-	assert.Equal(t, len(named), n)
+	assert.Len(t, n, len(named))
 	back, _, err := other.Rack(ctx, false)
 	require.NoError(t, err)
 	var got []string

@@ -172,7 +172,7 @@ func (w *Work) AddStock(ctx context.Context, d doc.Stock) (Stock, error) {
 
 // NewStock puts a piece of this form on the rack from typed fields.
 func (w *Work) NewStock(ctx context.Context, form stock.Form, edits []edit.Edit) (Stock, error) {
-	d, err := edit.Stock(doc.Stock{Piece: stock.Item{Form: form}, Count: 1}, edits)
+	d, err := edit.NewStock(form, edits)
 	if err != nil {
 		return Stock{}, err
 	}

@@ -7,17 +7,16 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"math"
 	"reflect"
 	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
 
+	"coldember/core/quantity"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
-	"coldember/internal/store"
 )
 
 // CSVError says where a table of stock is wrong.
@@ -26,21 +25,20 @@ type CSVError struct {
 	Line   int
 	Column string
 	Found  string
+
+	Problem *edit.Problem // of the field, where it is one
 }
 
 func (e *CSVError) Error() string {
 	return fmt.Sprintf("csv: %s, line %d, column %q: %q", e.Code, e.Line, e.Column, e.Found)
 }
 
-// maxCSVRows bounds a table, mostInTable any figure in it.
-const (
-	maxCSVRows  = 2000
-	mostInTable = 1e6
-)
+// maxCSVRows bounds a table.
+const maxCSVRows = 2000
 
-// csvText are the columns that are words; figures follow, in millimetres and
+// csvText are the columns that are words; the id says which piece of the rack it is. Figures follow, in millimetres and
 // kilograms, named as in the API.
-var csvText = []string{"name", "form", "origin", "steelId", "known", "certificate", "place", "hazards", "notes"}
+var csvText = []string{"id", "name", "form", "origin", "steelId", "known", "certificate", "place", "hazards", "notes"}
 
 func csvFigures() []string {
 	out := []string{"count", "cost", "weighedKg"}
@@ -62,27 +60,33 @@ func (w *Work) RackCSV(ctx context.Context) ([]byte, error) {
 	}
 	var b bytes.Buffer
 	out := csv.NewWriter(&b)
-	head := append(slices.Clone(csvText), csvFigures()...)
-	rows := [][]string{head}
+	rows := [][]string{tableColumns()}
 	for _, s := range rack {
-		known := "yes"
-		if s.Doc.Believed {
-			known = "no"
-		}
-		d := s.Doc
-		row := []string{d.Name, string(d.Piece.Form), d.Origin, d.SteelID, known, d.Certificate, d.Place, strings.Join(d.Hazards, " "), d.Notes}
-		for i := range row {
-			row[i] = defused(row[i])
-		}
-		for _, name := range csvFigures() {
-			row = append(row, csvNumber(d, name))
-		}
-		rows = append(rows, row)
+		rows = append(rows, tableLine(s.ID, s.Doc))
 	}
 	if err := out.WriteAll(rows); err != nil {
 		return nil, fmt.Errorf("work: csv: %w", err)
 	}
 	return b.Bytes(), nil
+}
+
+// tableColumns are the columns of a table of stock.
+func tableColumns() []string { return append(slices.Clone(csvText), csvFigures()...) }
+
+// tableLine is a piece of stock in the columns.
+func tableLine(id string, d doc.Stock) []string {
+	known := "yes"
+	if d.Believed {
+		known = "no"
+	}
+	row := []string{id, d.Name, string(d.Piece.Form), d.Origin, d.SteelID, known, d.Certificate, d.Place, strings.Join(d.Hazards, " "), d.Notes}
+	for i := range row {
+		row[i] = defused(row[i])
+	}
+	for _, name := range csvFigures() {
+		row = append(row, csvNumber(d, name))
+	}
+	return row
 }
 
 // csvNumber prints one figure of a piece of stock; nothing where it has none.
@@ -94,9 +98,20 @@ func csvNumber(d doc.Stock, name string) string {
 	return strconv.FormatFloat(*n, 'f', -1, 64)
 }
 
-// ReadRackCSV reads a table into pieces of stock. Errors are *CSVError naming
-// line and column.
-func ReadRackCSV(data []byte) ([]doc.Stock, error) {
+// TableRow is one line of a table of stock: which piece of the rack it is of (none: a new
+// one), and what is typed of it.
+type TableRow struct {
+	Line  int
+	ID    string
+	Form  stock.Form
+	Edits []edit.Edit
+	// Hazards are all that the table knows of, if it has the column.
+	Hazards    []string
+	HasHazards bool
+}
+
+// ReadRackCSV reads a table of stock. Errors are *CSVError naming line and column.
+func ReadRackCSV(data []byte) ([]TableRow, error) {
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
 	if at := invalidUTF8(data); at >= 0 {
 		return nil, &CSVError{Code: "csv.encoding", Line: 1 + bytes.Count(data[:at], []byte("\n"))}
@@ -110,19 +125,10 @@ func ReadRackCSV(data []byte) ([]doc.Stock, error) {
 	if err != nil {
 		return nil, &CSVError{Code: "csv.empty", Line: 1}
 	}
-	known := append(slices.Clone(csvText), csvFigures()...)
-	for i := range head {
-		head[i] = strings.TrimSpace(head[i])
-		if !slices.Contains(known, head[i]) {
-			return nil, &CSVError{Code: "csv.column", Line: 1, Column: head[i], Found: nearest(head[i], known)}
-		}
+	if err := checkHead(head); err != nil {
+		return nil, err
 	}
-	for _, must := range []string{"name", "form"} {
-		if !slices.Contains(head, must) {
-			return nil, &CSVError{Code: "csv.missing", Line: 1, Column: must}
-		}
-	}
-	out := []doc.Stock{}
+	out := []TableRow{}
 	for {
 		row, err := r.Read()
 		line := 0
@@ -150,48 +156,72 @@ func ReadRackCSV(data []byte) ([]doc.Stock, error) {
 	}
 }
 
-func csvRow(head, row []string, line int) (doc.Stock, error) {
-	d := doc.Stock{Count: 1}
-	var edits []edit.Edit
+// checkHead trims the names of the columns and finds one that is not known, or there twice.
+func checkHead(head []string) error {
+	known := tableColumns()
+	for i := range head {
+		head[i] = strings.TrimSpace(head[i])
+		if !slices.Contains(known, head[i]) {
+			return &CSVError{Code: "csv.column", Line: 1, Column: head[i], Found: nearest(head[i], known)}
+		}
+		if slices.Contains(head[:i], head[i]) {
+			return &CSVError{Code: "csv.columnTwice", Line: 1, Column: head[i]}
+		}
+	}
+	for _, must := range []string{"name", "form"} {
+		if !slices.Contains(head, must) {
+			return &CSVError{Code: "csv.missing", Line: 1, Column: must}
+		}
+	}
+	return nil
+}
+
+// csvRow makes edits of a line: what a table says goes the way of what is typed.
+func csvRow(head, row []string, line int) (TableRow, error) {
+	out := TableRow{Line: line}
 	for i, name := range head {
 		text := fused(strings.TrimSpace(row[i]))
 		switch {
-		case text == "":
+		case name == "id":
+			out.ID = text
 		case name == "form":
-			d.Piece.Form = stock.Form(text)
-			if !slices.Contains(stock.Forms(), d.Piece.Form) {
-				return d, &CSVError{Code: "csv.choice", Line: line, Column: name, Found: text}
+			if out.Form = stock.Form(text); !slices.Contains(stock.Forms(), out.Form) {
+				return out, &CSVError{Code: "csv.choice", Line: line, Column: name, Found: text}
 			}
 		case name == "hazards":
+			out.HasHazards = true
 			for h := range strings.FieldsSeq(text) {
-				edits = append(edits, edit.Edit{Field: "hazard." + h, Text: "on"})
+				out.Hazards = append(out.Hazards, h)
+				out.Edits = append(out.Edits, edit.Edit{Field: "hazard." + h, Text: "on"})
 			}
-		case name == "known":
-			edits = append(edits, edit.Edit{Field: name, Text: text})
 		case slices.Contains(csvText, name):
-			edits = append(edits, edit.Edit{Field: name, Text: text})
+			out.Edits = append(out.Edits, edit.Edit{Field: name, Text: text})
 		default:
-			v, err := strconv.ParseFloat(text, 64)
-			if err != nil || math.IsNaN(v) || math.Abs(v) > mostInTable {
-				return d, &CSVError{Code: "csv.number", Line: line, Column: name, Found: text}
+			e, err := csvFigure(name, text)
+			if err != nil {
+				return out, &CSVError{Code: "csv.value", Line: line, Column: name, Found: text, Problem: err}
 			}
-			if name == "count" {
-				d.Count = int(v)
-			} else if f, ok := edit.StockFigure(&d, name); ok {
-				*f = v
-			}
+			out.Edits = append(out.Edits, e)
 		}
 	}
-	d, err := edit.Stock(d, edits)
-	if err == nil {
-		err = edit.Invalid(d.Validate())
+	return out, nil
+}
+
+// csvFigure is a figure of a table as it is typed into its field: in millimetres and
+// kilograms where it has no unit, shares as fractions where they have no per cent.
+func csvFigure(name, text string) (edit.Edit, *edit.Problem) {
+	e := edit.Edit{Field: name, Text: text, Units: quantity.Metric}
+	if !slices.Contains([]string{"count", "cost", "weighedKg"}, name) {
+		e.Field = "piece." + name
 	}
-	var bad *edit.InvalidError
-	if errors.As(err, &bad) {
-		f := bad.Fields[0]
-		return d, &CSVError{Code: "csv.value", Line: line, Column: strings.TrimPrefix(f.Field, "piece."), Found: f.Text}
+	if quantity.KindOf(name) == quantity.Percent && text != "" && !strings.Contains(text, "%") {
+		v, bad := edit.Number(e)
+		if bad != nil {
+			return e, bad
+		}
+		e.Text = strconv.FormatFloat(v*100, 'f', -1, 64) + " %"
 	}
-	return d, err
+	return e, nil
 }
 
 func invalidUTF8(data []byte) int {
@@ -218,26 +248,6 @@ func nearest(name string, known []string) string {
 		}
 	}
 	return best
-}
-
-// ImportRackCSV puts a whole table on the rack, or nothing of it.
-func (w *Work) ImportRackCSV(ctx context.Context, data []byte) (int, error) {
-	docs, err := ReadRackCSV(data)
-	if err != nil {
-		return 0, err
-	}
-	err = w.store.Write(ctx, func(tx store.Tx) error {
-		for _, d := range docs {
-			if err := tx.AddStock(w.newStock(d)); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
-	if err == nil && len(docs) > 0 {
-		w.tell(Event{"stock", "", 0})
-	}
-	return len(docs), err
 }
 
 // runs are the letters that make a spreadsheet run what follows.

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -220,7 +221,7 @@ func TestTheRackGoesOutAndComesInAgain(t *testing.T) {
 	other, _ := fresh(t)
 	n, err := other.ImportRackCSV(ctx, append([]byte("\xef\xbb\xbf"), raw...))
 	require.NoError(t, err)
-	assert.Equal(t, 2, n)
+	assert.Len(t, n, 2)
 	a, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
 	b, _, err := other.Rack(ctx, false)
@@ -244,8 +245,14 @@ func TestABadTableNamesLineAndColumnAndBringsNothing(t *testing.T) {
 	}{
 		"column":   {"name,form,width\nx,flat,3\n", "csv.column", "width", 1},
 		"missing":  {"name,widthMm\nx,3\n", "csv.missing", "form", 1},
-		"number":   {good + "Bar,flat,2x,5,900,1084\n", "csv.number", "widthMm", 3},
-		"unit":     {good + "Bar,flat,25 mm,5,900,1084\n", "csv.number", "widthMm", 3},
+		"number":   {good + "Bar,flat,2x,5,900,1084\n", "csv.value", "widthMm", 3},
+		"unit":     {good + "Bar,flat,25 ells,5,900,1084\n", "csv.value", "widthMm", 3},
+		"comma":    {strings.ReplaceAll(good, ",", ";") + "Bar;flat;25;5;1,250;1084\n", "csv.value", "lengthMm", 3},
+		"twice":    {"name,form,name\nx,flat,y\n", "csv.columnTwice", "name", 1},
+		"half":     {"name,form,diameterMm,steelId,count\nx,ball,30,52100,2.7\n", "csv.value", "count", 2},
+		"known":    {"name,form,diameterMm,known\nx,ball,30,maybe\n", "csv.value", "known", 2},
+		"presumed": {"name,form,diameterMm,steelId\nx,ball,30,1084\n", "csv.value", "steelId", 2},
+		"which":    {"name,form,widthMm,thicknessMm,lengthMm\nBar,flat,25,5,1000\n", "csv.value", "steelId", 2},
 		"form":     {good + "Bar,lump,25,5,900,1084\n", "csv.choice", "form", 3},
 		"width":    {good + "Bar,flat,25\n", "csv.width", "", 3},
 		"value":    {good + "Bar,flat,25,0,900,1084\n", "csv.value", "thicknessMm", 3},
@@ -264,9 +271,14 @@ func TestABadTableNamesLineAndColumnAndBringsNothing(t *testing.T) {
 	rack, _, err := w.Rack(ctx, false)
 	require.NoError(t, err)
 	assert.Empty(t, rack, "nothing half-imported")
-	n, err := w.ImportRackCSV(ctx, []byte(strings.ReplaceAll(good, ",", ";")))
+	n, err := w.ImportRackCSV(ctx, []byte(strings.ReplaceAll(good, ",", ";")+"Half inch;flat;25,4;0.25 in;900;5160\n"))
 	require.NoError(t, err)
-	assert.Equal(t, 1, n, "semicolons do too")
+	assert.Len(t, n, 2, "semicolons do too, and commas for points")
+	rack, _, err = w.Rack(ctx, false)
+	require.NoError(t, err)
+	i := slices.IndexFunc(rack, func(s work.Stock) bool { return s.Doc.Name == "Half inch" })
+	assert.InDelta(t, 25.4, rack[i].Doc.Piece.WidthMm, 1e-9)
+	assert.InDelta(t, 6.35, rack[i].Doc.Piece.ThicknessMm, 1e-9)
 }
 
 func FuzzReadRackCSV(f *testing.F) {

@@ -87,9 +87,9 @@ func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, 152.4, l, 1e-9)
 	for want, f := range map[string]work.OutlineFile{
-		"drawing.noUnit":    {Text: `<svg><path d="M0 0H120V30H40z"/></svg>`},
-		"drawing.range": {Length: "5 m"},
-		"quantity.unit":     {Length: "5 ells"},
+		"drawing.noUnit": {Text: `<svg><path d="M0 0H120V30H40z"/></svg>`},
+		"drawing.range":  {Length: "5 m"},
+		"quantity.unit":  {Length: "5 ells"},
 	} {
 		_, err := read(f)
 		assert.Equal(t, want, fields(t, err)["length"].Code)

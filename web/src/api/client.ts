@@ -3,6 +3,7 @@ import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Piece = Schemas["Piece"];
+export type TableRead = Schemas["TableRead"];
 export type Doc = Schemas["Doc"];
 export type Plan = Schemas["Plan"];
 export type Edit = Schemas["Edit"];
@@ -72,9 +73,10 @@ export function sendPicture(id: string, version: number, file: Blob): Promise<Pi
 }
 
 /** Puts a table of stock on the rack; its text is the body. */
-export function sendTable(file: Blob): Promise<Schemas["Imported"]> {
+export function sendTable(file: Blob, look: boolean): Promise<Schemas["TableRead"]> {
   return ask(
     api.POST("/api/v1/stock.csv", {
+      params: { query: { look } },
       body: file as unknown as string,
       bodySerializer: (b) => b as unknown as string,
       headers: { "Content-Type": "text/csv" },

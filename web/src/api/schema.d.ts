@@ -753,7 +753,7 @@ export interface paths {
         /** The rack as CSV */
         get: operations["rackTable"];
         put?: never;
-        /** Put a CSV of stock on the rack, or nothing of it */
+        /** Take a CSV of stock into the rack, or nothing of it: lines with the id of a piece change that piece */
         post: operations["importRack"];
         delete?: never;
         options?: never;
@@ -1011,6 +1011,11 @@ export interface components {
             taper?: "forged" | "ground";
             /** @description where the smith takes another tool than the planner */
             tools?: components["schemas"]["ToolUse"][];
+        };
+        ColumnChange: {
+            column: string;
+            is: string;
+            was: string;
         };
         Copies: {
             /** @description the file that is in use */
@@ -2200,6 +2205,12 @@ export interface components {
             /** Format: double */
             thicknessMm: number;
         };
+        RowChange: {
+            columns: components["schemas"]["ColumnChange"][];
+            /** Format: int64 */
+            line: number;
+            name: string;
+        };
         Salvage: {
             families: components["schemas"]["StockFamily"][];
             forms: string[];
@@ -2775,6 +2786,19 @@ export interface components {
             /** Format: int64 */
             seed?: number;
             tolerances?: components["schemas"]["Tolerances"];
+        };
+        TableRead: {
+            /** @description names of the pieces that are new */
+            added: string[];
+            /** @description pieces that change */
+            rows: components["schemas"]["RowChange"][];
+            /**
+             * Format: int64
+             * @description pieces that stay as they are
+             */
+            same: number;
+            /** @description false: only looked at */
+            taken: boolean;
         };
         Tang: {
             /**
@@ -6104,7 +6128,10 @@ export interface operations {
     };
     importRack: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only tell what the table would do */
+                look?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6121,7 +6148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["TableRead"];
                 };
             };
             /** @description Not Found */

@@ -1,21 +1,20 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Archive, ArchiveRestore, Download, Plus, Scissors, Upload } from "lucide-react";
 import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
-import { api, ask, type Stock, sendTable } from "../api/client";
-import { useSteels, useStock, useUnits } from "../api/hooks";
+import { Link, useParams } from "react-router";
+import { api, ask, type Stock } from "../api/client";
+import { useStock, useUnits } from "../api/hooks";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { say, told } from "../text/say";
-import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
-import { Typed } from "../ui/Typed";
-import { useTyped } from "../ui/useTyped";
 import { print } from "../units/print";
 import { Drawn, extent } from "./Drawn";
-import { barSize, type Form, formFields, forms } from "./forms";
+import { barSize, type Form } from "./forms";
 import { ItemPage } from "./ItemPage";
+import { NewItem } from "./NewItem";
+import { TableIn } from "./TableIn";
 
 /** The rack, or one piece of it. */
 export function RackPage() {
@@ -177,108 +176,5 @@ function Row({ item, longest }: { item: Stock; longest: number }) {
         )}
       </span>
     </Link>
-  );
-}
-
-/** Which form, what it measures: the rest is asked on its own page. */
-function NewItem() {
-  const client = useQueryClient();
-  const steels = useSteels();
-  const go = useNavigate();
-  const [form, setForm] = useState<Form>("flat");
-  const t = useTyped({ name: "", steelId: "1084" });
-  const save = async () => {
-    const made = await t.attempt(() =>
-      ask(
-        api.POST("/api/v1/stock", {
-          body: {
-            form,
-            edits: t.edits(["name", "notes", "steelId", "count", ...formFields[form].map((f) => `piece.${f}`)]),
-          },
-        }),
-      ),
-    );
-    if (!made) return;
-    await client.invalidateQueries({ queryKey: ["stock"] });
-    go(`/rack/${made.id}`);
-  };
-  return (
-    <form
-      className="grid gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save();
-      }}
-    >
-      <Typed label={say("rack.name")} {...t.props("name", "")} text={t.texts.name ?? ""} />
-      <div className="grid grid-cols-2 gap-3">
-        <Pick
-          label={say("field.name.bar.form")}
-          value={form}
-          onPick={(v) => setForm(v as Form)}
-          options={forms.filter((f) => f !== "layers").map((f) => ({ value: f, label: say(`form.${f}`) }))}
-          field="form"
-        />
-        {formFields[form].map((f) => (
-          <Typed
-            key={f}
-            label={say(`field.name.bar.${f}`)}
-            {...t.props(`piece.${f}`, 0)}
-            text={t.texts[`piece.${f}`] ?? ""}
-          />
-        ))}
-        <Typed label={say("rack.howMany")} {...t.props("count", 1)} />
-        <Pick
-          label={say("field.name.steelId")}
-          value={t.texts.steelId ?? "1084"}
-          onPick={(v) => t.put("steelId", v)}
-          options={(steels.data ?? []).map((g) => ({ value: g.id, label: g.name }))}
-        />
-      </div>
-      <p className="text-sm text-quiet">{say("rack.newNote")}</p>
-      {t.general && (
-        <p role="alert" className="text-ember">
-          {t.general}
-        </p>
-      )}
-      <button type="submit" className="press press-act justify-self-end">
-        {say("ui.keep")}
-      </button>
-    </form>
-  );
-}
-
-/** A table of stock from a file: all of it, or nothing. */
-function TableIn({ onClose }: { onClose: () => void }) {
-  const client = useQueryClient();
-  const t = useTyped();
-  const [file, setFile] = useState<File>();
-  const take = async () => {
-    if (!file) return;
-    const done = await t.attempt(() => sendTable(file));
-    if (!done) return;
-    await client.invalidateQueries({ queryKey: ["stock"] });
-    onClose();
-  };
-  const wrong = t.errors.file?.message ?? t.general;
-  return (
-    <form
-      className="grid gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void take();
-      }}
-    >
-      <p className="text-quiet">{say("rack.csvHelp")}</p>
-      <input type="file" accept=".csv,text/csv" data-field="csv" onChange={(e) => setFile(e.target.files?.[0])} />
-      {wrong && (
-        <p role="alert" className="text-ember">
-          {wrong}
-        </p>
-      )}
-      <button type="submit" className="press press-act justify-self-end" disabled={!file}>
-        {say("rack.csvTake")}
-      </button>
-    </form>
   );
 }

@@ -10,6 +10,7 @@ interface Props {
   error?: string;
   hint?: string;
   field?: string;
+  placeholder?: string;
 }
 
 /** One choice out of a few. */
@@ -23,7 +24,7 @@ export function Pick({ onPick, ...shown }: Props) {
 }
 
 /** A select is dear to draw: only when something shown is another. */
-const Shown = memo(function Shown({ label, value, options, onPick, error, hint, field }: Props) {
+const Shown = memo(function Shown({ label, value, options, onPick, error, hint, field, placeholder }: Props) {
   const id = useId();
   return (
     <div>
@@ -36,7 +37,7 @@ const Shown = memo(function Shown({ label, value, options, onPick, error, hint, 
           data-field={field}
           className="pick flex items-center justify-between gap-2 text-left"
         >
-          <Select.Value />
+          <Select.Value placeholder={placeholder} />
           <Select.Icon>
             <ChevronDown size={16} aria-hidden />
           </Select.Icon>

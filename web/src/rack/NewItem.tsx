@@ -1,0 +1,109 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ask } from "../api/client";
+import { useSalvage, useSteels } from "../api/hooks";
+import { say, told } from "../text/say";
+import { Pick } from "../ui/Pick";
+import { Typed } from "../ui/Typed";
+import { useTyped } from "../ui/useTyped";
+import { type Form, formFields, forms } from "./forms";
+
+const newBar = "bar";
+
+/** What it was, which form, what it measures: the rest is asked on its own page. */
+export function NewItem() {
+  const client = useQueryClient();
+  const steels = useSteels();
+  const salvage = useSalvage();
+  const go = useNavigate();
+  const [form, setForm] = useState<Form>("flat");
+  const [origin, setOrigin] = useState(newBar);
+  const [known, setKnown] = useState("no");
+  const t = useTyped({ name: "" });
+  const asksSteel = origin === newBar || known === "yes";
+  const was = (id: string) => {
+    setOrigin(id);
+    const usual = salvage.data?.origins?.find((o) => o.id === id)?.form;
+    if (usual) setForm(usual as Form);
+  };
+  const save = async () => {
+    const fields = ["name", "count", ...formFields[form].map((f) => `piece.${f}`)];
+    const said = [
+      { field: "origin", text: origin },
+      ...(origin === newBar ? [] : [{ field: "known", text: known }]),
+      ...(asksSteel ? [{ field: "steelId", text: t.texts.steelId ?? "" }] : []),
+    ];
+    const made = await t.attempt(() =>
+      ask(api.POST("/api/v1/stock", { body: { form, edits: [...t.edits(fields), ...said] } })),
+    );
+    if (!made) return;
+    await client.invalidateQueries({ queryKey: ["stock"] });
+    go(`/rack/${made.id}`);
+  };
+  return (
+    <form
+      className="grid gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      <Typed label={say("rack.name")} {...t.props("name", "")} text={t.texts.name ?? ""} />
+      <div className="grid grid-cols-2 gap-3">
+        <Pick
+          label={say("rack.origin")}
+          value={origin}
+          onPick={was}
+          options={(salvage.data?.origins ?? []).map((o) => ({ value: o.id, label: told(`origin.${o.id}`) }))}
+          field="origin"
+        />
+        <Pick
+          label={say("field.name.bar.form")}
+          value={form}
+          onPick={(v) => setForm(v as Form)}
+          options={forms.filter((f) => f !== "layers").map((f) => ({ value: f, label: say(`form.${f}`) }))}
+          field="form"
+        />
+        {formFields[form].map((f) => (
+          <Typed
+            key={f}
+            label={say(`field.name.bar.${f}`)}
+            {...t.props(`piece.${f}`, 0)}
+            text={t.texts[`piece.${f}`] ?? ""}
+          />
+        ))}
+        <Typed label={say("rack.howMany")} {...t.props("count", 1)} />
+        {origin !== newBar && (
+          <Pick
+            label={say("rack.known")}
+            value={known}
+            onPick={setKnown}
+            options={["yes", "no"].map((v) => ({ value: v, label: told(`rack.known.${v}`) }))}
+            field="known"
+          />
+        )}
+        {asksSteel && (
+          <Pick
+            label={say("field.name.steelId")}
+            value={t.texts.steelId ?? ""}
+            onPick={(v) => t.put("steelId", v)}
+            options={(steels.data ?? []).map((g) => ({ value: g.id, label: g.name }))}
+            placeholder={say("rack.whichSteel")}
+            error={t.errors.steelId?.message}
+            field="steelId"
+          />
+        )}
+      </div>
+      <p className="text-sm text-quiet">{say(asksSteel ? "rack.newNote" : "rack.newPresumed")}</p>
+      {t.general && (
+        <p role="alert" className="text-ember">
+          {t.general}
+        </p>
+      )}
+      <button type="submit" className="press press-act justify-self-end">
+        {say("ui.keep")}
+      </button>
+    </form>
+  );
+}
