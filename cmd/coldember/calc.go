@@ -5,9 +5,11 @@ import (
 	"fmt"
 	"io"
 	"strings"
+	"text/tabwriter"
 
 	"coldember/core/calc"
 	"coldember/internal/api"
+	"coldember/internal/text"
 
 	"github.com/spf13/cobra"
 )
@@ -16,16 +18,42 @@ import (
 const maxInput = 16 << 20
 
 func calcCommand() *cobra.Command {
-	return &cobra.Command{
+	c := &cobra.Command{
 		Use: "calc KIND", Short: "Answer one question of a law: JSON in, JSON out",
-		Long: "Reads JSON from standard input and writes JSON. Kinds: " + strings.Join(calc.Kinds(), ", ") + ".",
-		Args: cobra.ExactArgs(1), ValidArgs: calc.Kinds(),
-		RunE: func(c *cobra.Command, args []string) error {
+		Long: "Reads JSON from standard input and writes JSON. coldember calc KIND --help tells what a\nkind takes, with an example.",
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error { // of a kind that there is not
+			_, err := calc.Run(c.Context(), args[0], nil)
+			return err
+		},
+	}
+	for _, kind := range calc.Kinds() {
+		c.AddCommand(calcKindCommand(kind))
+	}
+	return c
+}
+
+func calcKindCommand(kind string) *cobra.Command {
+	var takes strings.Builder
+	w := tabwriter.NewWriter(&takes, 0, 0, 3, ' ', 0)
+	for _, f := range calc.Fields(kind) {
+		doc := f.Doc
+		if f.Optional {
+			doc = strings.TrimPrefix(doc+"; can be left out", "; ")
+		}
+		_, _ = fmt.Fprintf(w, "  %s\t%s\t%s\n", f.Name, f.Holds, doc)
+	}
+	_ = w.Flush()
+	return &cobra.Command{
+		Use: kind, Short: text.Say("calc.kind."+kind, nil), Args: cobra.NoArgs,
+		Long:    text.Say("calc.kind."+kind, nil) + ".\n\nIt takes:\n" + strings.TrimRight(takes.String(), "\n"),
+		Example: "  echo '" + calc.Example(kind) + "' | coldember calc " + kind,
+		RunE: func(c *cobra.Command, _ []string) error {
 			in, err := io.ReadAll(io.LimitReader(c.InOrStdin(), maxInput))
 			if err != nil {
 				return fmt.Errorf("standard input: %w", err)
 			}
-			out, err := calc.Run(c.Context(), args[0], in)
+			out, err := calc.Run(c.Context(), kind, in)
 			if err != nil {
 				return err
 			}

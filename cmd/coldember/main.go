@@ -10,8 +10,7 @@ import (
 	"syscall"
 
 	"coldember/core/quantity"
-	"coldember/internal/edit"
-	"coldember/internal/store"
+	"coldember/internal/api"
 	"coldember/internal/text"
 
 	"github.com/spf13/cobra"
@@ -34,10 +33,12 @@ func root() *cobra.Command {
 	c := &cobra.Command{
 		Use:           "coldember",
 		Short:         "Plan forging a blade: the bar, the chalk marks, the heats",
+		Version:       version,
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openapiCommand(), schemaCommand(), openCommand(), exportCommand(), importCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
+	c.SetVersionTemplate("coldember {{.Version}}\n")
+	c.AddCommand(serveCommand(), demoCommand(), openCommand(), piecesCommand(), patternsCommand(), rackCommand(), exportCommand(), importCommand(), calcCommand(), openapiCommand(), schemaCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
 	return c
 }
 
@@ -48,21 +49,14 @@ func versionCommand() *cobra.Command {
 	}}
 }
 
-// inWords is an error as it is told to the smith.
+// inWords is an error as it is told to the smith: by the sentences of the pages.
 func inWords(err error) string {
-	var f *store.Fault
-	if errors.As(err, &f) {
-		return text.Say(string(f.Code), map[string]string{"path": f.Path})
+	var busy *busyError
+	if errors.As(err, &busy) {
+		return text.Say("serve.busy", map[string]string{"address": busy.addr})
 	}
-	var inv *edit.InvalidError
-	if errors.As(err, &inv) && len(inv.Fields) > 0 {
-		p := inv.Fields[0]
-		with := text.FigureFor(p.Code, p.Figures, quantity.Metric)
-		with["found"] = p.Text
-		if with["found"] == "" {
-			with["found"] = p.Found
-		}
-		return p.Field + ": " + text.Say(p.Code, with)
+	if p := api.Explain(err, quantity.Metric); p != nil {
+		return p.Sentence()
 	}
 	return err.Error()
 }

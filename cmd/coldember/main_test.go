@@ -4,12 +4,14 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"net"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 
+	"coldember/internal/demo"
 	"coldember/internal/store"
 	"coldember/internal/work"
 
@@ -164,6 +166,64 @@ func TestExportAndImport(t *testing.T) {
 	}
 	_, err = command(t, strings.Replace(string(first), `"lengthMm": 180`, `"lengthMm": 9999`, 1), "import", "-", "--data", data)
 	require.ErrorContains(t, err, "design.lengthMm")
+}
+
+// TestTheCommandLineSpeaksAsThePagesDo and knows pieces, the rack and what it is asked.
+func TestTheCommandLineSpeaksAsThePagesDo(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "demo.db")
+	st, err := store.Open(t.Context(), data, nil)
+	require.NoError(t, err)
+	require.NoError(t, demo.Build(t.Context(), st, time.Now()))
+	require.NoError(t, st.Close())
+	say := func(args ...string) string {
+		out, err := command(t, "", append(args, "--data", data)...)
+		if err != nil {
+			return inWords(err)
+		}
+		return out
+	}
+	assert.Regexp(t, `Rigging knife +86 mm +25 mm × 5 mm`, say("pieces"))
+	assert.Regexp(t, `Utility knife +100 mm`, say("patterns"))
+	assert.Regexp(t, `Lorry spring end +unknown spring \(presumed\)`, say("rack"))
+	assert.Contains(t, say("export", "Rigging knife"), "Both a pattern and a piece")
+	assert.Contains(t, say("export", "Rigging knife", "--piece"), "<svg")
+	assert.Contains(t, say("export", "Rigging knife", "--pattern", "--format", "card"), "A pattern has no card")
+	assert.Contains(t, say("export", "Moon"), "no pattern or piece “Moon”")
+	for format, begins := range map[string]string{"card": "%PDF", "bench": "%PDF", "heats": "heat,"} {
+		assert.True(t, strings.HasPrefix(say("export", "rigging KNIFE", "--piece", "--format", format), begins), format)
+	}
+	table := filepath.Join(t.TempDir(), "rack.csv")
+	say("rack", "export", "--out", table)
+	assert.Equal(t, "12 pieces stay as they are.\n", say("rack", "import", table))
+	raw, err := os.ReadFile(table)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(table, []byte(strings.Replace(string(raw), "Yard bar", "Long bar", 1)+"x\n"), 0o600))
+	assert.Contains(t, say("rack", "import", table), "Line 14 has 1 fields")
+	require.NoError(t, os.WriteFile(table, []byte(strings.Replace(string(raw), "Yard bar", "Long bar", 1)), 0o600))
+	assert.Contains(t, say("rack", "import", table, "--look"), "Long bar: name Yard bar → Long bar")
+	assert.Contains(t, say("rack"), "Yard bar")
+	_, err = command(t, `{"format":"coldember.pattern","version":1,"nam":"x"}`, "import", "-", "--data", data)
+	assert.Contains(t, inWords(err), "“nam”, near line 1")
+	out, err := command(t, "", "calc", "flow", "--help")
+	require.NoError(t, err)
+	assert.Regexp(t, `carbonPct +number`, out)
+	assert.Contains(t, out, "echo '{")
+	out, err = command(t, "", "--version")
+	require.NoError(t, err)
+	assert.Equal(t, "coldember dev\n", out)
+}
+
+// TestATakenAddressMakesNoFile.
+func TestATakenAddressMakesNoFile(t *testing.T) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer func() { _ = l.Close() }()
+	data := filepath.Join(t.TempDir(), "new.db")
+	for _, how := range []string{"serve", "demo"} {
+		_, err = command(t, "", how, "--addr", l.Addr().String(), "--data", data)
+		assert.Contains(t, inWords(err), l.Addr().String()+" is in use")
+		assert.NoFileExists(t, data)
+	}
 }
 
 func TestACutPlanFromTheCommandLine(t *testing.T) {

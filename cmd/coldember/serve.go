@@ -56,6 +56,11 @@ func keepCopies(ctx context.Context, w *work.Work) (stop func()) {
 	return func() { cancel(); <-done }
 }
 
+// busyError says that something else is served at the address.
+type busyError struct{ addr string }
+
+func (e *busyError) Error() string { return e.addr + " is in use" }
+
 func (s *serving) flags(c *cobra.Command, addr, file string) {
 	c.Flags().StringVar(&s.addr, "addr", addr, "address to serve, host:port on this machine")
 	c.Flags().StringVar(&s.data, "data", "", "database file (default "+filepath.Join("<data folder>", "coldember", file)+")")
@@ -97,9 +102,15 @@ func dataFile(name string) (string, error) {
 }
 
 func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare func(context.Context, *store.Store) error) (err error) {
-	if err := server.Loopback(s.addr); err != nil {
+	// the address comes first: where it is taken, no file is made
+	l, err := server.Listen(ctx, s.addr)
+	if errors.Is(err, server.ErrBusy) {
+		return &busyError{s.addr}
+	}
+	if err != nil {
 		return err
 	}
+	defer func() { _ = l.Close() }()
 	if s.data == "" {
 		if s.data, err = dataFile(name); err != nil {
 			return err
@@ -129,7 +140,7 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 	link := startFile(s.data)
 	defer func() { _ = os.Remove(link) }()
 	var told error
-	err = server.Run(ctx, s.addr, h, func(a net.Addr) {
+	err = server.Run(ctx, l, h, func(a net.Addr) {
 		at := key.Link("http://"+a.String(), "/")
 		told = writeAlone(link, at+"\n")
 		_, _ = fmt.Fprintf(out, "Cold Ember is at %s\nData: %s\nCtrl-C stops it.\n", at, s.data)

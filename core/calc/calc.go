@@ -38,7 +38,13 @@ func (e *InputError) Error() string { return fmt.Sprintf("calc %s: %v", e.Kind, 
 
 func (e *InputError) Unwrap() error { return e.Err }
 
-var kinds = map[string]func(context.Context, json.RawMessage) (any, error){
+// kind is one question: what it takes, and how it is answered.
+type kind struct {
+	in  reflect.Type
+	ask func(context.Context, json.RawMessage) (any, error)
+}
+
+var kinds = map[string]kind{
 	"section": run(func(s section.Section) (any, error) { return s.Properties(), s.Validate() }),
 	"stock":   run(func(p stock.Item) (any, error) { return p.Solid() }),
 	"blade": run(func(b blade.Blade) (any, error) {
@@ -52,9 +58,7 @@ var kinds = map[string]func(context.Context, json.RawMessage) (any, error){
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
 	"arm": run(calcArm), "coverage": run(calcCoverage), "stroke": run(calcStroke),
 	"size": run(calcSize), "temper": run(calcTemper), "largest": run(calcLargest),
-	"cutplan": func(ctx context.Context, in json.RawMessage) (any, error) {
-		return run(func(j cutting.Job) (any, error) { return cutting.Lay(ctx, j) })(ctx, in)
-	},
+	"cutplan": runLong(func(ctx context.Context, j cutting.Job) (any, error) { return cutting.Lay(ctx, j) }),
 }
 
 // Kinds lists what can be asked.
@@ -70,11 +74,11 @@ func Kinds() []string {
 // Run answers one question. Errors are *UnknownKindError, *InputError or the
 // law's own.
 func Run(ctx context.Context, kind string, in json.RawMessage) (any, error) {
-	f, ok := kinds[kind]
+	k, ok := kinds[kind]
 	if !ok {
 		return nil, &UnknownKindError{Kind: kind}
 	}
-	out, err := f(ctx, in)
+	out, err := k.ask(ctx, in)
 	if err == nil {
 		_, err = json.Marshal(out) // a figure that runs over cannot be told
 	}
@@ -87,8 +91,12 @@ func Run(ctx context.Context, kind string, in json.RawMessage) (any, error) {
 	return out, nil
 }
 
-func run[In any](f func(In) (any, error)) func(context.Context, json.RawMessage) (any, error) {
-	return func(_ context.Context, raw json.RawMessage) (any, error) {
+func run[In any](f func(In) (any, error)) kind {
+	return runLong(func(_ context.Context, in In) (any, error) { return f(in) })
+}
+
+func runLong[In any](f func(context.Context, In) (any, error)) kind {
+	return kind{reflect.TypeFor[In](), func(ctx context.Context, raw json.RawMessage) (any, error) {
 		var in In
 		d := json.NewDecoder(bytes.NewReader(raw))
 		d.DisallowUnknownFields()
@@ -98,8 +106,8 @@ func run[In any](f func(In) (any, error)) func(context.Context, json.RawMessage)
 		if err := bounded(reflect.ValueOf(in), ""); err != nil {
 			return nil, err
 		}
-		return f(in)
-	}
+		return f(ctx, in)
+	}}
 }
 
 // positive reports the first figure that is not a positive number.

@@ -49,9 +49,13 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 	if err := prepare(ctx, st); err != nil {
 		return nil, errors.Join(err, a.Close())
 	}
+	l, err := server.Listen(ctx, "127.0.0.1:0")
+	if err != nil {
+		return nil, errors.Join(err, a.Close())
+	}
 	ready := make(chan net.Addr, 1)
 	go func() {
-		a.done <- server.Run(ctx, "127.0.0.1:0", server.Handler(a.Work, web.Dist(), a.key), func(addr net.Addr) { ready <- addr })
+		a.done <- server.Run(ctx, l, server.Handler(a.Work, web.Dist(), a.key), func(addr net.Addr) { ready <- addr })
 	}()
 	select {
 	case addr := <-ready:

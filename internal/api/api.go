@@ -37,6 +37,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.library(api)
 	h.planning(api)
 	h.stockroom(api)
+	h.exchange(api)
 	h.copies(api)
 	h.events(api)
 	return api
@@ -64,7 +65,7 @@ func Document() ([]byte, error) {
 func PatternSchema() ([]byte, error) {
 	const here = "#/$defs/"
 	reg := huma.NewMapRegistry(here, schemaName)
-	huma.SchemaFromType(reg, reflect.TypeFor[export.PatternFile]())
+	reg.Schema(reflect.TypeFor[export.PatternFile](), true, "PatternFile")
 	return json.MarshalIndent(map[string]any{
 		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Cold Ember pattern", "$ref": here + "PatternFile", "$defs": reg.Map(),
 	}, "", " ")

@@ -15,7 +15,12 @@ var reserved = regexp.MustCompile(`(?i)^(con|prn|aux|nul|com\d|lpt\d)$`)
 
 // download names a file that is kept: after what is in it, with nothing in the name that
 // any system makes something else of.
-func download(name, ending string) string {
+func download(name, ending string) string { return disposition("attachment", name, ending) }
+
+// inline names a file that is shown.
+func inline(name, ending string) string { return disposition("inline", name, ending) }
+
+func disposition(how, name, ending string) string {
 	clean := strings.Map(func(r rune) rune {
 		if unicode.IsLetter(r) || unicode.IsDigit(r) || strings.ContainsRune(" -_()", r) {
 			return r
@@ -29,5 +34,5 @@ func download(name, ending string) string {
 	if clean = strings.Trim(clean, " -"); clean == "" || reserved.MatchString(clean) {
 		clean = "cold-ember"
 	}
-	return mime.FormatMediaType("attachment", map[string]string{"filename": clean + ending})
+	return mime.FormatMediaType(how, map[string]string{"filename": clean + ending})
 }

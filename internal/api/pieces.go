@@ -2,14 +2,12 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"math"
 	"net/http"
 
 	"coldember/core/figure"
 	"coldember/core/plan"
 	"coldember/internal/edit"
-	"coldember/internal/export"
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -116,13 +114,17 @@ func (h *handlers) pieces(api huma.API) {
 		return answer(ctx, h, pieceAnswer(p, pl), err)
 	})
 	huma.Register(api, op("getPicture", http.MethodGet, "/pictures/{id}", "The bytes of a picture"), h.picture)
-	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"), h.export)
+	huma.Register(api, op("exportPiece", http.MethodGet, "/pieces/{id}/export/{format}", "The blade of a piece in an open format"),
+		func(ctx context.Context, in *exportIn) (*fileOut, error) {
+			return h.ofPiece(ctx, in.ID, Format(in.Format))
+		})
 	huma.Register(api, op("benchCard", http.MethodGet, "/pieces/{id}/heats.pdf", "Every heat in order, a line each with its sketch"),
-		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.heats(ctx, in.ID, "pdf") })
+		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Bench) })
 	huma.Register(api, op("pieceSolid", http.MethodGet, "/pieces/{id}/solid", "The piece in the round: after a heat, or 0 the forged shape"), h.solid)
 	huma.Register(api, op("heatsTable", http.MethodGet, "/pieces/{id}/heats.csv", "Every heat in order as CSV"),
-		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.heats(ctx, in.ID, "csv") })
-	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"), h.card)
+		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Heats) })
+	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"),
+		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Card) })
 }
 
 type pictureIn struct {
@@ -156,76 +158,6 @@ type traceIn struct {
 
 // maxDrawing bounds a request with a drawing in it.
 const maxDrawing = 10 << 20
-
-type exportIn struct {
-	ID     string `path:"id"`
-	Format string `path:"format" enum:"svg,dxf,pdf,3mf,stl,json"`
-}
-
-func (h *handlers) export(ctx context.Context, in *exportIn) (*fileOut, error) {
-	p, err := h.work.Piece(ctx, in.ID)
-	if err != nil {
-		return nil, fail(ctx, err, "")
-	}
-	shop, err := h.work.Shop(ctx)
-	if err != nil {
-		return nil, fail(ctx, err, "")
-	}
-	r := p.Doc.Request
-	f, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, export.Format(in.Format), shop.Doc.Units, shop.Doc.Paper)
-	if err != nil {
-		return nil, fail(ctx, fmt.Errorf("export: %w", err), shop.Doc.Units)
-	}
-	return &fileOut{ContentType: f.ContentType, Disposition: download(p.Doc.Name, "."+in.Format), Body: f.Data}, nil
-}
-
-func (h *handlers) card(ctx context.Context, in *idIn) (*fileOut, error) {
-	p, err := h.work.Piece(ctx, in.ID)
-	if err != nil {
-		return nil, fail(ctx, err, "")
-	}
-	shop, err := h.work.Shop(ctx)
-	if err != nil {
-		return nil, fail(ctx, err, "")
-	}
-	pl, err := h.work.Plan(ctx, p.Doc)
-	if err != nil {
-		return nil, fail(ctx, err, shop.Doc.Units)
-	}
-	pdf, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, shop.Doc.Units, shop.Doc.Paper)
-	if err != nil {
-		return nil, fail(ctx, fmt.Errorf("card: %w", err), shop.Doc.Units)
-	}
-	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="fire-card.pdf"`, Body: pdf}, nil
-}
-
-// heats is the plan of a piece heat by heat, as a card or a table.
-func (h *handlers) heats(ctx context.Context, id, format string) (*fileOut, error) {
-	p, err := h.work.Piece(ctx, id)
-	if err != nil {
-		return nil, fail(ctx, err, "")
-	}
-	shop, err := h.work.Shop(ctx)
-	if err != nil {
-		return nil, fail(ctx, err, "")
-	}
-	pl, err := h.work.Plan(ctx, p.Doc)
-	if err != nil {
-		return nil, fail(ctx, err, shop.Doc.Units)
-	}
-	if format == "csv" {
-		data, err := export.HeatsCSV(pl, shop.Doc.Units)
-		if err != nil {
-			return nil, fail(ctx, err, shop.Doc.Units)
-		}
-		return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: download(p.Doc.Name, " heats.csv"), Body: data}, nil
-	}
-	pdf, err := export.BenchCard(p.Doc.Name, pl, shop.Doc.Units, shop.Doc.Paper)
-	if err != nil {
-		return nil, fail(ctx, err, shop.Doc.Units)
-	}
-	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="bench-card.pdf"`, Body: pdf}, nil
-}
 
 type solidIn struct {
 	ID   string `path:"id"`

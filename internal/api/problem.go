@@ -9,12 +9,14 @@ import (
 	"log/slog"
 	"net/http"
 	"strconv"
+	"strings"
 
 	"coldember/core/calc"
 	"coldember/core/quantity"
 	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
+	"coldember/internal/export"
 	"coldember/internal/text"
 	"coldember/internal/work"
 
@@ -86,18 +88,39 @@ func init() {
 // fail maps an error of the use cases to a problem in the smith's units; what
 // it does not know is logged and answered without its insides.
 func fail(ctx context.Context, err error, units quantity.System) error {
+	if err == nil {
+		return nil
+	}
+	if p := Explain(err, units); p != nil {
+		if p.Status >= http.StatusInternalServerError {
+			slog.ErrorContext(ctx, "the file cannot be used", "error", err)
+		}
+		return p
+	}
+	switch {
+	case errors.Is(err, context.DeadlineExceeded), errors.Is(ctx.Err(), context.DeadlineExceeded):
+		return problem(http.StatusServiceUnavailable, "problem.tooLong", nil)
+	case errors.Is(err, context.Canceled), ctx.Err() != nil: // nobody waits for it any more
+		return problem(statusGone, "problem.internal", nil)
+	}
+	slog.ErrorContext(ctx, "request failed", "error", err)
+	return problem(http.StatusInternalServerError, "problem.internal", nil)
+}
+
+// Explain tells an error of the use cases in words and in the smith's units, or is nothing
+// where it is not one of them. It is how the command line speaks too.
+func Explain(err error, units quantity.System) *Problem {
 	var inv *edit.InvalidError
 	var stale *work.StaleError
 	var state *work.StateError
 	var in *calc.InputError
 	var kind *calc.UnknownKindError
 	var table *work.CSVError
+	var file *export.FileError
 	var none *whatif.NoFitError
 	var newer *doc.NewerError
 	var fault *work.Fault
 	switch {
-	case err == nil:
-		return nil
 	case errors.As(err, &inv):
 		p := problem(http.StatusUnprocessableEntity, "problem.invalid", nil)
 		for _, f := range inv.Fields {
@@ -111,36 +134,61 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	case errors.As(err, &state):
 		return problem(http.StatusConflict, state.Code, nil)
 	case errors.As(err, &table):
-		p := problem(http.StatusUnprocessableEntity, "problem.invalid", nil)
-		with := map[string]string{"line": strconv.Itoa(table.Line), "column": table.Column, "found": table.Found}
-		if table.Code == "csv.otherForm" {
-			with["found"] = text.Say("form."+table.Found, nil)
-		}
-		if table.Problem != nil {
-			with["found"] = fieldMessage(*table.Problem, units).Message
-		}
-		p.Fields = []FieldMessage{{Field: "file", Code: table.Code, Message: text.Say(table.Code, with), Offset: -1}}
-		return p
+		return fileProblem("file", table.Code, tableWords(table, units))
+	case errors.As(err, &file):
+		return fileProblem("text", file.Code, map[string]string{"line": strconv.Itoa(file.Line), "found": file.Found})
 	case errors.As(err, &none):
-		p := problem(http.StatusUnprocessableEntity, "problem.noFit", nil)
-		p.Fields = []FieldMessage{{Field: "stockId", Code: none.Why.Code, Message: text.Say(none.Why.Code, text.Figures(none.Why.Figures, units)), Offset: -1}}
+		p := fileProblem("stockId", none.Why.Code, text.Figures(none.Why.Figures, units))
+		p.Code, p.Detail = "problem.noFit", text.Say("problem.noFit", nil)
 		return p
 	case errors.As(err, &in):
 		return problem(http.StatusUnprocessableEntity, "problem.body", map[string]string{"detail": in.Error()})
 	case errors.As(err, &newer):
 		return problem(http.StatusConflict, "problem.newer", nil)
-	case errors.As(err, &kind), errors.Is(err, work.ErrNotFound):
+	case errors.As(err, &kind):
+		return problem(http.StatusNotFound, "calc.noKind", map[string]string{"found": kind.Kind, "kinds": strings.Join(calc.Kinds(), ", ")})
+	case errors.Is(err, work.ErrNotFound):
 		return problem(http.StatusNotFound, "problem.notFound", nil)
 	case errors.As(err, &fault):
-		slog.ErrorContext(ctx, "the file cannot be used", "error", err)
 		return faultProblem(fault)
-	case errors.Is(err, context.DeadlineExceeded), errors.Is(ctx.Err(), context.DeadlineExceeded):
-		return problem(http.StatusServiceUnavailable, "problem.tooLong", nil)
-	case errors.Is(err, context.Canceled), ctx.Err() != nil: // nobody waits for it any more
-		return problem(statusGone, "problem.internal", nil)
 	}
-	slog.ErrorContext(ctx, "request failed", "error", err)
-	return problem(http.StatusInternalServerError, "problem.internal", nil)
+	return nil
+}
+
+// fileProblem is a problem of one field whose words are those of a code.
+func fileProblem(field, code string, with map[string]string) *Problem {
+	p := problem(http.StatusUnprocessableEntity, "problem.invalid", nil)
+	p.Fields = []FieldMessage{{Field: field, Code: code, Message: text.Say(code, with), Offset: -1}}
+	return p
+}
+
+func tableWords(e *work.CSVError, units quantity.System) map[string]string {
+	with := map[string]string{"line": strconv.Itoa(e.Line), "column": e.Column, "found": e.Found}
+	if e.Code == "csv.otherForm" {
+		with["found"] = text.Say("form."+e.Found, nil)
+	}
+	if e.Problem != nil {
+		with["found"] = fieldMessage(*e.Problem, units).Message
+	}
+	return with
+}
+
+// Sentence is the whole of a problem as one says it: its fields where it has any.
+func (p *Problem) Sentence() string {
+	if len(p.Fields) == 0 {
+		return p.Detail
+	}
+	out := make([]string, len(p.Fields))
+	for i, f := range p.Fields {
+		out[i] = f.Message
+		if name := "field.name." + f.Field; f.Field != "file" && f.Field != "text" {
+			out[i] = f.Field + ": " + f.Message
+			if text.Has(name) {
+				out[i] = text.Say(name, nil) + ": " + f.Message
+			}
+		}
+	}
+	return strings.Join(out, "\n")
 }
 
 func fieldMessage(f edit.Problem, units quantity.System) FieldMessage {

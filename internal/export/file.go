@@ -3,7 +3,6 @@ package export
 import (
 	"encoding/json"
 	"errors"
-	"fmt"
 	"slices"
 
 	"coldember/core/blade"
@@ -100,26 +99,10 @@ func Write(s Subject, f Format, units quantity.System, paper string) (File, erro
 		if tags == nil {
 			tags = []string{}
 		}
-		data, err := json.MarshalIndent(PatternFile{"coldember.pattern", PatternVersion, s.Name, tags, s.Design, s.Allowances}, "", " ")
+		data, err := json.MarshalIndent(PatternFile{patternFormat, PatternVersion, s.Name, tags, s.Design, s.Allowances}, "", " ")
 		return File{append(data, '\n'), "application/json"}, err
 	}
 }
 
 // maxPattern bounds a pattern file that is read.
 const maxPattern = 1 << 20
-
-// ReadPattern reads a pattern written as JSON. Whether its blade can be is for
-// the caller to validate.
-func ReadPattern(data []byte) (PatternFile, error) {
-	var p PatternFile
-	if len(data) > maxPattern {
-		return p, fmt.Errorf("import: a pattern of %d bytes is too large; %d are read", len(data), maxPattern)
-	}
-	if err := json.Unmarshal(data, &p); err != nil {
-		return p, fmt.Errorf("import: not a pattern in JSON: %w", err)
-	}
-	if p.Format != "coldember.pattern" || p.Version != PatternVersion {
-		return p, fmt.Errorf("import: want a file of format coldember.pattern, version %d; this is %q, version %d", PatternVersion, p.Format, p.Version)
-	}
-	return p, nil
-}

@@ -247,9 +247,27 @@ func TestJSONReadsBackIdentically(t *testing.T) {
 }
 
 func TestStrangePatternsAreRefused(t *testing.T) {
-	for _, text := range []string{"", "{", "[]", `{"format":"other","version":1}`, `{"format":"coldember.pattern","version":9}`, strings.Repeat(" ", 2<<20)} {
+	const head = "{\"format\":\"coldember.pattern\",\n\"version\":1,\n"
+	for text, want := range map[string]export.FileError{
+		"":                                      {Code: "patternFile.notJson", Line: 1},
+		"{\n\"format\": x}":                     {Code: "patternFile.notJson", Line: 2},
+		"[]":                                    {Code: "patternFile.kind", Line: 1},
+		`{"format":"other"}`:                    {Code: "patternFile.format", Line: 1},
+		head[:30] + `"version":9}`:              {Code: "patternFile.version", Line: 1},
+		strings.Repeat(" ", 2<<20):              {Code: "patternFile.tooLarge"},
+		head + `"nam":"x"}`:                     {Code: "patternFile.unknown", Line: 3, Found: "nam"},
+		head + "\"design\":{\n\"lenghtMm\":8}}": {Code: "patternFile.unknown", Line: 4, Found: "lenghtMm"},
+		head + "\"design\":{\n\"lengthMm\":\"8\"}}": {Code: "patternFile.kind", Line: 4, Found: "design.lengthMm"},
+		head + `"name":"x"} {`:                      {Code: "patternFile.notJson", Line: 3},
+	} {
 		_, err := export.ReadPattern([]byte(text))
-		require.ErrorContains(t, err, "import:")
+		var got *export.FileError
+		require.ErrorAs(t, err, &got, text)
+		assert.Equal(t, want.Code, got.Code, text)
+		assert.Equal(t, want.Line, got.Line, text)
+		if want.Found != "" {
+			assert.Equal(t, want.Found, got.Found, text)
+		}
 	}
 }
 

@@ -16,6 +16,7 @@ import (
 	"net/http"
 	"path"
 	"strings"
+	"syscall"
 	"time"
 
 	"coldember/internal/api"
@@ -66,16 +67,27 @@ func Loopback(addr string) error {
 	return nil
 }
 
-// Run serves on addr until the context ends, then lets requests finish. ready
-// is told the address that was taken.
-func Run(ctx context.Context, addr string, h http.Handler, ready func(net.Addr)) error {
+// ErrBusy says that another program serves the address.
+var ErrBusy = errors.New("the address is in use")
+
+// Listen takes an address of this machine; ErrBusy where another program has it.
+func Listen(ctx context.Context, addr string) (net.Listener, error) {
 	if err := Loopback(addr); err != nil {
-		return err
+		return nil, err
 	}
 	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", addr)
-	if err != nil {
-		return fmt.Errorf("serve: %w", err)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return nil, fmt.Errorf("%s: %w", addr, ErrBusy)
 	}
+	if err != nil {
+		return nil, fmt.Errorf("serve: %w", err)
+	}
+	return l, nil
+}
+
+// Run serves on what is listened to until the context ends, then lets requests finish. ready
+// is told the address that was taken.
+func Run(ctx context.Context, l net.Listener, h http.Handler, ready func(net.Addr)) error {
 	// whoever waits for events, or for a plan, is let go when it ends
 	base, letGo := context.WithCancel(context.WithoutCancel(ctx))
 	defer letGo()

@@ -288,15 +288,19 @@ func TestOnlyThisMachineIsServed(t *testing.T) {
 		err := server.Loopback(addr)
 		assert.Equal(t, ok, err == nil, "%s: %v", addr, err)
 	}
-	err := server.Run(context.Background(), "0.0.0.0:0", http.NotFoundHandler(), func(net.Addr) { t.Error("served") })
+	_, err := server.Listen(t.Context(), "0.0.0.0:0")
 	require.ErrorIs(t, err, server.ErrNotLoopback)
 }
 
 func TestRunServesUntilItIsStopped(t *testing.T) {
 	ctx, stop := context.WithCancel(context.Background())
 	ready, done := make(chan net.Addr, 1), make(chan error, 1)
+	l, err := server.Listen(ctx, "127.0.0.1:0")
+	require.NoError(t, err)
+	_, err = server.Listen(ctx, l.Addr().String())
+	require.ErrorIs(t, err, server.ErrBusy)
 	go func() {
-		done <- server.Run(ctx, "127.0.0.1:0", http.NotFoundHandler(), func(a net.Addr) { ready <- a })
+		done <- server.Run(ctx, l, http.NotFoundHandler(), func(a net.Addr) { ready <- a })
 	}()
 	res, err := http.Get("http://" + (<-ready).String())
 	require.NoError(t, err)

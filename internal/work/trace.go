@@ -144,6 +144,23 @@ func statedUnit(d *drawing.Drawing, f OutlineFile) error {
 	return nil
 }
 
+// PatternOfOutline is a pattern that has the outline of a drawing, and all else as the first
+// of the starters. Errors are *edit.InvalidError.
+func PatternOfOutline(name string, f OutlineFile) (doc.Pattern, error) {
+	o, _, err := ReadOutline(f)
+	if err != nil {
+		return doc.Pattern{}, err
+	}
+	d := blade.Starters()[0].Design
+	d.SetOutline(o)
+	d.Ricasso.HeightMm = d.HeightMm * heelShare
+	d.SetTang(d.TangKind)
+	return doc.Pattern{Name: name, Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.Allowances()}, nil
+}
+
+// heelShare is how high a ricasso is drawn behind an outline that says nothing of it.
+const heelShare = .86
+
 // TraceOutline gives a piece the outline of a drawing, as one step of its
 // history.
 func (w *Work) TraceOutline(ctx context.Context, id string, version int, f OutlineFile) (Piece, *plan.Plan, error) {

@@ -1,0 +1,119 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+
+	"coldember/core/quantity"
+	"coldember/core/steel"
+	"coldember/internal/text"
+	"coldember/internal/work"
+
+	"github.com/spf13/cobra"
+)
+
+func rackCommand() *cobra.Command {
+	c := lister("rack", "List what is on the rack; take it out and in as a table", "NAME\tSTEEL\tFORM\tCOUNT\tFREE\tID", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
+		all, _, err := w.Rack(ctx, false)
+		var out [][]string
+		for _, s := range all {
+			name := s.Doc.SteelID
+			if g, err := steel.Find(name); err == nil {
+				name = g.Name
+			}
+			if s.Doc.Believed {
+				name += " (presumed)"
+			}
+			out = append(out, []string{s.Doc.Name, name, text.Say("form."+string(s.Doc.Piece.Form), nil), fmt.Sprint(s.Doc.Count), quantity.FormatLength(s.FreeMm, u), s.ID})
+		}
+		return out, err
+	})
+	c.AddCommand(rackOutCommand(), rackInCommand())
+	return c
+}
+
+func rackOutCommand() *cobra.Command {
+	var data, out string
+	c := &cobra.Command{Use: "export", Short: "Write the rack as CSV", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		return withData(c.Context(), data, func(w *work.Work) error {
+			table, err := w.RackCSV(c.Context())
+			if err != nil {
+				return err
+			}
+			if out == "-" || out == "" {
+				_, err = c.OutOrStdout().Write(table)
+				return err
+			}
+			return os.WriteFile(out, table, 0o644)
+		})
+	}}
+	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	c.Flags().StringVar(&out, "out", "-", "file to write, or - for standard output")
+	return c
+}
+
+func rackInCommand() *cobra.Command {
+	var data string
+	var look bool
+	c := &cobra.Command{
+		Use: "import FILE", Short: "Take a CSV into the rack, or nothing of it (- for standard input)", Args: cobra.ExactArgs(1),
+		Long: "Takes a CSV, as rack export writes it, into the rack: a line with the id of a piece changes\nthat piece, all others are new. With --look it only tells what it would do.",
+		RunE: func(c *cobra.Command, args []string) error {
+			raw, err := readFile(c, args[0])
+			if err != nil {
+				return err
+			}
+			return withData(c.Context(), data, func(w *work.Work) error {
+				read := w.ImportRackCSV
+				if look {
+					read = w.ReadRackTable
+				}
+				done, err := read(c.Context(), raw)
+				if err != nil {
+					return err
+				}
+				return tellTable(c.OutOrStdout(), done)
+			})
+		},
+	}
+	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	c.Flags().BoolVar(&look, "look", false, "only tell what it would do")
+	return c
+}
+
+// tellTable says what a table does, line by line, and how much stays as it is.
+func tellTable(out io.Writer, done []work.RackChange) error {
+	same := 0
+	for _, d := range done {
+		var err error
+		switch {
+		case d.ID == "":
+			err = printf(out, "%s\n", text.Count("rack.csvNew", 1, map[string]string{"names": d.Name}))
+		case len(d.Changes) == 0:
+			same++
+		default:
+			var columns []string
+			for _, f := range d.Changes {
+				columns = append(columns, text.Say("rack.csvColumn", map[string]string{"column": f.Column, "was": orDash(f.Was), "is": orDash(f.Is)}))
+			}
+			err = printf(out, "%s\n", text.Say("rack.csvChanges", map[string]string{"name": d.Name, "changes": strings.Join(columns, "; ")}))
+		}
+		if err != nil {
+			return err
+		}
+	}
+	if same == 0 {
+		return nil
+	}
+	return printf(out, "%s\n", text.Count("rack.csvSame", same, nil))
+}
+
+func orDash(s string) string {
+	if s == "" {
+		return "–"
+	}
+	return s
+}

@@ -1,0 +1,115 @@
+package api
+
+import (
+	"context"
+	"slices"
+
+	"coldember/internal/export"
+	"coldember/internal/work"
+)
+
+// Format is what a piece or a pattern is written as: a format of its blade, or one of the
+// papers of its plan.
+type Format string
+
+// Papers of a plan.
+const (
+	Card  Format = "card"  // one page to take to the fire
+	Bench Format = "bench" // every heat with its sketch
+	Heats Format = "heats" // every heat as a table
+)
+
+// Papers lists them.
+func Papers() []Format { return []Format{Card, Bench, Heats} }
+
+// IsPaper tells whether a format is one of them.
+func IsPaper(f Format) bool { return slices.Contains(Papers(), f) }
+
+// CanWrite tells whether there is such a format at all.
+func CanWrite(f Format) bool {
+	return IsPaper(f) || slices.Contains(export.Formats(), export.Format(f))
+}
+
+// Paper is a written file with the end of its name; Inline is shown, not kept.
+type Paper struct {
+	export.File
+	Suffix string
+	Inline bool
+}
+
+// PieceFile writes a piece of work in a format, in the units and on the paper of the shop.
+func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper, error) {
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return Paper{}, err
+	}
+	r, units, paper := p.Doc.Request, shop.Doc.Units, shop.Doc.Paper
+	if !IsPaper(f) {
+		file, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, export.Format(f), units, paper)
+		return Paper{File: file, Suffix: "." + string(f)}, err
+	}
+	pl, err := w.Plan(ctx, p.Doc)
+	if err != nil {
+		return Paper{}, err
+	}
+	pdf := func(data []byte, err error, name string) (Paper, error) {
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: name, Inline: true}, err
+	}
+	switch f {
+	case Card:
+		data, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, units, paper)
+		return pdf(data, err, " fire card.pdf")
+	case Bench:
+		data, err := export.BenchCard(p.Doc.Name, pl, units, paper)
+		return pdf(data, err, " bench card.pdf")
+	default:
+		data, err := export.HeatsCSV(pl, units)
+		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " heats.csv"}, err
+	}
+}
+
+// PatternFile writes a pattern in a format of its blade.
+func PatternFile(ctx context.Context, w *work.Work, p work.Pattern, f Format) (Paper, error) {
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return Paper{}, err
+	}
+	d := p.Doc
+	file, err := export.Write(export.Subject{Name: d.Name, Tags: d.Tags, Design: d.Design, Allowances: d.Allowances}, export.Format(f), shop.Doc.Units, shop.Doc.Paper)
+	return Paper{File: file, Suffix: "." + string(f)}, err
+}
+
+type exportIn struct {
+	ID     string `path:"id"`
+	Format string `path:"format" enum:"svg,dxf,pdf,3mf,stl,json"`
+}
+
+func (h *handlers) ofPiece(ctx context.Context, id string, f Format) (*fileOut, error) {
+	p, err := h.work.Piece(ctx, id)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	paper, err := PieceFile(ctx, h.work, p, f)
+	return fileOf(ctx, h, p.Doc.Name, paper, err)
+}
+
+func (h *handlers) ofPattern(ctx context.Context, in *exportIn) (*fileOut, error) {
+	p, err := h.work.Pattern(ctx, in.ID)
+	if err != nil {
+		return nil, fail(ctx, err, "")
+	}
+	paper, err := PatternFile(ctx, h.work, p, Format(in.Format))
+	return fileOf(ctx, h, p.Doc.Name, paper, err)
+}
+
+func fileOf(ctx context.Context, h *handlers, name string, p Paper, err error) (*fileOut, error) {
+	if err != nil {
+		_, err = answer(ctx, h, p, err)
+		return nil, err
+	}
+	how := download(name, p.Suffix)
+	if p.Inline {
+		how = inline(name, p.Suffix)
+	}
+	return &fileOut{ContentType: p.ContentType, Disposition: how, Body: p.Data}, nil
+}
