@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
-.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long mutants unit race e2e clean
+.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long formats mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -56,6 +56,9 @@ unit: web/dist/index.html ## Go and front-end tests without the browser
 race: ## the core and the server under the race detector
 	CGO_ENABLED=1 go test -race -run Bands ./core/whatif
 	CGO_ENABLED=1 go test -race -skip "Stockroom|StockIsEdited" ./internal/server # those two go one by one
+
+formats: build ## every export read by programs that are not ours
+	@tools/formats
 
 e2e: build browser ## the real interface in a real browser
 	go test -count=1 -timeout 20m ./e2e/...

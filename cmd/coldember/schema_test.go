@@ -8,7 +8,10 @@ import (
 	"testing"
 	"time"
 
+	"coldember/core/blade"
+	"coldember/core/quantity"
 	"coldember/internal/demo"
+	"coldember/internal/export"
 	"coldember/internal/store"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
@@ -50,4 +53,25 @@ func TestAPackedShopMeetsItsSchema(t *testing.T) {
 	out, err := command(t, "", "unpack", packed, "--data", filepath.Join(dir, "new.db"))
 	require.NoError(t, err)
 	assert.Contains(t, out, "5 pieces")
+}
+
+// TestAPatternFileMeetsItsSchema, and one with a field that is misspelt does not.
+func TestAPatternFileMeetsItsSchema(t *testing.T) {
+	text, err := command(t, "", "schema")
+	require.NoError(t, err)
+	rules, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
+	require.NoError(t, err)
+	c := jsonschema.NewCompiler()
+	require.NoError(t, c.AddResource("pattern.json", rules))
+	s, err := c.Compile("pattern.json")
+	require.NoError(t, err)
+	for _, p := range blade.Starters() {
+		f, err := export.Write(export.Subject{Name: p.ID, Design: p.Design}, export.FormatJSON, quantity.Metric, "a4")
+		require.NoError(t, err)
+		var file map[string]any
+		require.NoError(t, json.Unmarshal(f.Data, &file))
+		require.NoError(t, s.Validate(file), p.ID)
+		file["design"].(map[string]any)["lenghtMm"] = 100.
+		assert.Error(t, s.Validate(file))
+	}
 }
