@@ -3,45 +3,17 @@ package e2e
 import (
 	"context"
 	"os"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 
 	"coldember/internal/demo"
-	"coldember/internal/store"
-	"coldember/internal/work"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
-
-// TestThreeQuestionsLandOnAPlan: a new user, an empty database, a bar of their
-// own.
-func TestThreeQuestionsLandOnAPlan(t *testing.T) {
-	s := openFile(t, filepath.Join(t.TempDir(), "own.db"), func(ctx context.Context, st *store.Store) error {
-		return work.New(st, time.Now, work.RandomID).Ensure(ctx)
-	})
-	s.goTo("/")
-	s.until("an empty list says what to do", `document.querySelector("main").textContent.includes("three questions")`)
-	s.keys("n")
-	s.until("the questions", `document.querySelectorAll("[role=dialog] input[name=pattern]").length === 11`)
-	s.do(chromedp.Click(chromedp.Search("//label[contains(., 'Camp knife')]")))
-	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Plan it')]")))
-	s.until("the bar is asked for", `document.querySelectorAll("[role=dialog] [role=alert]").length >= 3`)
-	for field, text := range map[string]string{"bar.widthMm": "1 1/2 in", "bar.thicknessMm": "1/4in", "bar.lengthMm": "600"} {
-		s.do(chromedp.Focus(chromedp.CSS("[role=dialog] input[data-field='" + field + "']")))
-		s.keys(text)
-	}
-	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Plan it')]")))
-	s.do(chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")))
-	p := s.stored("Camp knife")
-	assert.InDelta(t, 38.1, p.Doc.Request.Bar.WidthMm, 1e-9)
-	assert.Positive(t, p.Summary.Heats)
-	assert.Contains(t, s.text("[data-figure=heats]"), "heats")
-}
 
 func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
 	s := open(t)
@@ -55,20 +27,20 @@ func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
 	s.click(`button[aria-label="Duplicate Bosun's knife"]`)
 	s.do(chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")))
 	s.goTo("/")
-	s.until("copied", `document.querySelector("main").textContent.includes("Bosun's knife, second")`)
-	s.click(`button[aria-label="Archive Bosun's knife, second"]`)
+	s.until("copied", `document.querySelector("main").textContent.includes("Bosun's knife 2")`)
+	s.click(`button[aria-label="Archive Bosun's knife 2"]`)
 	s.until("archived", `document.querySelectorAll("main li a").length === 5`)
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
-	s.click(`button[aria-label="Restore Bosun's knife, second"]`)
+	s.click(`button[aria-label="Restore Bosun's knife 2"]`)
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
 	s.until("restored", `document.querySelectorAll("main li a").length === 6`)
 	s.do(chromedp.KeyEvent("k", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	s.until("the finder", `document.querySelector("[role=dialog] [role=combobox]")`)
-	s.keys("second")
+	s.keys("knife 2")
 	s.until("one found", `document.querySelectorAll("[role=option]").length === 1`)
 	s.keys("\r")
 	s.do(chromedp.WaitVisible(chromedp.CSS("[data-figure=cut]")))
-	assert.Equal(t, "Bosun's knife, second", js[string](s, `document.querySelector("input[data-field=name]").value`))
+	assert.Equal(t, "Bosun's knife 2", js[string](s, `document.querySelector("input[data-field=name]").value`))
 }
 
 func TestTheRackTakesABar(t *testing.T) {
@@ -185,9 +157,18 @@ func TestNothingIsWiderThanTheWindow(t *testing.T) {
 func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
 	s := open(t)
 	s.bench(demo.Rigging, "blade")
+	s.click("[data-testid=print]")
+	s.until("the papers", `[...document.querySelectorAll("[data-print]")].map(a => a.dataset.print).join() === "card,bench,template,cuts"`)
+	for _, paper := range []string{"card", "bench", "template"} {
+		got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-print=`+paper+`]").href).then(r => r.text()).then(t => t.slice(0, 5))`, chromedp.EvalAwaitPromise))
+		require.NoError(t, err)
+		assert.Equal(t, "%PDF-", got, paper)
+	}
+	s.keys(kb.Escape)
+	s.until("closed", `!document.querySelector("[data-print]")`)
 	s.click("button[aria-label=More]")
-	s.until("the formats", `document.querySelectorAll("[data-export]").length === 6`)
-	for format, start := range map[string]string{"pdf": "%PDF-", "svg": "<?xml", "dxf": "  0", "3mf": "PK", "stl": "Cold Ember", "json": "{"} {
+	s.until("the formats", `document.querySelectorAll("[data-export]").length === 5`)
+	for format, start := range map[string]string{"svg": "<?xml", "dxf": "  0", "3mf": "PK", "stl": "Cold Ember", "json": "{"} {
 		got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-export='`+format+`']").href).then(async r =>
 			r.headers.get("content-disposition").includes("Rigging knife.`+format+`") ? (await r.text()).slice(0, 12) : "no name")`, chromedp.EvalAwaitPromise))
 		require.NoError(t, err)
@@ -200,7 +181,7 @@ func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
 	s := open(t)
 	s.goTo("/patterns")
 	s.until("the library", `document.querySelectorAll("main li").length === 14`)
-	s.do(chromedp.Focus(chromedp.CSS("main input")))
+	s.do(chromedp.Focus(chromedp.CSS("main header input.pick")))
 	s.keys("deep kitchen")
 	s.until("one found", `document.querySelectorAll("main li").length === 1`)
 	s.do(chromedp.Click(chromedp.Search("//main//li//a[contains(., 'Galley')]")))

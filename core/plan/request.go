@@ -118,7 +118,9 @@ func (r Request) Validate() error {
 	r.Smith.Validate(c.Within("smith"))
 	r.Fire.Validate(c.Within("fire"))
 	r.Prices.Validate(c.Within("prices"))
-	if _, err := steel.Find(r.SteelID); err != nil {
+	if r.SteelID == "" {
+		c.Fail("steelId", "field.steelMissing", nil)
+	} else if _, err := steel.Find(r.SteelID); err != nil {
 		c.Fail("steelId", "field.steel", nil)
 	}
 	validateBar(c.Within("bar"), r.Bar)

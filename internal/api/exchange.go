@@ -40,5 +40,10 @@ func (h *handlers) exchange(api huma.API) {
 		v, err := h.work.AddPattern(ctx, d)
 		return answer(ctx, h, patternOf(v), err)
 	})
+	huma.Register(api, op("duplicatePattern", http.MethodPost, "/patterns/{id}/duplicate", "A copy of a pattern, its name counted"),
+		func(ctx context.Context, in *idIn) (*body[Pattern], error) {
+			v, err := h.work.DuplicatePattern(ctx, in.ID)
+			return answer(ctx, h, patternOf(v), err)
+		})
 	huma.Register(api, op("exportPattern", http.MethodGet, "/patterns/{id}/export/{format}", "The blade of a pattern in an open format"), h.ofPattern)
 }

@@ -43,7 +43,7 @@ type versionIn struct {
 type nameIn struct {
 	ID   string `path:"id"`
 	Body struct {
-		Name string `json:"name"`
+		Name string `json:"name" doc:"empty: that of the original, counted"`
 	}
 }
 

@@ -108,6 +108,19 @@ func (w *Work) AddPattern(ctx context.Context, d doc.Pattern) (Pattern, error) {
 	return w.Pattern(ctx, row.ID)
 }
 
+// DuplicatePattern puts a copy into the library, its name counted.
+func (w *Work) DuplicatePattern(ctx context.Context, id string) (Pattern, error) {
+	p, err := w.Pattern(ctx, id)
+	if err != nil {
+		return p, err
+	}
+	d := doc.Copy(p.Doc)
+	if d.Name, err = w.freePatternName(ctx, d.Name); err != nil {
+		return Pattern{}, err
+	}
+	return w.AddPattern(ctx, d)
+}
+
 // SavePattern adds a revision; the ones before stay.
 func (w *Work) SavePattern(ctx context.Context, id string, version int, d doc.Pattern) (Pattern, error) {
 	if d.Tags == nil {

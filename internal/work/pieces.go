@@ -4,12 +4,14 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"slices"
 	"strings"
 	"time"
 
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/stock"
+	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -39,13 +41,14 @@ type Piece struct {
 // a hand. Without StockID, BarForm and Edits (fields of bar and steelId) say
 // what the bar is; Edits may change any other field too.
 type NewPiece struct {
-	Name      string      `json:"name"`
+	Name      string      `json:"name" doc:"the pattern's if empty, counted where there is one of that name"`
 	PatternID string      `json:"patternId"`
 	StockID   string      `json:"stockId,omitempty"`
 	BarForm   stock.Form  `json:"barForm,omitempty"`
 	Hand      string      `json:"hand,omitempty" doc:"a smith of the shop; the first if empty"`
 	Skill     forge.Skill `json:"skill,omitempty" doc:"the smith's own if empty"`
 	Edits     []edit.Edit `json:"edits" maxItems:"200"`
+	Fitted    bool        `json:"fitted,omitempty" doc:"as large as the bar makes it, where it is too large as it is"`
 }
 
 func pieceOf(row store.PieceRow) (Piece, error) {
@@ -111,6 +114,9 @@ func (w *Work) seen(ctx context.Context, id string, version int) (Piece, error) 
 	return p, err
 }
 
+// barSoldMm is how long a bar is whose length is not said.
+const barSoldMm = 1000
+
 // StartPiece makes a new piece from the three answers: a pattern's blade, a bar
 // and a hand; everything else is the trade's default.
 func (w *Work) StartPiece(ctx context.Context, in NewPiece) (Piece, *plan.Plan, error) {
@@ -136,7 +142,11 @@ func (w *Work) starting(ctx context.Context, in NewPiece) (doc.Piece, error) {
 			hand = h
 		}
 	}
-	req := plan.NewRequest(pattern.Doc.Design, "", stock.Item{Form: in.BarForm}, hand.Skill)
+	bar := stock.Item{Form: in.BarForm}
+	if slices.Contains(stock.Bars(), bar.Form) {
+		bar.LengthMm = barSoldMm
+	}
+	req := plan.NewRequest(pattern.Doc.Design, "", bar, hand.Skill)
 	req.Allowances, req.Smith, req.Fire, req.Prices = pattern.Doc.Allowances, hand.Smith, shop.Doc.Fire, shop.Doc.Prices
 	edits := in.Edits
 	if in.Skill != "" && in.Skill != hand.Skill {
@@ -145,7 +155,28 @@ func (w *Work) starting(ctx context.Context, in NewPiece) (doc.Piece, error) {
 	if in.StockID != "" {
 		edits = append([]edit.Edit{{Field: "stockId", Text: in.StockID}}, edits...)
 	}
-	return w.edited(ctx, doc.Piece{Name: in.Name, Hand: hand.Name, Request: req, Picture: pattern.Doc.Picture}, edits)
+	name := strings.TrimSpace(in.Name)
+	if name == "" {
+		if name, err = w.freePieceName(ctx, pattern.Doc.Name); err != nil {
+			return doc.Piece{}, err
+		}
+	}
+	d, err := w.edited(ctx, doc.Piece{Name: name, Hand: hand.Name, Request: req, Picture: pattern.Doc.Picture}, edits)
+	if err != nil || !in.Fitted {
+		return d, err
+	}
+	fit, err := whatif.Largest(ctx, d.Request, smaller())
+	if err != nil {
+		return d, edit.Invalid(err)
+	}
+	d.Request.Design = fit.Design
+	return d, nil
+}
+
+// smaller is the freedom of a blade that is too large as it is.
+func smaller() whatif.Freedom {
+	axis := whatif.Axis{Free: true, Lowest: .3, Highest: 1}
+	return whatif.Freedom{Length: axis, Height: axis, Thickness: axis, Rough: true}
 }
 
 // CreatePiece plans a document and keeps it as a new piece.
@@ -310,14 +341,18 @@ func (w *Work) Undo(ctx context.Context, id string, version, by int) (Piece, *pl
 	return w.kept(ctx, id, version+1, p, err)
 }
 
-// DuplicatePiece copies a piece under a new name.
+// DuplicatePiece copies a piece under a new name; without one it is counted.
 func (w *Work) DuplicatePiece(ctx context.Context, id, name string) (Piece, *plan.Plan, error) {
 	p, err := w.Piece(ctx, id)
 	if err != nil {
 		return Piece{}, nil, err
 	}
 	d := p.Doc
-	d.Name = name
+	if d.Name = name; name == "" {
+		if d.Name, err = w.freePieceName(ctx, p.Doc.Name); err != nil {
+			return Piece{}, nil, err
+		}
+	}
 	return w.CreatePiece(ctx, d)
 }
 

@@ -173,9 +173,7 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 		}
 		scaled, f.Looked = scaled+1, true
 		// it does not fit as it is: only smaller is asked about
-		smaller := whatif.Axis{Free: true, Lowest: .3, Highest: 1}
-		free := whatif.Freedom{Length: smaller, Height: smaller, Thickness: smaller, Rough: true}
-		if fit, err := whatif.Largest(ctx, request(f.Pattern), free); err == nil {
+		if fit, err := whatif.Largest(ctx, request(f.Pattern), smaller()); err == nil {
 			f.Factor, f.LengthMm = fit.Length, fit.Design.LengthMm
 		} else if ctx.Err() != nil {
 			return nil, ctx.Err()

@@ -91,7 +91,6 @@ func TestStartNamesWhatIsMissing(t *testing.T) {
 		"stockId":     {Name: "x", PatternID: patterns[0].ID, StockID: "nothing"},
 		"bar.widthMm": {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Flat, Edits: typed("steelId", "1084")},
 		"steelId":     {Name: "x", PatternID: patterns[0].ID, BarForm: stock.Round, Edits: []edit.Edit{{Field: "bar.diameterMm", Text: "12"}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "butter"}}},
-		"name":        {PatternID: patterns[0].ID, BarForm: stock.Round, Edits: []edit.Edit{{Field: "bar.diameterMm", Text: "12"}, {Field: "bar.lengthMm", Text: "300"}, {Field: "steelId", Text: "W1"}}},
 	} {
 		_, _, err := w.StartPiece(ctx, in)
 		assert.Contains(t, fields(t, err), field)

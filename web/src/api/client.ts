@@ -3,6 +3,8 @@ import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Piece = Schemas["Piece"];
+export type OutlineFile = Schemas["OutlineFile"];
+export type FittingPattern = Schemas["FittingPattern"];
 export type TableRead = Schemas["TableRead"];
 export type Doc = Schemas["Doc"];
 export type Plan = Schemas["Plan"];

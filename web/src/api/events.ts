@@ -32,13 +32,23 @@ const channelName = "coldember.saved";
  * a window that listens holds one for as long as it is open. The window that has the lock listens, and tells the
  * others; when it goes another takes over. Returns how to stop.
  */
-function listen(hear: (e: Saved) => void): () => void {
+function listen(hear: (e: Saved) => void, back: () => void): () => void {
   const stop = new AbortController();
   const channel = new BroadcastChannel(channelName);
-  channel.onmessage = (m: MessageEvent<Saved>) => hear(m.data);
+  channel.onmessage = (m: MessageEvent<Saved | "back">) => (m.data === "back" ? back() : hear(m.data));
   const connect = () =>
     new Promise<void>((done) => {
       const source = new EventSource("/api/v1/events"); // connects again by itself
+      let lost = false;
+      source.onerror = () => {
+        lost = true;
+      };
+      source.onopen = () => {
+        if (!lost) return;
+        lost = false;
+        channel.postMessage("back");
+        back();
+      };
       source.addEventListener("saved", (m: MessageEvent<string>) => {
         const e = JSON.parse(m.data) as Saved;
         channel.postMessage(e);
@@ -72,12 +82,14 @@ export function useEvents(): void {
       for (const key of touches[e.kind]) void client.invalidateQueries({ queryKey: [key] });
       for (const f of listeners) f(e);
     };
-    let stop = listen(hear);
+    // the server was away: what was saved meanwhile was not heard of, and what failed can be had again
+    const back = () => void client.invalidateQueries();
+    let stop = listen(hear, back);
     const leave = () => stop();
     const comeBack = (e: PageTransitionEvent) => {
       if (!e.persisted) return;
-      stop = listen(hear);
-      void client.invalidateQueries();
+      stop = listen(hear, back);
+      back();
     };
     addEventListener("pagehide", leave);
     addEventListener("pageshow", comeBack);

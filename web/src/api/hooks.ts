@@ -75,6 +75,22 @@ export const useSteels = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+/** The name of a grade by its id. */
+export function useSteelName(): (id: string) => string {
+  const steels = useSteels();
+  return (id) => steels.data?.find((g) => g.id === id)?.name ?? id;
+}
+
+/** What of the library comes of a piece of stock; nothing is asked without one. */
+export const useFits = (item: Stock | undefined) =>
+  useQuery({
+    queryKey: ["fits", item?.id, item?.version],
+    queryFn: ({ signal }) =>
+      ask(api.GET("/api/v1/stock/{id}/fits", { params: { path: { id: item?.id ?? "" } }, signal })),
+    enabled: !!item?.usable,
+    staleTime: 60_000,
+  });
+
 export const useSalvage = () =>
   useQuery({
     queryKey: ["salvage"],

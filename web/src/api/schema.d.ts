@@ -212,6 +212,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/patterns/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A copy of a pattern, its name counted */
+        post: operations["duplicatePattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/patterns/{id}/export/{format}": {
         parameters: {
             query?: never;
@@ -1848,6 +1865,7 @@ export interface components {
             total: number;
         };
         NameInBody: {
+            /** @description empty: that of the original, counted */
             name: string;
         };
         Named: {
@@ -1884,8 +1902,11 @@ export interface components {
         NewPiece: {
             barForm?: string;
             edits: components["schemas"]["Edit"][];
+            /** @description as large as the bar makes it, where it is too large as it is */
+            fitted?: boolean;
             /** @description a smith of the shop; the first if empty */
             hand?: string;
+            /** @description the pattern's if empty, counted where there is one of that name */
             name: string;
             patternId: string;
             /** @description the smith's own if empty */
@@ -3963,6 +3984,64 @@ export interface operations {
                 "application/json": components["schemas"]["VersionInBody"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    duplicatePattern: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

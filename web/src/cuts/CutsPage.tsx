@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Printer } from "lucide-react";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { api, ask, type CutPlan, Refused } from "../api/client";
 import { usePieces, useUnits } from "../api/hooks";
 import { barSize, isBar } from "../rack/forms";
@@ -16,7 +17,11 @@ export function CutsPage() {
   const pieces = usePieces(false);
   const units = useUnits();
   const client = useQueryClient();
-  const [wanted, setWanted] = useState<Record<string, number>>({});
+  const [search] = useSearchParams();
+  const [wanted, setWanted] = useState<Record<string, number>>(() => {
+    const asked = search.get("piece");
+    return asked ? { [asked]: 1 } : {};
+  });
   // what was typed, in the smith's units; until then the usual figures
   const [sizes, setSizes] = useState<Partial<Record<Size, string>>>({});
   const [plan, setPlan] = useState<CutPlan>();

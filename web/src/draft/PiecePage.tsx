@@ -11,6 +11,7 @@ import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
 import { BladePanel } from "../stages/blade/BladePanel";
+import { OutlineSheet } from "../stages/blade/OutlineFile";
 import type { PictureState } from "../stages/blade/PicturePanel";
 import { useNodeRules } from "../stages/blade/useNodeRules";
 import { CutPanel } from "../stages/cut/CutPanel";
@@ -20,7 +21,8 @@ import { Ledger } from "../stages/Ledger";
 import { StockPanel } from "../stages/stock/StockPanel";
 import { useSure } from "../stages/stock/useAsked";
 import { Warnings } from "../stages/Warnings";
-import { told } from "../text/say";
+import { say, told } from "../text/say";
+import { DropFiles } from "../ui/DropFiles";
 import { DraftProvider, useDraft, useDraftState } from "./context";
 import { calls, Draft } from "./draft";
 import { StageRail, stages } from "./StageRail";
@@ -29,7 +31,7 @@ import { TopBar } from "./TopBar";
 
 /** The bench of one piece, with the stages of its work. */
 export function PiecePage() {
-  const { id = "" } = useParams();
+  const { id = "", stage = "blade" } = useParams();
   const [draft, setDraft] = useState<Draft>();
   const [error, setError] = useState<Error>();
   const [tries, setTries] = useState(0);
@@ -61,7 +63,8 @@ export function PiecePage() {
       });
     };
   }, [draft, client]);
-  if (error instanceof Refused && error.problem.status === 404) return <NotThere />;
+  if ((error instanceof Refused && error.problem.status === 404) || !stages.some((s) => s === stage))
+    return <NotThere />;
   if (error) return <Failed error={error} retry={() => setTries(tries + 1)} />;
   if (!draft) return <Loading />;
   return (
@@ -79,6 +82,7 @@ function Work() {
   const units = useUnits();
   const stock = useStock();
   const [zoom, setZoom] = useState(1);
+  const [dropped, setDropped] = useState<File>();
   const [flip, setFlip] = useState(() => localStorage.getItem("coldember.flip") === "1");
   const [heat, setHeat] = useState<number>();
   const [zone, setZone] = useState<Zone>();
@@ -127,7 +131,12 @@ function Work() {
     ...Object.fromEntries(stages.map((name, i) => [String(i + 1), () => open(name)])),
   });
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <DropFiles
+      endings={["svg", "dxf"]}
+      what={say("drop.outline")}
+      onFile={setDropped}
+      className="flex min-h-0 flex-1 flex-col"
+    >
       <h1 className="sr-only">{doc.name}</h1>
       <TopBar zoom={zoom} onZoom={setZoom} flip={flip} onFlip={turn} />
       <StaleBar />
@@ -196,6 +205,7 @@ function Work() {
           <Ledger plan={plan} units={units} />
         </aside>
       </div>
-    </div>
+      {dropped && <OutlineSheet open file={dropped} onClose={() => setDropped(undefined)} />}
+    </DropFiles>
   );
 }

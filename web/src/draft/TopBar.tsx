@@ -3,7 +3,6 @@ import {
   BookmarkPlus,
   Copy,
   Download,
-  FileText,
   FlipHorizontal2,
   Maximize,
   MoreHorizontal,
@@ -19,6 +18,7 @@ import { toast } from "sonner";
 import { api, ask } from "../api/client";
 import { say, told } from "../text/say";
 import { useDraft, useDraftState } from "./context";
+import { menuItem, PrintMenu } from "./PrintMenu";
 
 interface Props {
   zoom: number;
@@ -74,9 +74,7 @@ export const TopBar = memo(function TopBar({ zoom, onZoom, flip, onFlip }: Props
         icon={<Maximize size={17} aria-hidden />}
       />
       <span className="mx-1 h-6 w-px bg-line max-sm:hidden" />
-      <a className="press" href={`/api/v1/pieces/${piece.id}/card.pdf`} target="_blank" rel="noreferrer">
-        <FileText size={16} aria-hidden /> <span className="max-sm:sr-only">{say("card.page")}</span>
-      </a>
+      <PrintMenu id={piece.id} />
       <More />
       {(save === "refused" || save === "offline") && (
         <p role="alert" className="flex w-full flex-wrap items-center gap-3 px-2 pb-1 text-ember">
@@ -167,8 +165,6 @@ function More() {
       setBusy(false);
     }
   };
-  const item =
-    "flex cursor-pointer items-center gap-2 rounded px-3 py-2 outline-none data-[highlighted]:bg-plate data-[highlighted]:text-act";
   const path = { params: { path: { id: piece.id } } };
   return (
     <DropdownMenu.Root>
@@ -178,13 +174,13 @@ function More() {
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-50 min-w-56 rounded border border-line bg-raised p-1 shadow-lg">
           <DropdownMenu.Item
-            className={item}
+            className={menuItem}
             onSelect={() =>
               void run(async () => {
                 const a = await ask(
                   api.POST("/api/v1/pieces/{id}/duplicate", {
                     ...path,
-                    body: { name: say("pieces.copyOf", { name: doc.name }) },
+                    body: { name: "" },
                   }),
                 );
                 go(`/pieces/${a.piece.id}`);
@@ -194,7 +190,7 @@ function More() {
             <Copy size={16} aria-hidden /> {say("pieces.duplicateShort")}
           </DropdownMenu.Item>
           <DropdownMenu.Item
-            className={item}
+            className={menuItem}
             onSelect={() =>
               void run(async () => {
                 const { request, picture } = draft.get().doc;
@@ -211,8 +207,8 @@ function More() {
           <DropdownMenu.Label className="mt-1 border-t border-line px-3 pt-2 text-sm text-quiet">
             {say("export.title")}
           </DropdownMenu.Label>
-          {["pdf", "svg", "dxf", "3mf", "stl", "json"].map((f) => (
-            <DropdownMenu.Item key={f} className={item} asChild>
+          {["svg", "dxf", "3mf", "stl", "json"].map((f) => (
+            <DropdownMenu.Item key={f} className={menuItem} asChild>
               <a href={`/api/v1/pieces/${piece.id}/export/${f}`} download data-export={f}>
                 <Download size={16} aria-hidden /> {told(`export.${f}`)}
               </a>
@@ -220,7 +216,7 @@ function More() {
           ))}
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
           <DropdownMenu.Item
-            className={item}
+            className={menuItem}
             onSelect={() =>
               void run(async () => {
                 await ask(api.POST("/api/v1/pieces/{id}/archive", path));

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Archive } from "lucide-react";
+import { Archive, Download } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, ask, type Pattern, type Revision } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
@@ -39,6 +40,16 @@ function Body({ pattern: p, onClose }: { pattern: Pattern; onClose: () => void }
     done(() => ask(api.PATCH("/api/v1/patterns/{id}", { ...params, body: { version: p.version, edits: t.edits() } })));
   return (
     <div className="grid gap-6">
+      <div className="flex flex-wrap items-center gap-2">
+        <Link data-first className="press press-act" to={`/?new&pattern=${p.id}`}>
+          {say("patterns.planThis")}
+        </Link>
+        {["json", "svg", "dxf"].map((f) => (
+          <a key={f} className="press" href={`/api/v1/patterns/${p.id}/export/${f}`} download data-export={f}>
+            <Download size={16} aria-hidden /> {f.toUpperCase()}
+          </a>
+        ))}
+      </div>
       <form
         className="grid gap-3"
         onSubmit={(e) => {

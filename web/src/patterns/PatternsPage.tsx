@@ -1,13 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Archive, ArchiveRestore, Search } from "lucide-react";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
 import { usePatterns, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
+import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { say } from "../text/say";
+import { DropFiles } from "../ui/DropFiles";
 import { print } from "../units/print";
+import { FileButton, patternEndings, usePatternIn } from "./PatternIn";
 import { PatternSheet } from "./PatternSheet";
 
 /** The library: every pattern at one scale, searched by name, tag or shape. */
@@ -17,6 +20,7 @@ export function PatternsPage() {
   const { id } = useParams();
   const go = useNavigate();
   const [text, setText] = useState("");
+  const file = usePatternIn(useCallback((made: string) => go(`/patterns/${made}`), [go]));
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = (patterns.data ?? []).filter((p) => {
     const all =
@@ -25,10 +29,17 @@ export function PatternsPage() {
   });
   const longest = Math.max(1, ...(patterns.data ?? []).map((p) => p.sketch.at(-1)?.x ?? 0));
   const open = patterns.data?.find((p) => p.id === id);
+  if (id && patterns.data && !patterns.isFetching && !open) return <NotThere />;
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+    <DropFiles
+      endings={patternEndings}
+      what={say("drop.pattern")}
+      onFile={(f) => void file.take(f)}
+      className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6"
+    >
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="mr-auto text-3xl">{say("nav.patterns")}</h1>
+        <FileButton accept=".json,.svg,.dxf" label={say("patterns.fromFile")} onFile={(f) => void file.take(f)} />
         <button type="button" className="press press-plain" aria-pressed={off} onClick={() => setOff(!off)}>
           <Archive size={16} aria-hidden /> {say("patterns.off")}
         </button>
@@ -59,7 +70,8 @@ export function PatternsPage() {
         </ul>
       )}
       <PatternSheet pattern={open} onClose={() => go("/patterns")} />
-    </div>
+      {file.sheet}
+    </DropFiles>
   );
 }
 
@@ -68,12 +80,7 @@ function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
   const client = useQueryClient();
   const go = useNavigate();
   const copy = async () => {
-    const { name, tags, design, allowances, picture } = p;
-    const made = await ask(
-      api.POST("/api/v1/patterns", {
-        body: { name: say("pieces.copyOf", { name }), tags, design, allowances, picture },
-      }),
-    );
+    const made = await ask(api.POST("/api/v1/patterns/{id}/duplicate", { params: { path: { id: p.id } } }));
     await client.invalidateQueries({ queryKey: ["patterns"] });
     go(`/patterns/${made.id}`);
   };

@@ -2,62 +2,77 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
-import { usePatterns, useShop, useSteels, useStock, useUnits } from "../api/hooks";
-import { Silhouette } from "../bench/Silhouette";
-import { type BarForm, barForms, barSize, formFields } from "../rack/forms";
+import { useFits, usePatterns, useShop, useStock } from "../api/hooks";
+import type { BarForm } from "../rack/forms";
+import { formFields } from "../rack/forms";
 import { say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
 import { Typed } from "../ui/Typed";
 import { useTyped } from "../ui/useTyped";
-import { print } from "../units/print";
+import { BarQuestion, ownBar } from "./BarQuestion";
+import { KnifeQuestion } from "./KnifeQuestion";
 
 const skills = ["learning", "steady", "sure"];
 
+/** What a new piece begins with: a pattern, a bar of the rack, or neither. */
+export interface Start {
+  pattern?: string;
+  stock?: string;
+}
+
 /** Three questions, then a whole plan: what for, what bar, whose hammer and how sure a hand. */
-export function NewPiece({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function NewPiece({ open, start, onClose }: { open: boolean; start: Start; onClose: () => void }) {
+  const patterns = usePatterns();
+  const stock = useStock();
   return (
     <Sheet open={open} onClose={onClose} title={say("new.title")} wide>
-      <Questions onClose={onClose} />
+      {patterns.data && stock.data && <Questions start={start} onClose={onClose} />}
     </Sheet>
   );
 }
 
-function Questions({ onClose }: { onClose: () => void }) {
+function Questions({ start, onClose }: { start: Start; onClose: () => void }) {
   const go = useNavigate();
   const client = useQueryClient();
   const patterns = usePatterns();
   const stock = useStock();
-  const steels = useSteels();
   const shop = useShop();
-  const units = useUnits();
-  const [pattern, setPattern] = useState<Pattern>();
-  const [stockId, setStockId] = useState<string>();
+  const bars = (stock.data ?? []).filter((s) => s.usable);
+  const [first, setFirst] = useState<"knife" | "bar">(start.stock ? "bar" : "knife");
+  const [patternId, setPattern] = useState(start.pattern);
+  const [stockId, setStock] = useState(start.stock);
   const [form, setForm] = useState<BarForm>("flat");
   const [hand, setHand] = useState<string>();
   const [skill, setSkill] = useState<string>();
-  const t = useTyped({ steelId: "1084" });
   const [busy, setBusy] = useState(false);
-  const bars = (stock.data ?? []).filter((s) => s.usable);
+  const t = useTyped();
+  const bar = stockId ?? bars[0]?.id ?? ownBar;
+  const fits = useFits(first === "bar" && bar !== ownBar ? bars.find((s) => s.id === bar) : undefined);
+  const fitOf = (p: Pattern) => fits.data?.find((f) => f.pattern.id === p.id);
   const smiths = shop.data?.smiths ?? [];
   const smith = smiths.find((h) => h.name === hand) ?? smiths[0];
-  const chosen = pattern ?? patterns.data?.[0];
-  const bar = stockId ?? bars[0]?.id ?? "own";
-  const barEdits = () => (bar === "own" ? t.edits(["steelId", ...formFields[form].map((f) => `bar.${f}`)]) : []);
-  const start = async () => {
+  const chosen =
+    patterns.data?.find((p) => p.id === patternId) ??
+    (first === "bar" ? fits.data?.find((f) => f.feasible)?.pattern : undefined) ??
+    patterns.data?.[0];
+  const fit = chosen && fitOf(chosen);
+  const plan = async () => {
     if (!chosen) return;
     setBusy(true);
+    const own = bar === ownBar;
     const a = await t.attempt(() =>
       ask(
         api.POST("/api/v1/pieces", {
           body: {
-            name: t.texts.name?.trim() || chosen.name,
+            name: t.texts.name?.trim() ?? "",
             patternId: chosen.id,
-            stockId: bar === "own" ? undefined : bar,
-            barForm: bar === "own" ? form : undefined,
+            stockId: own ? undefined : bar,
+            barForm: own ? form : undefined,
             hand: smith?.name,
             skill: skill ?? smith?.skill,
-            edits: barEdits(),
+            fitted: fit && !fit.feasible && fit.factor > 0 ? true : undefined,
+            edits: own ? t.edits(["steelId", ...formFields[form].map((f) => `bar.${f}`)]) : [],
           },
         }),
       ),
@@ -68,75 +83,52 @@ function Questions({ onClose }: { onClose: () => void }) {
     onClose();
     go(`/pieces/${a.piece.id}`);
   };
+  const knife = (n: number) => (
+    <Question key="knife" n={n} title={say("new.whatFor")}>
+      <KnifeQuestion
+        patterns={patterns.data ?? []}
+        chosen={chosen}
+        onChoose={setPattern}
+        narrow={!!start.pattern}
+        fits={fits.data}
+        waiting={fits.isFetching}
+      />
+    </Question>
+  );
+  const what = (n: number) => (
+    <Question key="bar" n={n} title={say("new.whatBar")}>
+      <BarQuestion
+        bars={bars}
+        chosen={bar}
+        onChoose={setStock}
+        narrow={!!start.stock}
+        form={form}
+        onForm={setForm}
+        typed={t}
+      />
+    </Question>
+  );
   return (
     <form
       className="grid gap-6"
       onSubmit={(e) => {
         e.preventDefault();
-        void start();
+        void plan();
       }}
     >
-      <Question n={1} title={say("new.whatFor")}>
-        <div role="radiogroup" aria-label={say("new.whatFor")} className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
-          {(patterns.data ?? []).map((p) => (
-            <Option key={p.id} name="pattern" checked={p.id === chosen?.id} onCheck={() => setPattern(p)}>
-              <Silhouette stations={p.sketch} scale={0.62} label={say(`shape.${p.design.shape}`)} />
-              <span className="narrow mt-1 block text-lg">{p.name}</span>
-              <span className="block text-sm text-quiet">
-                {say(`shape.${p.design.shape}`)} · {print.length(p.design.lengthMm, units)} ·{" "}
-                {say(`tangKind.${p.design.tangKind}`)}
-              </span>
-            </Option>
-          ))}
-        </div>
-      </Question>
-      <Question n={2} title={say("new.whatBar")}>
-        <div role="radiogroup" aria-label={say("new.whatBar")} className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
-          {bars.map((s) => (
-            <Option key={s.id} name="bar" checked={s.id === bar} onCheck={() => setStockId(s.id)}>
-              <span className="narrow block text-lg">
-                {s.steelId.replaceAll("-", " ")} · {s.bar ? "" : `${say(`form.${s.piece.form}`)} `}
-                {barSize(s.piece, units)}
-              </span>
-              <span className="block text-sm text-quiet">
-                {s.name}, {say("rack.free", { length: print.length(Math.max(0, s.freeMm), units) })}
-              </span>
-            </Option>
-          ))}
-          <Option name="bar" checked={bar === "own"} onCheck={() => setStockId("own")}>
-            <span className="narrow block text-lg">{say("new.otherBar")}</span>
-            <span className="block text-sm text-quiet">{say("new.otherBarNote")}</span>
-          </Option>
-        </div>
-        {bar === "own" && (
-          <div className="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
-            <Pick
-              label={say("field.name.bar.form")}
-              value={form}
-              onPick={(v) => setForm(v as BarForm)}
-              options={barForms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
-            />
-            {formFields[form].map((f) => (
-              <Typed
-                key={f}
-                label={say(`field.name.bar.${f}`)}
-                {...t.props(`bar.${f}`, 0)}
-                text={t.texts[`bar.${f}`] ?? ""}
-              />
-            ))}
-            <Pick
-              label={say("field.name.steelId")}
-              value={t.texts.steelId ?? "1084"}
-              onPick={(v) => t.put("steelId", v)}
-              options={(steels.data ?? []).map((g) => ({
-                value: g.id,
-                label: g.name,
-                note: `${print.temperature(g.forgeLowC, units)}–${print.temperature(g.forgeHighC, units)}`,
-              }))}
-            />
-          </div>
-        )}
-      </Question>
+      <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <legend className="sr-only">{say("new.beginWith")}</legend>
+        <span aria-hidden className="text-quiet">
+          {say("new.beginWith")}
+        </span>
+        {(["knife", "bar"] as const).map((f) => (
+          <label key={f} className="flex min-h-6 items-center gap-1.5">
+            <input type="radio" name="first" checked={first === f} onChange={() => setFirst(f)} data-begin={f} />
+            {say(`new.begin.${f}`)}
+          </label>
+        ))}
+      </fieldset>
+      {first === "bar" ? [what(1), knife(2)] : [knife(1), what(2)]}
       <Question n={3} title={say("new.whose")}>
         <div className="grid grid-cols-1 gap-3 sm:grid-cols-3">
           <Pick
@@ -154,7 +146,8 @@ function Questions({ onClose }: { onClose: () => void }) {
           <Typed
             label={say("new.name")}
             {...t.props("name", chosen?.name ?? "")}
-            text={t.texts.name ?? chosen?.name ?? ""}
+            text={t.texts.name ?? ""}
+            placeholder={chosen?.name}
           />
         </div>
       </Question>
@@ -181,26 +174,5 @@ function Question({ n, title, children }: { n: number; title: string; children: 
       </h3>
       {children}
     </section>
-  );
-}
-
-function Option({
-  name,
-  checked,
-  onCheck,
-  children,
-}: {
-  name: string;
-  checked: boolean;
-  onCheck: () => void;
-  children: ReactNode;
-}) {
-  return (
-    <label
-      className={`block cursor-pointer rounded border p-2.5 focus-within:outline-2 focus-within:outline-act ${checked ? "border-act bg-plate" : "border-line hover:border-quiet"}`}
-    >
-      <input type="radio" name={name} checked={checked} onChange={onCheck} className="sr-only" />
-      {children}
-    </label>
   );
 }

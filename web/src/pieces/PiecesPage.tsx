@@ -1,14 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Archive, ArchiveRestore, Copy, Plus } from "lucide-react";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, ask, type Piece } from "../api/client";
 import { usePieces, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
+import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn";
 import { useKeys } from "../shell/keys";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { count, say, told } from "../text/say";
+import { DropFiles } from "../ui/DropFiles";
 import { print } from "../units/print";
 import { NewPiece } from "./NewPiece";
 
@@ -18,12 +20,18 @@ export function PiecesPage() {
   const [archived, setArchived] = useState(false);
   const pieces = usePieces(archived);
   const creating = search.has("new");
+  const file = usePatternIn(useCallback((made: string) => setSearch({ new: "", pattern: made }), [setSearch]));
   const setCreating = (on: boolean) => setSearch(on ? { new: "" } : {});
   useKeys({ n: () => setCreating(true) });
   const longest = Math.max(1, ...(pieces.data ?? []).map((p) => p.summary.sketch.at(-1)?.x ?? 0));
   const scale = Math.min(1.15, 380 / longest);
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+    <DropFiles
+      endings={patternEndings}
+      what={say("drop.pattern")}
+      onFile={(f) => void file.take(f)}
+      className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6"
+    >
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="mr-auto text-3xl">{say("nav.pieces")}</h1>
         <button
@@ -34,6 +42,7 @@ export function PiecesPage() {
         >
           <Archive size={16} aria-hidden /> {say("pieces.archived")}
         </button>
+        <FileButton accept=".json,.svg,.dxf" label={say("patterns.fromFile")} onFile={(f) => void file.take(f)} />
         <button type="button" className="press press-act" onClick={() => setCreating(true)}>
           <Plus size={18} aria-hidden /> {say("pieces.new")}
         </button>
@@ -52,8 +61,13 @@ export function PiecesPage() {
           ))}
         </ul>
       )}
-      <NewPiece open={creating} onClose={() => setCreating(false)} />
-    </div>
+      <NewPiece
+        open={creating}
+        start={{ pattern: search.get("pattern") ?? undefined, stock: search.get("stock") ?? undefined }}
+        onClose={() => setCreating(false)}
+      />
+      {file.sheet}
+    </DropFiles>
   );
 }
 
@@ -92,7 +106,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
     const a = await ask(
       api.POST("/api/v1/pieces/{id}/duplicate", {
         params: { path: { id: piece.id } },
-        body: { name: say("pieces.copyOf", { name: doc.name }) },
+        body: { name: "" },
       }),
     );
     await refresh();

@@ -1,21 +1,17 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ask, type Stock } from "../api/client";
-import { useUnits } from "../api/hooks";
+import { Link } from "react-router";
+import type { Stock } from "../api/client";
+import { useFits, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { say } from "../text/say";
 import { Group } from "../ui/Group";
-import { print } from "../units/print";
+import { fitWords } from "./fit";
 
 /** What of the library comes of a piece: as it is, or scaled. */
 export function FitsPanel({ item }: { item: Stock }) {
   const [asked, setAsked] = useState(false);
   const units = useUnits();
-  const fits = useQuery({
-    queryKey: ["fits", item.id, item.version],
-    queryFn: () => ask(api.GET("/api/v1/stock/{id}/fits", { params: { path: { id: item.id } } })),
-    enabled: asked && item.usable,
-  });
+  const fits = useFits(asked ? item : undefined);
   return (
     <Group title={say("rack.fits")}>
       {!item.usable ? (
@@ -44,17 +40,17 @@ export function FitsPanel({ item }: { item: Stock }) {
               />
               <span className="flex-1">
                 <span className="narrow block text-[17px] leading-tight">{f.pattern.name}</span>
-                <span className="block text-sm text-quiet">
-                  {f.feasible
-                    ? say(f.looked ? "rack.fitsUses" : "rack.fitsAbout", { share: (f.usedShare * 100).toFixed(0) })
-                    : f.factor > 0
-                      ? say("rack.fitsScaled", {
-                          share: (f.factor * 100).toFixed(0),
-                          length: print.length(f.lengthMm, units),
-                        })
-                      : say(f.looked || item.refused ? "rack.fitsNot" : "rack.fitsNotAsked")}
-                </span>
+                <span className="block text-sm text-quiet">{fitWords(f, units)}</span>
               </span>
+              {(f.feasible || f.factor > 0) && (
+                <Link
+                  className="press"
+                  to={`/?new&stock=${item.id}&pattern=${f.pattern.id}`}
+                  aria-label={say("rack.planThis", { name: f.pattern.name })}
+                >
+                  {say("rack.planIt")}
+                </Link>
+              )}
             </li>
           ))}
         </ol>

@@ -39,6 +39,11 @@ export function ItemPage({ item }: { item: Stock }) {
           <ArrowLeft size={18} aria-hidden /> {say("nav.rack")}
         </Link>
         <h1 className="mr-auto text-3xl">{item.name}</h1>
+        {item.usable && (
+          <Link className="press press-act" to={`/?new&stock=${item.id}`}>
+            {say("rack.makeKnife")}
+          </Link>
+        )}
         <button type="button" className="press press-plain" onClick={() => void away()}>
           <Archive size={16} aria-hidden /> {say("rack.remove")}
         </button>

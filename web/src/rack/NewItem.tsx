@@ -90,7 +90,7 @@ export function NewItem() {
             onPick={(v) => t.put("steelId", v)}
             options={(steels.data ?? []).map((g) => ({ value: g.id, label: g.name }))}
             placeholder={say("rack.whichSteel")}
-            error={t.errors.steelId?.message}
+            error={t.errorOf("steelId")?.message}
             field="steelId"
           />
         )}

@@ -8,6 +8,7 @@ import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { say, told } from "../text/say";
+import { DropFiles } from "../ui/DropFiles";
 import { Sheet } from "../ui/Sheet";
 import { print } from "../units/print";
 import { Drawn, extent } from "./Drawn";
@@ -30,11 +31,20 @@ export function RackPage() {
 /** Every piece that is there, drawn from its own dimensions on one scale. */
 function Rack({ items }: { items: Stock[] }) {
   const [sheet, setSheet] = useState<"new" | "table">();
+  const [dropped, setDropped] = useState<File>();
   const [off, setOff] = useState(false);
   useKeys({ n: () => setSheet("new") });
   const longest = Math.max(1, ...items.map((s) => extent(s.piece)[0]));
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+    <DropFiles
+      endings={["csv"]}
+      what={say("drop.table")}
+      onFile={(f) => {
+        setDropped(f);
+        setSheet("table");
+      }}
+      className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6"
+    >
       <header className="mb-4 flex flex-wrap items-end gap-2">
         <h1 className="mr-auto text-3xl">{say("nav.rack")}</h1>
         <button type="button" className="press press-plain" aria-pressed={off} onClick={() => setOff(!off)}>
@@ -46,7 +56,14 @@ function Rack({ items }: { items: Stock[] }) {
         <a className="press" href="/api/v1/stock.csv" download data-testid="csv-out">
           <Download size={18} aria-hidden /> {say("rack.csvOut")}
         </a>
-        <button type="button" className="press" onClick={() => setSheet("table")}>
+        <button
+          type="button"
+          className="press"
+          onClick={() => {
+            setDropped(undefined);
+            setSheet("table");
+          }}
+        >
           <Upload size={18} aria-hidden /> {say("rack.csvIn")}
         </button>
         <button type="button" className="press press-act" onClick={() => setSheet("new")}>
@@ -71,9 +88,9 @@ function Rack({ items }: { items: Stock[] }) {
         <NewItem />
       </Sheet>
       <Sheet open={sheet === "table"} onClose={() => setSheet(undefined)} title={say("rack.csvIn")}>
-        <TableIn onClose={() => setSheet(undefined)} />
+        <TableIn file={dropped} onClose={() => setSheet(undefined)} />
       </Sheet>
-    </div>
+    </DropFiles>
   );
 }
 

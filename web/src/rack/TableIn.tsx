@@ -18,7 +18,7 @@ export function TableIn({ file: dropped, onClose }: { file?: File; onClose: () =
     await client.invalidateQueries({ queryKey: ["stock"] });
     onClose();
   };
-  const wrong = t.errors.file?.message ?? t.general;
+  const wrong = t.errorOf("file")?.message ?? t.general;
   return (
     <form
       className="grid gap-3"

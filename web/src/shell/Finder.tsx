@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { usePatterns, usePieces, useStock } from "../api/hooks";
+import { usePatterns, usePieces, useSteelName, useStock } from "../api/hooks";
 import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
@@ -17,6 +17,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
   const pieces = usePieces(false);
   const stock = useStock();
   const patterns = usePatterns();
+  const steelName = useSteelName();
   const [text, setText] = useState("");
   const [at, setAt] = useState(0);
   useEffect(() => {
@@ -35,12 +36,12 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
     })),
     ...(stock.data ?? []).map((s) => ({
       id: s.id,
-      label: `${s.name}, ${s.steelId}`,
+      label: `${s.name}, ${steelName(s.steelId)}`,
       kind: say("nav.bar"),
-      to: "/rack",
+      to: `/rack/${s.id}`,
     })),
     { id: "new", label: say("pieces.new"), kind: say("nav.action"), to: "/?new" },
-    ...["pieces", "patterns", "rack", "shop"].map((p) => ({
+    ...["pieces", "patterns", "rack", "cuts", "shop"].map((p) => ({
       id: p,
       label: told(`nav.${p}`),
       kind: say("nav.page"),

@@ -11,6 +11,8 @@ interface Props {
   hint?: string;
   field?: string;
   placeholder?: string;
+  /** Where the hand begins in a sheet. */
+  first?: boolean;
 }
 
 /** One choice out of a few. */
@@ -24,7 +26,7 @@ export function Pick({ onPick, ...shown }: Props) {
 }
 
 /** A select is dear to draw: only when something shown is another. */
-const Shown = memo(function Shown({ label, value, options, onPick, error, hint, field, placeholder }: Props) {
+const Shown = memo(function Shown({ label, value, options, onPick, error, hint, field, placeholder, first }: Props) {
   const id = useId();
   return (
     <div>
@@ -35,6 +37,8 @@ const Shown = memo(function Shown({ label, value, options, onPick, error, hint, 
         <Select.Trigger
           aria-labelledby={id}
           data-field={field}
+          data-first={first || undefined}
+          aria-invalid={error ? true : undefined}
           className="pick flex items-center justify-between gap-2 text-left"
         >
           <Select.Value placeholder={placeholder} />

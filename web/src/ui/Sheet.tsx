@@ -24,9 +24,10 @@ export function Sheet({
         <Dialog.Content
           aria-describedby={undefined}
           onOpenAutoFocus={(e) => {
-            const first = (e.currentTarget as HTMLElement).querySelector<HTMLElement>(
-              "input:checked, input, [role=combobox]",
-            );
+            const sheet = e.currentTarget as HTMLElement;
+            const first =
+              sheet.querySelector<HTMLElement>("[data-first]") ??
+              sheet.querySelector<HTMLElement>("input:checked, input, [role=combobox]");
             if (!first) return;
             e.preventDefault();
             first.focus();

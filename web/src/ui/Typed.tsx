@@ -17,6 +17,7 @@ export interface TypedProps {
   hideLabel?: boolean;
   className?: string;
   hint?: string;
+  placeholder?: string;
 }
 
 /** A figure that is typed: fractions, sums and units as the smith writes them. Enter keeps it, Escape takes it back. */
@@ -32,6 +33,7 @@ export function Typed({
   hideLabel,
   className = "",
   hint,
+  placeholder,
 }: TypedProps) {
   const units = useUnits();
   const id = useId();
@@ -49,6 +51,7 @@ export function Typed({
           id={id}
           data-field={field}
           value={text ?? stored}
+          placeholder={placeholder}
           inputMode={typeof value === "number" ? "text" : undefined}
           autoComplete="off"
           spellCheck={false}

@@ -41,7 +41,7 @@ function PickFile() {
     const a = await t.attempt(() => sendPicture(id, version, file));
     if (a) draft.replace(a);
   };
-  const wrong = t.errors.file?.message ?? t.general;
+  const wrong = t.errorOf("file")?.message ?? t.general;
   return (
     <label className="grid gap-1">
       <span className="text-sm text-quiet">{say("picture.pick")}</span>

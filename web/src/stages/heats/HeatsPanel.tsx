@@ -30,9 +30,6 @@ export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number
           {say("step.open")}
         </button>
         <CompareWays />
-        <a className="press" href={at("heats.pdf")} target="_blank" rel="noreferrer" data-testid="bench-card">
-          {say("heats.benchCard")}
-        </a>
         <a className="press" href={at("heats.csv")} download data-testid="heats-csv">
           {say("heats.table")}
         </a>

@@ -1,0 +1,79 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
+import { toast } from "sonner";
+import { api, ask, Refused } from "../api/client";
+import { say } from "../text/say";
+import { ending } from "../ui/DropFiles";
+import { Sheet } from "../ui/Sheet";
+import { DrawingForm } from "./DrawingForm";
+
+/** Kinds of files that a pattern is read from. */
+export const patternEndings = ["json", "svg", "dxf"];
+
+/**
+ * Patterns that come in from a file: JSON at once, a drawing after its unit is said. What is
+ * refused is told, and nothing comes in.
+ */
+export function usePatternIn(onIn: (id: string) => void) {
+  const client = useQueryClient();
+  const [drawing, setDrawing] = useState<File>();
+  const done = useCallback(
+    async (made: { id: string; name: string }) => {
+      await client.invalidateQueries({ queryKey: ["patterns"] });
+      toast(say("piece.patternKept", { name: made.name }));
+      onIn(made.id);
+    },
+    [client, onIn],
+  );
+  const take = useCallback(
+    async (file: File) => {
+      if (ending(file) !== "json") return setDrawing(file);
+      try {
+        const drawn = { format: "svg", text: "", length: "" } as const;
+        const text = await file.text();
+        await done(await ask(api.POST("/api/v1/patterns/file", { body: { name: "", format: "json", text, drawn } })));
+      } catch (e) {
+        const said = e instanceof Refused ? (e.problem.fields?.[0]?.message ?? e.problem.detail) : say("ui.offline");
+        toast.error(say("patterns.refused", { file: file.name, said }), { duration: 12000 });
+      }
+    },
+    [done],
+  );
+  const sheet = (
+    <Sheet open={!!drawing} onClose={() => setDrawing(undefined)} title={say("outline.fileTitle")}>
+      {drawing && (
+        <DrawingForm
+          file={drawing}
+          named
+          onTake={async (drawn, name) => {
+            const format = drawn.format;
+            const made = await ask(api.POST("/api/v1/patterns/file", { body: { name, format, text: "", drawn } }));
+            setDrawing(undefined);
+            await done(made);
+          }}
+        />
+      )}
+    </Sheet>
+  );
+  return { take, sheet };
+}
+
+/** The plain button beside dropping. */
+export function FileButton({ accept, label, onFile }: { accept: string; label: string; onFile: (f: File) => void }) {
+  return (
+    <label className="press cursor-pointer focus-within:outline-2 focus-within:outline-act">
+      {label}
+      <input
+        type="file"
+        className="sr-only"
+        accept={accept}
+        data-testid="file-in"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = ""; // the same file again is a change too
+          if (file) onFile(file);
+        }}
+      />
+    </label>
+  );
+}
