@@ -65,6 +65,7 @@
 //	hazard.H, seen.H       on, off                a hazard; one that was seen to
 //	coupon.S               on, off                a step of the coupon that is done
 //	dead.add               "40; 62; hole"         a dead stretch
+//	layer.add              "7; 3"                 layers of a stack, and how thick each is
 //	dead.delete            N
 //
 // The shop (its settings; smiths.N., hammers.N., hearths.N. for those of a set):

@@ -1,10 +1,12 @@
 package edit
 
 import (
+	"math"
 	"reflect"
 	"slices"
 	"strings"
 
+	"coldember/core/quantity"
 	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/doc"
@@ -26,6 +28,7 @@ var stockTable = table[doc.Stock]{
 		"seen":   func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Acknowledged, rest, e) },
 		"coupon": func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Coupon, rest, e) },
 		"dead":   dead,
+		"layer":  layer,
 	},
 	members: func(d *doc.Stock) any { return d },
 	closed:  []string{"parentId", "believed"},
@@ -124,6 +127,38 @@ func toggle(list *[]string, what string, e Edit) *Problem {
 	if e.Text == "on" {
 		*list = append(*list, what)
 	}
+	return nil
+}
+
+// layer adds layers to a stack, "count; thickness", or takes a kind of them out.
+func layer(d *doc.Stock, what string, e Edit) *Problem {
+	if what == "delete" {
+		i, ok := place(e.Text, len(d.Piece.Layers))
+		if !ok {
+			return problemAt(e, "outline.noNode", -1)
+		}
+		d.Piece.Layers = slices.Delete(d.Piece.Layers, i, i+1)
+		return nil
+	}
+	left, right, ok := strings.Cut(e.Text, ";")
+	if what != "add" || !ok {
+		return problemAt(e, "stock.layerText", -1)
+	}
+	n, bad := parse(e, left, quantity.Number, 0)
+	if bad != nil {
+		return bad
+	}
+	if n != math.Trunc(n) {
+		return problemAt(e, "field.whole", 0)
+	}
+	mm, bad := Length(e, right, len(left)+1)
+	if bad != nil {
+		return bad
+	}
+	if !(n >= 1 && mm > 0) {
+		return problemAt(e, "stock.layerText", -1)
+	}
+	d.Piece.Layers = append(d.Piece.Layers, stock.Layer{Count: int(n), ThicknessMm: mm})
 	return nil
 }
 

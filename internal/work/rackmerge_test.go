@@ -104,3 +104,26 @@ func TestSalvageIsPresumed(t *testing.T) {
 	_, err = w.EditStock(ctx, s.ID, s.Version, typed("dead.add", "5; 9000; wear"))
 	assert.Equal(t, "stock.deadBeyond", fields(t, err)["piece.dead.0.toMm"].Code)
 }
+
+// TestAStackIsPutOnTheRack layer by layer, as it is typed.
+func TestAStackIsPutOnTheRack(t *testing.T) {
+	w, _ := fresh(t)
+	stack := func(layers ...string) []edit.Edit {
+		edits := []edit.Edit{{Field: "origin", Text: "stack"}, {Field: "name", Text: "Billet"}, {Field: "piece.widthMm", Text: "40"}, {Field: "piece.lengthMm", Text: "120"}}
+		for _, l := range layers {
+			edits = append(edits, edit.Edit{Field: "layer.add", Text: l})
+		}
+		return edits
+	}
+	s, err := w.NewStock(ctx, stock.Layers, stack("4; 3", "3; 1/16 in"))
+	require.NoError(t, err)
+	assert.Equal(t, []stock.Layer{{Count: 4, ThicknessMm: 3}, {Count: 3, ThicknessMm: 1.5875}}, s.Doc.Piece.Layers)
+	assert.InDelta(t, 40*120*(12+3*1.5875)*7.85/1000, s.MassG, 2)
+	for text, code := range map[string]string{"4.5; 3": "field.whole", "4": "stock.layerText", "0; 3": "stock.layerText", "x; 3": "quantity.missingNumber"} {
+		_, err = w.NewStock(ctx, stock.Layers, stack(text))
+		assert.Equal(t, code, fields(t, err)["layer.add"].Code, text)
+	}
+	s, err = w.EditStock(ctx, s.ID, s.Version, typed("layer.delete", "0"))
+	require.NoError(t, err)
+	assert.Len(t, s.Doc.Piece.Layers, 1)
+}

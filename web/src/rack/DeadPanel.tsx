@@ -17,7 +17,7 @@ export function DeadPanel({ item, edit }: { item: Stock; edit: Item }) {
   const [why, setWhy] = useState("hole");
   const wrong = edit.errors["dead.add"];
   const add = async () => {
-    await edit.save("dead.add", `${from}; ${to}; ${why}`);
+    if (!(await edit.save("dead.add", `${from}; ${to}; ${why}`))) return;
     setFrom("");
     setTo("");
   };

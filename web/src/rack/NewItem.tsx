@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
-import { useSalvage, useSteels } from "../api/hooks";
+import { useSalvage, useSteels, useUnits } from "../api/hooks";
 import { say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
@@ -10,11 +10,13 @@ import { useTyped } from "../ui/useTyped";
 import { type Form, formFields, forms } from "./forms";
 
 const newBar = "bar";
+const layerKinds = ["layers", "others"] as const;
 
 /** What it was, which form, what it measures: the rest is asked on its own page. */
 export function NewItem() {
   const client = useQueryClient();
   const steels = useSteels();
+  const units = useUnits();
   const salvage = useSalvage();
   const go = useNavigate();
   const [form, setForm] = useState<Form>("flat");
@@ -29,7 +31,13 @@ export function NewItem() {
   };
   const save = async () => {
     const fields = ["name", "count", ...formFields[form].map((f) => `piece.${f}`)];
+    const layers = form === "layers" ? layerKinds.filter((k) => t.texts[`${k}.count`] || t.texts[`${k}.thick`]) : [];
     const said = [
+      ...layers.map((k) => ({
+        field: "layer.add",
+        text: `${t.texts[`${k}.count`] ?? ""}; ${t.texts[`${k}.thick`] ?? ""}`,
+        units,
+      })),
       { field: "origin", text: origin },
       ...(origin === newBar ? [] : [{ field: "known", text: known }]),
       ...(asksSteel ? [{ field: "steelId", text: t.texts.steelId ?? "" }] : []),
@@ -62,7 +70,7 @@ export function NewItem() {
           label={say("field.name.bar.form")}
           value={form}
           onPick={(v) => setForm(v as Form)}
-          options={forms.filter((f) => f !== "layers").map((f) => ({ value: f, label: say(`form.${f}`) }))}
+          options={forms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
           field="form"
         />
         {formFields[form].map((f) => (
@@ -73,6 +81,14 @@ export function NewItem() {
             text={t.texts[`piece.${f}`] ?? ""}
           />
         ))}
+        {form === "layers" &&
+          layerKinds.map((k, i) => (
+            <fieldset key={k} className="col-span-2 grid grid-cols-2 gap-3">
+              <legend className="mb-0.5 text-sm text-quiet">{say(i === 0 ? "rack.layers" : "rack.layersOther")}</legend>
+              <Typed label={say("rack.layerCount")} {...t.props(`${k}.count`, "")} text={t.texts[`${k}.count`] ?? ""} />
+              <Typed label={say("rack.layerThick")} {...t.props(`${k}.thick`, "")} text={t.texts[`${k}.thick`] ?? ""} />
+            </fieldset>
+          ))}
         <Typed label={say("rack.howMany")} {...t.props("count", 1)} />
         {origin !== newBar && (
           <Pick

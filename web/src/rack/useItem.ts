@@ -14,7 +14,12 @@ export function useItem(item: Stock) {
   const version = useRef(item.version);
   version.current = Math.max(version.current, item.version);
   const drop = (field: string) => setTexts(({ [field]: _, ...rest }) => rest);
-  const save = async (field: string, text: string) => {
+  const failed = (words: string) => {
+    setGeneral(words);
+    return false;
+  };
+  /** Whether it was kept. */
+  const save = async (field: string, text: string): Promise<boolean> => {
     setGeneral("");
     try {
       const s = await ask(
@@ -29,15 +34,17 @@ export function useItem(item: Stock) {
       );
       drop(field);
       setErrors(({ [field]: _, ...rest }) => rest);
+      return true;
     } catch (e) {
-      if (!(e instanceof Refused)) return setGeneral(say("ui.offline"));
+      if (!(e instanceof Refused)) return failed(say("ui.offline"));
       if (e.problem.status === 409) {
         await client.invalidateQueries({ queryKey: ["stock"] });
-        return setGeneral(e.problem.detail);
+        return failed(e.problem.detail);
       }
       const f = e.problem.fields?.find((x) => x.field === field) ?? e.problem.fields?.[0];
-      if (f) setErrors((all) => ({ ...all, [field]: f }));
-      else setGeneral(e.problem.detail);
+      if (!f) return failed(e.problem.detail);
+      setErrors((all) => ({ ...all, [field]: f }));
+      return false;
     }
   };
   const props = (field: string, value: number | string | undefined) => ({
