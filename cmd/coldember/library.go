@@ -24,7 +24,7 @@ func lister(use, short, head string, rows func(context.Context, *work.Work, quan
 			if err != nil {
 				return err
 			}
-			lines, err := rows(c.Context(), w, shop.Doc.Units)
+			lines, err := rows(c.Context(), w, shop.Doc.System())
 			if err != nil {
 				return err
 			}

@@ -116,6 +116,12 @@ func rangeCode(field string) string {
 		return "field.rangeTemperature"
 	case quantity.Mass:
 		return "field.rangeKg"
+	case quantity.Speed:
+		return "field.rangeSpeed"
+	case quantity.MassRate:
+		return "field.rangeRate"
+	case quantity.MassPrice:
+		return "field.rangePrice"
 	case quantity.Percent:
 		return "field.rangePercent"
 	}

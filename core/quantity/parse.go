@@ -17,10 +17,13 @@ const (
 	Temperature Kind = "temperature" // stored in °C
 	Number      Kind = "number"      // plain, no unit
 	Percent     Kind = "percent"     // stored as a fraction; "8" and "8 %" are both 0.08
+	Speed       Kind = "speed"       // stored in m/s
+	MassRate    Kind = "massRate"    // stored in kg/h
+	MassPrice   Kind = "massPrice"   // stored in the shop's money a kilogram
 )
 
 // KindOf reads what a figure measures off its name, since names carry their unit:
-// …Mm is a length, …Kg a mass, …C a temperature, …Fraction and …Share a percentage;
+// …Mm is a length, …Kg a mass, …MPerS a speed, …KgPerH a rate, …C a temperature, …Fraction and …Share a percentage;
 // all else is a plain number. It is the one place that knows.
 func KindOf(name string) Kind {
 	switch {
@@ -30,21 +33,17 @@ func KindOf(name string) Kind {
 		return Percent
 	case strings.HasSuffix(name, "Kg"):
 		return Mass
+	case strings.HasSuffix(name, "MPerS"):
+		return Speed
+	case strings.HasSuffix(name, "KgPerH"):
+		return MassRate
+	case name == "steelPrice", name == "fuelPrice", strings.HasSuffix(name, ".steelPrice"), strings.HasSuffix(name, ".fuelPrice"):
+		return MassPrice
 	case strings.HasSuffix(name, "C"):
 		return Temperature
 	}
 	return Number
 }
-
-// System is the smith's choice of units for what is typed without a unit and
-// for what is printed.
-type System string
-
-// The two unit systems.
-const (
-	Metric   System = "mm"
-	Imperial System = "in"
-)
 
 // Code names what is wrong with a text; the message catalogue has the words.
 type Code string
@@ -81,19 +80,61 @@ const maxMagnitude = 1e6
 var units = map[Kind]map[string]float64{
 	Length: {
 		"mm": 1, "cm": 10, "m": 1000,
-		"in": 25.4, "inch": 25.4, "inches": 25.4, "\"": 25.4, "″": 25.4, "”": 25.4,
+		"in": mmPerInch, "inch": mmPerInch, "inches": mmPerInch, "\"": mmPerInch, "″": mmPerInch, "”": mmPerInch,
 	},
-	Mass:    {"g": 1, "kg": 1000, "oz": 28.349523125, "lb": 453.59237, "lbs": 453.59237},
+	Mass:    {"g": 1, "kg": 1000, "oz": gPerOunce, "lb": gPerPound, "lbs": gPerPound},
 	Number:  {"": 1},
 	Percent: {"%": 0.01},
+}
+
+// What the units of inch and pound are, by definition.
+const (
+	mmPerInch = 25.4
+	gPerPound = 453.59237
+	gPerOunce = gPerPound / 16
+	mPerFoot  = .3048
+)
+
+// perUnit are units of two parts: what stands for each, and what a number without one means.
+var perUnit = map[Kind]struct {
+	units            map[string]float64
+	metric, imperial float64
+}{
+	Speed:     {map[string]float64{"m/s": 1, "ft/s": mPerFoot}, 1, mPerFoot},
+	MassRate:  {map[string]float64{"kg/h": 1, "lb/h": gPerPound / 1000}, 1, gPerPound / 1000},
+	MassPrice: {map[string]float64{"/kg": 1, "/lb": 1000 / gPerPound}, 1, 1000 / gPerPound},
+}
+
+// parseTwoPart reads a quantity whose unit has two parts; the number before it may be a
+// fraction or a sum.
+func parseTwoPart(text string, k Kind, s System) (float64, error) {
+	of := perUnit[k]
+	factor, number := of.metric, text
+	if s.Inches() {
+		factor = of.imperial
+	}
+	trimmed := strings.ToLower(strings.TrimSpace(text))
+	for unit, f := range of.units {
+		if strings.HasSuffix(trimmed, unit) {
+			factor, number = f, strings.TrimRight(text, " \t")
+			number = number[:len(number)-len(unit)]
+		}
+	}
+	p := &parser{text: number, kind: k, fallback: 1, units: map[string]float64{}}
+	v, err := p.sum()
+	if pe, ok := err.(*ParseError); ok { //nolint:errorlint // our own, unwrapped
+		pe.Text = text
+		return 0, pe
+	}
+	return v * factor, err
 }
 
 // defaultUnit is the factor of a number typed without a unit.
 func defaultUnit(k Kind, s System) float64 {
 	switch k {
 	case Length:
-		if s == Imperial {
-			return 25.4
+		if s.Inches() {
+			return mmPerInch
 		}
 		return 1
 	case Percent:
@@ -114,6 +155,9 @@ func Parse(text string, k Kind, s System) (float64, error) {
 	if k == Temperature {
 		return parseTemperature(text, s)
 	}
+	if _, ok := perUnit[k]; ok {
+		return parseTwoPart(text, k, s)
+	}
 	p := &parser{text: text, kind: k, fallback: defaultUnit(k, s), units: units[k]}
 	return p.sum()
 }
@@ -121,7 +165,7 @@ func Parse(text string, k Kind, s System) (float64, error) {
 func parseTemperature(text string, s System) (float64, error) {
 	trimmed := strings.TrimSpace(text)
 	lower := strings.ToLower(trimmed)
-	fahrenheit := s == Imperial
+	fahrenheit := s.Fahrenheit()
 	for _, u := range []struct {
 		suffix string
 		f      bool

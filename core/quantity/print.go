@@ -6,14 +6,11 @@ import (
 	"strings"
 )
 
-// Denominator is the finest fraction of an inch printed for reading: 1/32.
-const Denominator = 32
-
 // FormatLength prints mm for reading: one decimal of a millimetre, or the
-// nearest 1/32 inch ("1 1/4 in"). The unit is always there.
+// nearest fraction of an inch ("1 1/4 in"). The unit is always there.
 func FormatLength(mm float64, s System) string {
-	if s == Imperial {
-		return fraction(mm/25.4, Denominator) + " in"
+	if s.Inches() {
+		return fraction(mm/mmPerInch, s.Denominator()) + " in"
 	}
 	return trimZero(mm, 1) + " mm"
 }
@@ -21,8 +18,8 @@ func FormatLength(mm float64, s System) string {
 // FormatThickness prints mm for reading a thickness, which wants one more
 // place: 0.05 mm, or a thousandth of an inch.
 func FormatThickness(mm float64, s System) string {
-	if s == Imperial {
-		return strconv.FormatFloat(mm/25.4, 'f', 3, 64) + " in"
+	if s.Inches() {
+		return strconv.FormatFloat(mm/mmPerInch, 'f', 3, 64) + " in"
 	}
 	return trimZero(mm, 2) + " mm"
 }
@@ -32,10 +29,10 @@ func FormatThickness(mm float64, s System) string {
 // that are a 64th are printed as fractions; a value that no short inch text
 // gives back is printed in millimetres with its unit.
 func EditLength(mm float64, s System) string {
-	if s != Imperial {
+	if !s.Inches() {
 		return strconv.FormatFloat(mm, 'f', -1, 64)
 	}
-	in := mm / 25.4
+	in := mm / mmPerInch
 	for _, text := range []string{fraction(in, 64), strconv.FormatFloat(in, 'f', -1, 64)} {
 		if back, err := Parse(text, Length, s); err == nil && back == mm {
 			return text
@@ -44,10 +41,14 @@ func EditLength(mm float64, s System) string {
 	return strconv.FormatFloat(mm, 'f', -1, 64) + "mm"
 }
 
-// FormatMass prints grams for reading: 1 g below a kilogram, or ounces.
+// FormatMass prints grams for reading: 1 g below a kilogram, or ounces, and pounds
+// above one.
 func FormatMass(g float64, s System) string {
-	if s == Imperial {
-		return trimZero(g/28.349523125, 1) + " oz"
+	if s.Inches() {
+		if math.Abs(g) >= gPerPound {
+			return trimZero(g/gPerPound, 2) + " lb"
+		}
+		return trimZero(g/gPerOunce, 1) + " oz"
 	}
 	if math.Abs(g) >= 1000 {
 		return trimZero(g/1000, 2) + " kg"
@@ -58,10 +59,34 @@ func FormatMass(g float64, s System) string {
 // FormatTemperature prints °C to the nearest 5 degrees, or °F to the nearest
 // 10: no eye and few pyrometers see finer in a fire.
 func FormatTemperature(c float64, s System) string {
-	if s == Imperial {
+	if s.Fahrenheit() {
 		return strconv.Itoa(int(math.Round((c*1.8+32)/10)*10)) + " °F"
 	}
 	return strconv.Itoa(int(math.Round(c/5)*5)) + " °C"
+}
+
+// FormatSpeed prints m/s, or ft/s.
+func FormatSpeed(mPerS float64, s System) string {
+	if s.Inches() {
+		return trimZero(mPerS/mPerFoot, 1) + " ft/s"
+	}
+	return trimZero(mPerS, 2) + " m/s"
+}
+
+// FormatMassRate prints kg/h, or lb/h.
+func FormatMassRate(kgPerH float64, s System) string {
+	if s.Inches() {
+		return trimZero(kgPerH*1000/gPerPound, 2) + " lb/h"
+	}
+	return trimZero(kgPerH, 2) + " kg/h"
+}
+
+// FormatMassPrice prints money a kilogram, or a pound.
+func FormatMassPrice(perKg float64, s System) string {
+	if s.Inches() {
+		return trimZero(perKg*gPerPound/1000, 2) + " /lb"
+	}
+	return trimZero(perKg, 2) + " /kg"
 }
 
 func trimZero(v float64, places int) string {

@@ -117,7 +117,7 @@ func answer[T any](ctx context.Context, h *handlers, v T, err error) (*body[T], 
 		if shopErr != nil {
 			return nil, fail(ctx, shopErr, "")
 		}
-		return nil, fail(ctx, err, s.Doc.Units)
+		return nil, fail(ctx, err, s.Doc.System())
 	}
 	return &body[T]{v}, nil
 }

@@ -43,7 +43,7 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 	if err != nil {
 		return Paper{}, err
 	}
-	r, units, paper := p.Doc.Request, shop.Doc.Units, shop.Doc.Paper
+	r, units, paper := p.Doc.Request, shop.Doc.System(), shop.Doc.Paper
 	if !IsPaper(f) {
 		file, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, export.Format(f), units, paper)
 		return Paper{File: file, Suffix: "." + string(f)}, err
@@ -75,7 +75,7 @@ func PatternFile(ctx context.Context, w *work.Work, p work.Pattern, f Format) (P
 		return Paper{}, err
 	}
 	d := p.Doc
-	file, err := export.Write(export.Subject{Name: d.Name, Tags: d.Tags, Design: d.Design, Allowances: d.Allowances}, export.Format(f), shop.Doc.Units, shop.Doc.Paper)
+	file, err := export.Write(export.Subject{Name: d.Name, Tags: d.Tags, Design: d.Design, Allowances: d.Allowances}, export.Format(f), shop.Doc.System(), shop.Doc.Paper)
 	return Paper{File: file, Suffix: "." + string(f)}, err
 }
 

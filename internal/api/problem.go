@@ -195,7 +195,7 @@ func fieldMessage(f edit.Problem, units quantity.System) FieldMessage {
 	with := text.FigureFor(f.Code, f.Figures, units)
 	with["found"] = f.Found
 	with["example"], with["units"] = "110, 25.4mm or 110+15", "mm, cm or in"
-	if units == quantity.Imperial {
+	if units.Inches() {
 		with["example"] = "4 3/8, 3/8in or 110mm"
 	}
 	return FieldMessage{Field: f.Field, Code: f.Code, Message: text.Say(f.Code, with), Text: f.Text, Offset: f.Offset}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 
+	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/export"
@@ -204,16 +205,25 @@ func (h *handlers) cutSheet(ctx context.Context, p work.CutPlan) (*fileOut, erro
 	var bars []export.CutBar
 	for _, g := range p.Groups {
 		for _, b := range g.Bars {
-			bar := export.CutBar{Group: g.SteelID + " " + export.BarSize(g.Piece, shop.Doc.Units), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
+			bar := export.CutBar{Group: steelName(g.SteelID) + " " + export.BarSize(g.Piece, shop.Doc.System()), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
 			for _, part := range b.Parts {
 				bar.Parts = append(bar.Parts, export.CutPart{Name: part.Name, FromMm: part.FromMm, LengthMm: part.LengthMm})
 			}
 			bars = append(bars, bar)
 		}
 	}
-	pdf, err := export.CutSheet(bars, shop.Doc.Units, shop.Doc.Paper)
+	pdf, err := export.CutSheet(bars, shop.Doc.System(), shop.Doc.Paper)
 	if err != nil {
-		return nil, fail(ctx, err, shop.Doc.Units)
+		return nil, fail(ctx, err, shop.Doc.System())
 	}
 	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="cut-plan.pdf"`, Body: pdf}, nil
+}
+
+// steelName is what a grade is called.
+func steelName(id string) string {
+	g, err := steel.Find(id)
+	if err != nil {
+		return id
+	}
+	return g.Name
 }

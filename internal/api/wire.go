@@ -190,6 +190,9 @@ func stockOf(s work.Stock) Stock {
 type Settings struct {
 	Version     int                `json:"version"`
 	Units       quantity.System    `json:"units" enum:"mm,in"`
+	Fraction    int                `json:"fraction" enum:"32,64" doc:"finest fraction of an inch printed"`
+	Temperature string             `json:"temperature" enum:"C,F"`
+	System      quantity.System    `json:"system" doc:"the three together, as figures are read and printed"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []doc.Hand         `json:"smiths" doc:"who works here, with whose hammer"`
@@ -205,7 +208,7 @@ type Settings struct {
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
-		Version: s.Version, Units: d.Units, Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
+		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
 		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies,
 	}
 }
@@ -248,4 +251,12 @@ func current(v any) any {
 		return settingsOf(v)
 	}
 	return nil
+}
+
+// scaleOf is how hot is told.
+func scaleOf(s quantity.System) string {
+	if s.Fahrenheit() {
+		return "F"
+	}
+	return "C"
 }

@@ -62,6 +62,8 @@ type Stock struct {
 // Shop is the settings: units, looks, and the usual set of those who work here.
 type Shop struct {
 	Units       quantity.System    `json:"units" enum:"mm,in"`
+	Fraction    int                `json:"fraction,omitempty" doc:"finest fraction of an inch printed: 64, or else 32"`
+	Temperature string             `json:"temperature,omitempty" enum:"C,F" doc:"where it is not as usual with the units"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []Hand             `json:"smiths"`

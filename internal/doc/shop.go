@@ -48,10 +48,19 @@ func (s *Shop) UsualSets() {
 	s.Hearths = []NamedHearth{h}
 }
 
+// System is how the shop reads and writes.
+func (s *Shop) System() quantity.System {
+	return quantity.NewSystem(s.Units, s.Fraction, s.Temperature)
+}
+
 // Validate reports every setting that cannot be, as fact.FieldErrors.
 func (s *Shop) Validate() error {
 	c := fact.NewCheck()
 	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
+	fact.OneOf(c, "temperature", s.Temperature, "", "C", "F")
+	if s.Fraction != 0 && s.Fraction != 32 && s.Fraction != 64 {
+		c.Fail("fraction", "field.choice", nil)
+	}
 	fact.OneOf(c, "theme", s.Theme, "night", "day", "system")
 	fact.OneOf(c, "paper", s.Paper, "a4", "letter")
 	copies := c.Within("copies")

@@ -32,7 +32,7 @@ func formOf(d any) form {
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions}}
 	case Kept:
 		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen}}
 	}
@@ -208,3 +208,6 @@ func hasArm(v any) {
 	m["speedMPerS"], m["ratePerS"] = forge.Arm(kg)
 	m["landShare"] = forge.NewSmith(forge.Skill(skill)).LandShare
 }
+
+// shopPrintsFractions (4 → 5): fractions and temperatures are as usual with the units.
+func shopPrintsFractions(map[string]any) {}

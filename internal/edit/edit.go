@@ -90,7 +90,7 @@ import (
 type Edit struct {
 	Field string          `json:"field" maxLength:"200"`
 	Text  string          `json:"text" maxLength:"20000"`
-	Units quantity.System `json:"units,omitempty" enum:"mm,in"`
+	Units quantity.System `json:"units,omitempty" pattern:"^(mm|in)(,(32|64))?(,[CF])?$" doc:"what a number without a unit is in"`
 }
 
 // Problem is what is wrong with one field: Offset points into the typed text where

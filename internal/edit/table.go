@@ -141,7 +141,10 @@ func setMember(root any, e Edit) *Problem {
 func figure(name string, e Edit) (float64, *Problem) {
 	k, text := quantity.KindOf(name), e.Text
 	if k == quantity.Mass && strings.TrimRight(text, "0123456789., /") == "" {
-		text += " kg" // a hammer's mass is spoken of in kilograms
+		text += " kg" // a hammer's mass is spoken of in kilograms, or pounds
+		if e.Units.Inches() {
+			text = e.Text + " lb"
+		}
 	}
 	n, bad := parse(e, text, k, 0)
 	if k == quantity.Mass {

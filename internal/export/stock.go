@@ -8,7 +8,7 @@ import (
 // BarSize is what a piece of stock measures across, in the smith's units.
 func BarSize(p stock.Item, s quantity.System) string {
 	one := func(mm float64) string { return quantity.FormatThickness(mm, quantity.Metric) }
-	if s == quantity.Imperial {
+	if s.Inches() {
 		one = func(mm float64) string { return quantity.FormatLength(mm, s) }
 	}
 	by := func(a, b float64) string { return one(a) + " × " + one(b) }

@@ -149,7 +149,7 @@ func (t *tile) ticks(l Loop, base float64) {
 // stations every 25 mm or inch: height × thickness.
 func (t *tile) stations(base, y float64) {
 	step := 25.0
-	if t.units == quantity.Imperial {
+	if t.units.Inches() {
 		step = 25.4
 	}
 	st := t.drawing.Finished

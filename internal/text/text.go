@@ -66,7 +66,7 @@ func Figures(f map[string]float64, s quantity.System) map[string]string {
 	return out
 }
 
-// Figure prints one figure by its name: Mm, C, Fraction or Share, S, else plain.
+// Figure prints one figure by its name: what quantity.KindOf tells, S, else plain.
 func Figure(name string, v float64, s quantity.System) string {
 	switch quantity.KindOf(name) {
 	case quantity.Length:
@@ -76,6 +76,14 @@ func Figure(name string, v float64, s quantity.System) string {
 		return quantity.FormatLength(v, s)
 	case quantity.Temperature:
 		return quantity.FormatTemperature(v, s)
+	case quantity.Mass:
+		return quantity.FormatMass(v*1000, s)
+	case quantity.Speed:
+		return quantity.FormatSpeed(v, s)
+	case quantity.MassRate:
+		return quantity.FormatMassRate(v, s)
+	case quantity.MassPrice:
+		return quantity.FormatMassPrice(v, s)
 	case quantity.Percent:
 		return fmt.Sprintf("%.1f %%", v*100)
 	}
@@ -91,7 +99,7 @@ func Figure(name string, v float64, s quantity.System) string {
 // FigureFor prints figures whose unit is told by the code rather than by their
 // name (lowest and highest of a range).
 func FigureFor(code string, f map[string]float64, s quantity.System) map[string]string {
-	suffix := map[string]string{"field.rangeLength": "Mm", "field.rangeTemperature": "C", "field.rangePercent": "Share"}[code]
+	suffix := map[string]string{"field.rangeLength": "Mm", "field.rangeTemperature": "C", "field.rangePercent": "Share", "field.rangeKg": "Kg", "field.rangeSpeed": "MPerS", "field.rangeRate": "KgPerH", "field.rangePrice": ".steelPrice"}[code]
 	if suffix == "" {
 		return Figures(f, s)
 	}

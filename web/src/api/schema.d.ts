@@ -1302,8 +1302,8 @@ export interface components {
         Edit: {
             field: string;
             text: string;
-            /** @enum {string} */
-            units?: "mm" | "in";
+            /** @description what a number without a unit is in */
+            units?: string;
         };
         Feasibility: {
             /** Format: double */
@@ -1949,8 +1949,8 @@ export interface components {
              * @enum {string}
              */
             unit?: "mm" | "cm" | "in";
-            /** @enum {string} */
-            units?: "mm" | "in";
+            /** @description what a number without a unit is in */
+            units?: string;
         };
         Part: {
             /** Format: double */
@@ -2344,6 +2344,12 @@ export interface components {
             /** @description this database holds the demonstration */
             demo?: boolean;
             fire: components["schemas"]["Fire"];
+            /**
+             * Format: int64
+             * @description finest fraction of an inch printed
+             * @enum {integer}
+             */
+            fraction: 32 | 64;
             /** @description to take up for a piece */
             hammers: components["schemas"]["NamedHammer"][];
             /** @description forges to go to with a piece */
@@ -2355,6 +2361,10 @@ export interface components {
             prices: components["schemas"]["Prices"];
             /** @description who works here, with whose hammer */
             smiths: components["schemas"]["Hand"][];
+            /** @description the three together, as figures are read and printed */
+            system: string;
+            /** @enum {string} */
+            temperature: "C" | "F";
             /** @enum {string} */
             theme: "night" | "day" | "system";
             /** @enum {string} */

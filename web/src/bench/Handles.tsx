@@ -2,7 +2,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useRef } from "react";
 import type { Plan, Zone } from "../api/client";
 import { useDraft, useDraftState, valueAt } from "../draft/context";
 import { told } from "../text/say";
-import { print, type System } from "../units/print";
+import { inches, print, type System } from "../units/print";
 import { extent, type Layout, spineFace } from "./layout";
 
 interface Handle {
@@ -110,7 +110,7 @@ export const Handles = memo(function Handles({ plan, layout, units, selected, on
   const { doc } = useDraftState();
   const drag = useRef<{ h: Handle; x: number; y: number; from: number } | null>(null);
   const snap = (mm: number) => {
-    const step = units === "in" ? 25.4 / 32 : 0.5;
+    const step = inches(units) ? 25.4 / 32 : 0.5;
     return Math.max(step, Math.round(mm / step) * step);
   };
   const put = (field: string, mm: number) => draft.type(field, `${Number(mm.toFixed(5))}mm`);
@@ -141,7 +141,7 @@ export const Handles = memo(function Handles({ plan, layout, units, selected, on
     if (!dir || typeof now !== "number") return;
     e.preventDefault();
     e.stopPropagation();
-    const step = (units === "in" ? 25.4 / 16 : 1) * (isFine(h.field) ? 0.1 : 1) * (e.shiftKey ? 10 : 1);
+    const step = (inches(units) ? 25.4 / 16 : 1) * (isFine(h.field) ? 0.1 : 1) * (e.shiftKey ? 10 : 1);
     put(h.field, Math.max(step, now + dir * step));
   };
   return (

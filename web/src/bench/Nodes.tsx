@@ -2,7 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Plan } from "../api/client";
 import { useDraft, useDraftState } from "../draft/context";
 import { say } from "../text/say";
-import { print, type System } from "../units/print";
+import { inches, print, type System } from "../units/print";
 import type { Layout } from "./layout";
 
 export type Side = "spine" | "edge" | "taper";
@@ -31,12 +31,12 @@ interface Props {
 
 /** Steps of the keys, and of a drag that snaps; free, a drag goes by hundredths. */
 const stepOf = (snap: NodeRules["snap"], units: System) => {
-  const inch = snap === "in" || (snap !== "mm" && units === "in");
+  const inch = snap === "in" || (snap !== "mm" && inches(units));
   return inch ? 25.4 / 16 : 1;
 };
 const snapped = (v: number, step: number) => Math.round(v / step) * step;
 /** A thickness moves in tenths, or in sixty-fourths of an inch. */
-const thickStep = (units: System) => (units === "in" ? 25.4 / 64 : 0.1);
+const thickStep = (units: System) => (inches(units) ? 25.4 / 64 : 0.1);
 const text = (x: number, y: number) => `${Number(x.toFixed(5))}mm; ${Number(y.toFixed(5))}mm`;
 
 /** The nodes of the outline on the finished blade: dragged, or moved with the keys. */

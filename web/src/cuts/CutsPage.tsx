@@ -3,7 +3,7 @@ import { Printer } from "lucide-react";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { api, ask, type CutPlan, Refused } from "../api/client";
-import { usePieces, useUnits } from "../api/hooks";
+import { usePieces, useSteelName, useUnits } from "../api/hooks";
 import { barSize, isBar } from "../rack/forms";
 import { Failed, Loading } from "../shell/States";
 import { say } from "../text/say";
@@ -14,6 +14,7 @@ const usualMm = { kerf: 1.5, stub: 60, keep: 120 } as const;
 
 /** Several pieces of work from several bars, with the least waste. */
 export function CutsPage() {
+  const steelName = useSteelName();
   const pieces = usePieces(false);
   const units = useUnits();
   const client = useQueryClient();
@@ -94,7 +95,7 @@ export function CutsPage() {
                 <span className="min-w-0 flex-1">
                   <span className="narrow block truncate text-[17px]">{p.doc.name}</span>
                   <span className="block text-sm text-quiet">
-                    {p.summary.steelId} {barSize(p.doc.request.bar, units)} ·{" "}
+                    {steelName(p.summary.steelId)} {barSize(p.doc.request.bar, units)} ·{" "}
                     {print.length(p.summary.cutLengthMm, units)}
                   </span>
                 </span>
@@ -161,13 +162,14 @@ export function CutsPage() {
 }
 
 function Group({ group: g }: { group: CutPlan["groups"][number] }) {
+  const steelName = useSteelName();
   const units = useUnits();
   const longest = Math.max(1, ...g.bars.map((b) => b.lengthMm));
   const gap = g.consumedMm - g.lowerBoundMm;
   return (
     <section data-testid="cut-group">
       <h2 className="narrow border-b border-line text-xl">
-        {g.steelId} {barSize(g.piece, units)}
+        {steelName(g.steelId)} {barSize(g.piece, units)}
       </h2>
       <p className="mb-2 text-quiet">
         {say("cuts.consumed", { length: print.length(g.consumedMm, units) })}{" "}

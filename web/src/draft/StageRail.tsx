@@ -18,7 +18,7 @@ export const StageRail = memo(function StageRail({
   const units = useUnits();
   const figure: Record<string, string> = {
     blade: print.length(doc.request.design.lengthMm, units),
-    stock: doc.request.steelId.replaceAll("-", " "),
+    stock: plan.steel.name,
     cut: print.length(plan.bar.cutLengthMm, units),
     heats: count("heats", plan.totals.heats),
   };

@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
-import { useFits, usePatterns, useShop, useStock } from "../api/hooks";
+import { useFits, usePatterns, useShop, useStock, useUnits } from "../api/hooks";
 import type { BarForm } from "../rack/forms";
 import { formFields } from "../rack/forms";
 import { say, told } from "../text/say";
@@ -10,6 +10,7 @@ import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
 import { Typed } from "../ui/Typed";
 import { useTyped } from "../ui/useTyped";
+import { print } from "../units/print";
 import { BarQuestion, ownBar } from "./BarQuestion";
 import { KnifeQuestion } from "./KnifeQuestion";
 
@@ -38,6 +39,7 @@ function Questions({ start, onClose }: { start: Start; onClose: () => void }) {
   const patterns = usePatterns();
   const stock = useStock();
   const shop = useShop();
+  const units = useUnits();
   const bars = (stock.data ?? []).filter((s) => s.usable);
   const [first, setFirst] = useState<"knife" | "bar">(start.stock ? "bar" : "knife");
   const [patternId, setPattern] = useState(start.pattern);
@@ -135,7 +137,7 @@ function Questions({ start, onClose }: { start: Start; onClose: () => void }) {
             label={say("new.hammer")}
             value={smith?.name ?? ""}
             onPick={setHand}
-            options={smiths.map((h) => ({ value: h.name, label: h.name, note: `${h.hammerKg} kg` }))}
+            options={smiths.map((h) => ({ value: h.name, label: h.name, note: print.mass(h.hammerKg * 1000, units) }))}
           />
           <Pick
             label={say("new.sure")}

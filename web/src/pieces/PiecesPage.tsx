@@ -4,7 +4,7 @@ import { useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, ask, type Piece } from "../api/client";
-import { usePieces, useUnits } from "../api/hooks";
+import { usePieces, useSteelName, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn";
 import { useKeys } from "../shell/keys";
@@ -84,6 +84,7 @@ function Empty({ archived, onNew }: { archived: boolean; onNew: () => void }) {
 }
 
 function Row({ piece, scale }: { piece: Piece; scale: number }) {
+  const steelName = useSteelName();
   const units = useUnits();
   const client = useQueryClient();
   const go = useNavigate();
@@ -121,7 +122,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
         <span className="min-w-56 flex-1">
           <span className="narrow block text-xl group-hover:text-act">{doc.name}</span>
           <span className="block text-quiet">
-            {s.steelId} · {print.length(s.bladeMm, units)} · {print.mass(s.massG, units)} ·{" "}
+            {steelName(s.steelId)} · {print.length(s.bladeMm, units)} · {print.mass(s.massG, units)} ·{" "}
             {print.length(s.cutLengthMm, units)} {say("pieces.ofBar")} · {count("heats", s.heats)}
           </span>
           {s.stops > 0 && <span className="block text-ember">{count("pieces.stops", s.stops)}</span>}

@@ -3,7 +3,7 @@ import { Archive, ArchiveRestore, Download, Plus, Scissors, Upload } from "lucid
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ask, type Stock } from "../api/client";
-import { useStock, useUnits } from "../api/hooks";
+import { useSteelName, useStock, useUnits } from "../api/hooks";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
@@ -96,6 +96,7 @@ function Rack({ items }: { items: Stock[] }) {
 
 /** What was taken off the rack or used up; each can be put back. */
 function OffTheRack() {
+  const steelName = useSteelName();
   const units = useUnits();
   const client = useQueryClient();
   const stock = useStock(true);
@@ -113,7 +114,7 @@ function OffTheRack() {
         <li key={s.id} className="flex flex-wrap items-center gap-4 border-b border-line py-2.5" data-off={s.name}>
           <span className="flex-1">
             <span className="narrow block text-xl">
-              {s.steelId.replaceAll("-", " ")} · {say(`form.${s.piece.form}`)} {barSize(s.piece, units)}
+              {steelName(s.steelId)} · {say(`form.${s.piece.form}`)} {barSize(s.piece, units)}
             </span>
             <span className="text-quiet">
               {s.name} · {print.mass(s.massG, units)}
@@ -135,6 +136,7 @@ const stubby: Form[] = ["ball", "roller", "race", "disc", "chain"];
 const listPx = 420;
 
 function Row({ item, longest }: { item: Stock; longest: number }) {
+  const steelName = useSteelName();
   const units = useUnits();
   const all = (item.start?.lengthMm ?? 0) * item.count;
   const k = listPx / longest;
@@ -159,7 +161,7 @@ function Row({ item, longest }: { item: Stock; longest: number }) {
       </span>
       <span className="min-w-60 flex-1">
         <span className="narrow block text-xl group-hover:text-act">
-          {item.steelId.replaceAll("-", " ")} · {say(`form.${item.piece.form}`)} {barSize(item.piece, units)}
+          {steelName(item.steelId)} · {say(`form.${item.piece.form}`)} {barSize(item.piece, units)}
           {item.start && !stubby.includes(item.piece.form) ? ` × ${print.length(item.start.wholeMm, units)}` : ""}
           {item.count > 1 ? ` · ${say("rack.count", { n: item.count })}` : ""}
         </span>

@@ -30,6 +30,7 @@ export function Frame() {
     document.documentElement.dataset.theme = shown;
   }, [shown]);
   const units = shop.data?.units ?? "mm";
+  const system = shop.data?.system ?? units;
   const flipUnits = () => edit.mutate([{ field: "units", text: units === "mm" ? "in" : "mm" }]);
   const flipTheme = () => edit.mutate([{ field: "theme", text: shown === "night" ? "day" : "night" }]);
   useKeys({
@@ -44,7 +45,7 @@ export function Frame() {
   });
   if (shop.error instanceof Refused && shop.error.problem.status === 401) return <Locked />;
   return (
-    <Units value={units}>
+    <Units value={system}>
       <div className="flex h-full flex-col-reverse sm:flex-row">
         <nav
           aria-label={say("nav.name")}

@@ -108,6 +108,8 @@ function ShopForm({ shop }: { shop: Settings }) {
       <div className="grid max-w-5xl gap-8 lg:grid-cols-2">
         <Group title={say("shop.looks")}>
           {pick("units", shop.units, say("shop.units"), ["mm", "in"], "units")}
+          {pick("fraction", String(shop.fraction), say("shop.fraction"), ["32", "64"], "fraction")}
+          {pick("temperature", shop.temperature, say("shop.temperature"), ["C", "F"], "temperature")}
           {pick("theme", shop.theme, say("shop.theme"), ["night", "day", "system"], "theme")}
           {pick("paper", shop.paper, say("shop.paper"), ["a4", "letter"], "paper")}
         </Group>

@@ -1,7 +1,7 @@
 import { memo, useState } from "react";
 import type { Plan } from "../api/client";
 import { figures, say, told } from "../text/say";
-import { print, type System } from "../units/print";
+import { inches, print, type System } from "../units/print";
 
 /** The volume from finished blade up to starting bar; each line opens its reason. */
 export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units: System }) {
@@ -18,8 +18,8 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
             <th scope="col" className="text-left">
               {say("ledger.name")}
             </th>
-            <th scope="col">{units === "in" ? "in³" : "cm³"}</th>
-            <th scope="col">{units === "in" ? "oz" : "g"}</th>
+            <th scope="col">{inches(units) ? "in³" : "cm³"}</th>
+            <th scope="col">{inches(units) ? "oz" : "g"}</th>
             <th scope="col">{say("ledger.bar", { unit: units })}</th>
           </tr>
         </thead>

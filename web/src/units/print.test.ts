@@ -8,10 +8,14 @@ describe("printing", () => {
     thickness: print.thickness,
     mass: print.mass,
     temperature: print.temperature,
+    speed: print.speed,
+    massRate: print.massRate,
+    massPrice: print.massPrice,
+    rest: print.rest,
   };
   it.each(cases)("agrees with the server: $kind $value", (c) => {
-    expect(by[c.kind]?.(c.value, "mm")).toBe(c.mm);
-    expect(by[c.kind]?.(c.value, "in")).toBe(c.in);
+    const { kind, value, ...systems } = c as unknown as { kind: string; value: number } & Record<string, string>;
+    for (const [system, want] of Object.entries(systems)) expect(by[kind]?.(value, system)).toBe(want);
   });
   it("opens a field with what is stored, short where it can be", () => {
     expect(print.edit("lengthMm", 25.4, "in")).toBe("1");

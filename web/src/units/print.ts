@@ -1,5 +1,14 @@
 /** Printing of stored figures in the smith's units. Reading them is the server's work alone. */
-export type System = "mm" | "in";
+export type System = string;
+
+/**
+ * "mm" or "in", and after commas the finest fraction of an inch and how hot is told, where they are not as usual:
+ * "in,64,C".
+ */
+export const inches = (s: System): boolean => s.startsWith("in");
+export const fahrenheit = (s: System): boolean => s.split(",").includes("F") || (inches(s) && !s.endsWith(",C"));
+const finest = (s: System) => (s.split(",").includes("64") ? 64 : 32);
+const lb = 0.45359237;
 
 function trim(v: number, places: number): string {
   const t = v.toFixed(places);
@@ -22,26 +31,47 @@ function fraction(v: number, den: number): string {
   return whole === 0 ? `${sign}${rest}/${d}` : `${sign}${whole} ${rest}/${d}`;
 }
 
-const length = (mm: number, s: System) => (s === "in" ? `${fraction(mm / 25.4, 32)} in` : `${trim(mm, 1)} mm`);
-const thickness = (mm: number, s: System) => (s === "in" ? `${(mm / 25.4).toFixed(3)} in` : `${trim(mm, 2)} mm`);
+const length = (mm: number, s: System) => (inches(s) ? `${fraction(mm / 25.4, finest(s))} in` : `${trim(mm, 1)} mm`);
+const thickness = (mm: number, s: System) => (inches(s) ? `${(mm / 25.4).toFixed(3)} in` : `${trim(mm, 2)} mm`);
 const temperature = (c: number, s: System) =>
-  s === "in" ? `${Math.round((c * 1.8 + 32) / 10) * 10} °F` : `${Math.round(c / 5) * 5} °C`;
+  fahrenheit(s) ? `${Math.round((c * 1.8 + 32) / 10) * 10} °F` : `${Math.round(c / 5) * 5} °C`;
 
 function mass(g: number, s: System): string {
-  if (s === "in") return `${trim(g / 28.349523125, 1)} oz`;
+  if (inches(s))
+    return Math.abs(g) >= 1000 * lb ? `${trim(g / 1000 / lb, 2)} lb` : `${trim((g * 16) / 1000 / lb, 1)} oz`;
   return Math.abs(g) >= 1000 ? `${trim(g / 1000, 2)} kg` : `${trim(g, 0)} g`;
 }
 
 const volume = (mm3: number, s: System) =>
-  s === "in" ? `${(mm3 / 16387.064).toFixed(3)} in³` : `${(mm3 / 1000).toFixed(2)} cm³`;
+  inches(s) ? `${(mm3 / 16387.064).toFixed(3)} in³` : `${(mm3 / 1000).toFixed(2)} cm³`;
 
 /** Second moment of area. */
 const moment = (mm4: number, s: System) =>
-  s === "in" ? `${(mm4 / 416231.4256).toPrecision(3)} in⁴` : `${mm4.toFixed(0)} mm⁴`;
+  inches(s) ? `${(mm4 / 416231.4256).toPrecision(3)} in⁴` : `${mm4.toFixed(0)} mm⁴`;
 
 function duration(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;
   return `${Math.round(seconds / 60)} min`;
+}
+
+/** How many of what a field shows are one of what is stored: pounds, feet a second, money a pound. */
+function perStored(name: string, s: System): number {
+  if (!inches(s)) return 1;
+  if (name.endsWith("KgPerH") || name.endsWith("Kg")) return 1 / lb;
+  if (name.endsWith("MPerS")) return 1 / 0.3048;
+  return isPrice(name) ? lb : 1;
+}
+
+const isPrice = (name: string) => name.endsWith("steelPrice") || name.endsWith("fuelPrice");
+const speed = (v: number, s: System) => (inches(s) ? `${trim(v / 0.3048, 1)} ft/s` : `${trim(v, 2)} m/s`);
+const massRate = (v: number, s: System) => `${trim(v * perStored("KgPerH", s), 2)} ${inches(s) ? "lb/h" : "kg/h"}`;
+const massPrice = (v: number, s: System) => `${trim(v * perStored("steelPrice", s), 2)} ${inches(s) ? "/lb" : "/kg"}`;
+
+/** What a printed length leaves out: "+0.006 in", or nothing where it is less than half a thousandth. */
+function rest(mm: number, s: System): string {
+  if (!inches(s)) return "";
+  const over = mm / 25.4 - Math.round((mm / 25.4) * finest(s)) / finest(s);
+  return Math.abs(over) < 0.0005 ? "" : `${over < 0 ? "−" : "+"}${Math.abs(over).toFixed(3)} in`;
 }
 
 /** A figure by the unit its name ends in. */
@@ -49,6 +79,10 @@ function figure(name: string, v: number, s: System): string {
   if (name.endsWith("Mm")) return v < 10 ? thickness(v, s) : length(v, s);
   if (name.endsWith("C")) return temperature(v, s);
   if (name.endsWith("Fraction") || name.endsWith("Share")) return `${(v * 100).toFixed(1)} %`;
+  if (name.endsWith("KgPerH")) return massRate(v, s);
+  if (name.endsWith("Kg")) return mass(v * 1000, s);
+  if (name.endsWith("MPerS")) return speed(v, s);
+  if (isPrice(name)) return massPrice(v, s);
   if (name.endsWith("S")) return duration(v);
   return trim(v, 2);
 }
@@ -56,7 +90,7 @@ function figure(name: string, v: number, s: System): string {
 /** The text a field opens with: what was stored, short, and read back within its last digit. */
 function edit(name: string, v: number, s: System): string {
   if (name.endsWith("Mm")) {
-    if (s === "mm") return trim(v, 3);
+    if (!inches(s)) return trim(v, 3);
     const short = fraction(v / 25.4, 64);
     const parts = short.split(/[ /]/).map(Number);
     const back =
@@ -67,9 +101,9 @@ function edit(name: string, v: number, s: System): string {
           : (parts[0] ?? 0);
     return Math.abs(back - v / 25.4) < 1e-9 ? short : trim(v / 25.4, 4);
   }
-  if (name.endsWith("C")) return s === "in" ? trim(v * 1.8 + 32, 0) : trim(v, 0);
+  if (name.endsWith("C")) return fahrenheit(s) ? trim(v * 1.8 + 32, 0) : trim(v, 0);
   if (name.endsWith("Fraction") || name.endsWith("Share")) return trim(v * 100, 2);
-  return trim(v, 3);
+  return trim(v * perStored(name, s), 3);
 }
 
 /** A sum in the shop's own money. */
@@ -77,16 +111,33 @@ const money = (v: number): string => (v < 100 ? v.toFixed(2) : v.toFixed(0));
 
 /** The unit that stands behind a field. */
 function unit(name: string, s: System): string {
-  if (name.endsWith("Mm")) return s;
-  if (name.endsWith("KgPerH")) return "kg/h";
-  if (name.endsWith("Kg")) return "kg";
-  if (name.endsWith("MPerS")) return "m/s";
+  if (name.endsWith("Mm")) return inches(s) ? "in" : "mm";
+  if (name.endsWith("KgPerH")) return inches(s) ? "lb/h" : "kg/h";
+  if (name.endsWith("Kg")) return inches(s) ? "lb" : "kg";
+  if (name.endsWith("MPerS")) return inches(s) ? "ft/s" : "m/s";
   if (name.endsWith("SPerMm")) return "s/mm";
   if (name.endsWith("PerS")) return "/s";
-  if (name.endsWith("C")) return s === "in" ? "°F" : "°C";
+  if (name.endsWith("C")) return fahrenheit(s) ? "°F" : "°C";
   if (name.endsWith("Fraction") || name.endsWith("Share")) return "%";
   if (name.endsWith("S")) return "s";
+  if (isPrice(name)) return inches(s) ? "/lb" : "/kg";
   return "";
 }
 
-export const print = { moment, length, thickness, temperature, mass, volume, duration, figure, edit, unit, money };
+export const print = {
+  rest,
+  speed,
+  massRate,
+  massPrice,
+  moment,
+  length,
+  thickness,
+  temperature,
+  mass,
+  volume,
+  duration,
+  figure,
+  edit,
+  unit,
+  money,
+};

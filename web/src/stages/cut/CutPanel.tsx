@@ -49,6 +49,9 @@ export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (z
                 <td className="text-right text-quiet">{print.length(m.toMm - m.fromMm, units)}</td>
                 <td className="pl-3 text-right" data-mark-at={m.zone}>
                   {print.length(m.toMm, units)}
+                  {print.rest(m.toMm, units) && (
+                    <span className="ml-1 text-sm text-quiet">{print.rest(m.toMm, units)}</span>
+                  )}
                 </td>
               </tr>
             ))}

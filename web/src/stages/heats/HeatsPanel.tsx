@@ -5,7 +5,7 @@ import { useDraftPart, useDraftState } from "../../draft/context";
 import { count, heatColour, say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
-import { print } from "../../units/print";
+import { inches, print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
 import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
@@ -91,7 +91,7 @@ function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined)
         )}
         <Figure
           name={say("heat.lost")}
-          value={units === "mm" && step.scaleG < 10 ? `${step.scaleG.toFixed(1)} g` : print.mass(step.scaleG, units)}
+          value={!inches(units) && step.scaleG < 10 ? `${step.scaleG.toFixed(1)} g` : print.mass(step.scaleG, units)}
         />
         <Figure name={say("heat.fuel")} value={print.mass(step.fuelG, units)} />
         <Figure name={say("heat.hotSoFar")} value={print.duration(step.hotSoFarS)} />

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Plan, type RankedStock } from "../../api/client";
-import { useUnits } from "../../api/hooks";
+import { useSteelName, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { barSize } from "../../rack/forms";
 import { say, told } from "../../text/say";
@@ -9,6 +9,7 @@ import { print } from "../../units/print";
 
 /** The same blade from two pieces of stock, side by side on one scale. */
 export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onClose: () => void }) {
+  const steelName = useSteelName();
   const draft = useDraft();
   const units = useUnits();
   const piece = useDraftPart((s) => s.piece);
@@ -36,7 +37,7 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
           {[a, b].map((x, i) => (
             <figure key={two[i]?.id}>
               <figcaption className="narrow text-lg">
-                {two[i]?.stock.name} · {two[i]?.stock.steelId} {barSize(x.doc.request.bar, units)}
+                {two[i]?.stock.name} · {steelName(two[i]?.stock.steelId ?? "")} {barSize(x.doc.request.bar, units)}
               </figcaption>
               <Marks plan={x.plan} scale={760 / longest} />
             </figure>

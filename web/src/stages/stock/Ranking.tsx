@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { RankedStock } from "../../api/client";
-import { useUnits } from "../../api/hooks";
+import { useSteelName, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { Drawn } from "../../rack/Drawn";
 import { barSize } from "../../rack/forms";
@@ -47,6 +47,7 @@ interface RowProps {
 }
 
 function Row({ r, chosen, compared, onTake, onCompare }: RowProps) {
+  const steelName = useSteelName();
   const units = useUnits();
   const s = r.stock;
   const why = r.obstacle.code ? told(r.obstacle.code, figures(r.obstacle.figures, units)) : "";
@@ -65,7 +66,7 @@ function Row({ r, chosen, compared, onTake, onCompare }: RowProps) {
         </span>
         <span className="min-w-0 flex-1">
           <span className="narrow block text-[17px] leading-tight">
-            {s.steelId} · {barSize(s.piece, units)}
+            {steelName(s.steelId)} · {barSize(s.piece, units)}
           </span>
           <span className="block text-sm leading-tight text-quiet">
             {s.name}
