@@ -175,7 +175,7 @@ func TestHeatsScrubTheMiddleDrawing(t *testing.T) {
 	s.until("first heat", `document.querySelector("[data-heat='1'][aria-pressed=true]")`)
 	s.keys("]]]")
 	s.until("fourth heat", `document.querySelector("[data-heat='4'][aria-pressed=true]")`)
-	assert.NotEqual(t, whole, js[string](s, `document.querySelector("svg [data-zone=blade] path").getAttribute("d")`))
+	s.until("the piece as it is after that heat", `document.querySelector("svg [data-zone=blade] path").getAttribute("d") !== "`+whole+`"`)
 	assert.Regexp(t, `Heat 4 of \d+`, s.text("[data-testid=heat-detail]"))
 	assert.True(t, js[bool](s, `!!document.querySelector("[data-testid=hot-stretch]")`))
 	s.keys("[")

@@ -13,6 +13,7 @@ const PiecePage = lazy(() => import("./draft/PiecePage").then((m) => ({ default:
 const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
+const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
 const client = new QueryClient({
@@ -33,6 +34,7 @@ if (root)
               <Route path="patterns/:id?" element={<PatternsPage />} />
               <Route path="rack/:id?" element={<RackPage />} />
               <Route path="cuts" element={<CutsPage />} />
+              <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />
               <Route path="pieces/:id/:stage?" element={<PiecePage />} />
               <Route path="*" element={<NotThere />} />

@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { usePatterns, usePieces, useSteelName, useStock } from "../api/hooks";
 import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
+import { words } from "../words/words";
 
 interface Found {
   id: string;
@@ -40,8 +41,9 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       kind: say("nav.bar"),
       to: `/rack/${s.id}`,
     })),
+    ...words.map((w) => ({ id: `word-${w.id}`, label: w.name, kind: say("nav.word"), to: `/words/${w.id}` })),
     { id: "new", label: say("pieces.new"), kind: say("nav.action"), to: "/?new" },
-    ...["pieces", "patterns", "rack", "cuts", "shop"].map((p) => ({
+    ...["pieces", "patterns", "rack", "cuts", "words", "shop"].map((p) => ({
       id: p,
       label: told(`nav.${p}`),
       kind: say("nav.page"),

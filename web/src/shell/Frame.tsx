@@ -1,4 +1,4 @@
-import { Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "lucide-react";
+import { BookOpen, Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "lucide-react";
 import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
@@ -42,6 +42,7 @@ export function Frame() {
     l: () => go("/patterns"),
     k: () => go("/rack"),
     s: () => go("/shop"),
+    w: () => go("/words"),
   });
   if (shop.error instanceof Refused && shop.error.problem.status === 401) return <Locked />;
   return (
@@ -55,6 +56,7 @@ export function Frame() {
           <Place to="/patterns" icon={<Shapes size={20} aria-hidden />} label={say("nav.patterns")} />
           <Place to="/rack" icon={<Ruler size={20} aria-hidden />} label={say("nav.rack")} />
           <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
+          <Place to="/words" icon={<BookOpen size={20} aria-hidden />} label={say("nav.words")} />
           <span className="flex-1" />
           {shop.data?.demo && (
             <span

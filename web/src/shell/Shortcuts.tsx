@@ -2,7 +2,7 @@ import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
 const groups: [string, string[]][] = [
-  ["keys.everywhere", ["?", "mod+K", "G", "L", "K", "S", "U", "T"]],
+  ["keys.everywhere", ["?", "mod+K", "G", "L", "K", "W", "S", "U", "T"]],
   ["keys.piece", ["1–4", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"]],
   ["keys.heats", ["[", "]", "esc"]],
   ["keys.drawing", ["tab", "enter", "esc2", "arrows"]],

@@ -160,6 +160,18 @@ function Cooling({ kind, seconds }: { kind?: string; seconds: number }) {
 /** Grinds with an edge on either side. */
 const twoEdged = new Set(["diamond", "lens"]);
 
+/** The word of the trade that an operation is known by, where it is another than its own. */
+const wordOf: Partial<Record<Step["kind"], string>> = {
+  breakDown: "drawOut",
+  tang: "tang",
+  ricasso: "ricasso",
+  profile: "spread",
+  preCurve: "preform",
+  cutOff: "hotCut",
+  weldOn: "scarf",
+  normalise: "cycle",
+};
+
 const Operation = memo(function Operation({ op, to, still }: { op: Step; to: number; still: boolean }) {
   const units = useUnits();
   const two = useDraftPart((s) => twoEdged.has(s.doc.request.design.grind.kind));
@@ -168,7 +180,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
   return (
     <section className="grid gap-1">
       <h3 className="narrow text-xl leading-tight">
-        {say(`op.${op.kind}`)}
+        <Term code={wordOf[op.kind] ?? op.kind}>{say(`op.${op.kind}`)}</Term>
         {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
         {soakS ? <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(soakS) })}</span> : null}
         {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}

@@ -1,0 +1,55 @@
+import { Search } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useParams } from "react-router";
+import { say } from "../text/say";
+import { WordDrawing } from "./WordDrawing";
+import { search } from "./words";
+
+/** Every word of the trade that is used anywhere, with a small drawing. */
+export function WordsPage() {
+  const { id } = useParams();
+  const [text, setText] = useState("");
+  const found = search(text);
+  useEffect(() => {
+    if (!id) return;
+    const word = document.getElementById(`word-${id}`);
+    word?.scrollIntoView({ block: "center" });
+    word?.focus();
+  }, [id]);
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
+      <header className="mb-4 flex flex-wrap items-end gap-3">
+        <h1 className="text-3xl">{say("words.title")}</h1>
+        <p className="mr-auto pb-1 text-quiet">{say("words.lead")}</p>
+        <label className="relative block w-72 max-w-full">
+          <span className="sr-only">{say("words.search")}</span>
+          <Search size={16} aria-hidden className="absolute left-2.5 top-1/2 -translate-y-1/2 text-quiet" />
+          <input
+            className="pick"
+            style={{ paddingLeft: "2rem" }}
+            value={text}
+            placeholder={say("words.search")}
+            onChange={(e) => setText(e.target.value)}
+          />
+        </label>
+      </header>
+      {found.length === 0 && <p className="text-quiet">{say("words.none")}</p>}
+      <ul className="grid gap-x-8 border-t border-line md:grid-cols-2 2xl:grid-cols-3">
+        {found.map((w) => (
+          <li
+            key={w.id}
+            id={`word-${w.id}`}
+            tabIndex={-1}
+            className={`flex items-center gap-4 border-b border-line py-2.5 outline-none focus:bg-raised ${w.id === id ? "bg-raised" : ""}`}
+          >
+            <WordDrawing id={w.id} className="h-[60px] w-[120px] shrink-0" />
+            <span>
+              <span className="narrow block text-xl leading-tight">{w.name}</span>
+              <span className="block leading-snug text-quiet">{w.says}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
