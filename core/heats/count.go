@@ -72,7 +72,7 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 			f.takes(h, take, kind)
 			todo, from, before = todo-take, to, h
 			f.rec, f.now = h, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
-			show(r, cur, f.now, h)
+			show(r, s, cur, f.now, h)
 		}
 	}
 }
@@ -90,7 +90,7 @@ func straightened(r *route.Route, p *plan.Plan, s *Settled, fires []fire, i int)
 			}
 			f.now.Cells[c].CurvePerMm += h.After.Cells[c].CurvePerMm - was
 		}
-		show(r, &p.Heats[len(p.Heats)-len(fires)+k], f.now, f.rec)
+		show(r, s, &p.Heats[len(p.Heats)-len(fires)+k], f.now, f.rec)
 	}
 }
 

@@ -2,37 +2,67 @@ package heats
 
 import (
 	"math"
-	"sort"
+	"slices"
 
+	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/route"
 )
 
-// readings picks a few stations of the worked zones for the calipers.
-func readings(shape []plan.Station, zones []string) []plan.Reading {
-	var in []plan.Station
-	for _, s := range shape {
-		for _, z := range zones {
-			if s.Zone == z {
-				in = append(in, s)
+// leastChange is the true strain, or the turn in radians a millimetre times a hundred, below
+// which calipers cannot tell that a cell was worked.
+const leastChange = .005
+
+// changedCells are the cells from first to last that an operation has changed, from the piece
+// as it found it to the piece as it is; all of them where it changes no dimension.
+func changedCells(was, now []forge.Cell, first, last int) []int {
+	var changed, all []int
+	for i := first; i <= last; i++ {
+		all = append(all, i)
+		a, b := &was[i], &now[i]
+		for _, pair := range [][2]float64{{a.WidthMm, b.WidthMm}, {a.ThicknessMm, b.ThicknessMm}, {a.SpineMm, b.SpineMm}} {
+			if math.Abs(math.Log(pair[1]/pair[0])) > leastChange {
+				changed = append(changed, i)
+				break
 			}
 		}
 	}
-	if len(in) == 0 {
-		return nil
+	if len(changed) == 0 {
+		return all
+	}
+	return changed
+}
+
+// readings are the calipers' figures at a few of these cells, from the piece as it is drawn.
+func readings(shape []plan.Station, cells []figure.Cell, at []int) []plan.Reading {
+	begins := make([]int, len(cells)+1) // the first station of each cell
+	for i := range cells {
+		begins[i+1] = begins[i] + len(cells[i].Drawn)
 	}
 	var out []plan.Reading
-	for _, f := range []float64{.12, .5, .95} {
-		s := in[int(f*float64(len(in)-1))]
+	for _, i := range few(at) {
+		s := shape[(begins[i]+begins[i+1]-1)/2]
 		out = append(out, plan.Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.HeightMm(), ThicknessMm: s.ThicknessMm})
 	}
 	return out
 }
 
-// targetReadings are the calipers' figures when the operation is done: first,
-// middle and last of its cells.
-func targetReadings(op *forge.Operation, s *Settled) []plan.Reading {
+// few are up to three of a list: near its beginning, its middle and near its end.
+func few(at []int) []int {
+	var out []int
+	for _, share := range []float64{.12, .5, .95} {
+		i := at[int(share*float64(len(at)-1))]
+		if len(out) == 0 || out[len(out)-1] != i {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+// targetReadings are the calipers' figures when the operation is done, at a few of the cells
+// that it changes.
+func targetReadings(r *route.Route, op *forge.Operation, s *Settled) []plan.Reading {
 	if op.Targets == nil {
 		return nil
 	}
@@ -45,19 +75,16 @@ func targetReadings(op *forge.Operation, s *Settled) []plan.Reading {
 	if last < 0 {
 		return nil
 	}
-	pick := []int{op.First, (op.First + op.Last) / 2, op.Last}
-	sort.Ints(pick)
-	var out []plan.Reading
+	before := beforeOp(r, s, op)
 	cells := s.Run.Heats[last].After.Cells
+	pick := few(changedCells(before.Cells, cells, op.First, op.Last))
+	var out []plan.Reading
 	x := 0.0
 	for i := range cells {
 		l := cells[i].LengthMm()
-		for _, k := range pick {
-			if k == i {
-				t := op.Targets[i-op.First]
-				out = append(out, plan.Reading{Zone: cells[i].Zone, AtMm: x + l/2, HeightMm: t.WidthMm, ThicknessMm: t.SpineMm})
-				break
-			}
+		if slices.Contains(pick, i) {
+			t := op.Targets[i-op.First]
+			out = append(out, plan.Reading{Zone: cells[i].Zone, AtMm: x + l/2, HeightMm: t.WidthMm, ThicknessMm: t.SpineMm})
 		}
 		x += l
 	}

@@ -30,7 +30,7 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 		if op == nil {
 			continue
 		}
-		st.Readings = targetReadings(op, s)
+		st.Readings = targetReadings(r, op, s)
 		if st.Forging != nil {
 			st.Forging.EdgeRatio, st.Forging.EdgeTurns = edgewise(r, s, op)
 		}
@@ -41,9 +41,13 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 }
 
 // show draws the piece as it is after a heat that has worked up to this record.
-func show(r *route.Route, cur *plan.HeatStep, now forge.Bar, h *forge.Heat) {
+func show(r *route.Route, s *Settled, cur *plan.HeatStep, now forge.Bar, h *forge.Heat) {
 	cur.Shape = figure.Shape(r.Cells, r.Bar.AreaMm2, now)
-	cur.Readings = readings(cur.Shape, r.ZonesIn(h.First, h.Last))
+	was := now
+	if op := find(s.Ops, h.Operation); op != nil {
+		was = beforeOp(r, s, op)
+	}
+	cur.Readings = readings(cur.Shape, r.Cells, changedCells(was.Cells, now.Cells, h.First, h.Last))
 	for i := range cur.Readings {
 		cur.Readings[i].WithinMm = r.Req.Smith.MarksMm()
 	}

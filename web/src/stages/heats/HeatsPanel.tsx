@@ -5,6 +5,7 @@ import { useDraftPart, useDraftState } from "../../draft/context";
 import { count, heatColour, say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
+import { Term } from "../../ui/Term";
 import { inches, print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
 import { CompareWays } from "./CompareWays";
