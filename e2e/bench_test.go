@@ -276,9 +276,7 @@ func TestTheSectionFollowsThePointer(t *testing.T) {
 	behind := s.text("[data-testid=section-figures]")
 	assert.Contains(t, behind, "°")
 	mass := s.stored(demo.Rigging).Summary.MassG
-	s.do(chromedp.Focus(chromedp.CSS("aside [data-field='design.groove']")))
-	s.keys("\r")
-	s.do(chromedp.WaitVisible(chromedp.Search("//*[@role='option'][contains(., 'Fuller')]")), chromedp.Click(chromedp.Search("//*[@role='option'][contains(., 'Fuller')]")))
+	s.pick("design.groove", "Fuller")
 	s.until("its depth", `document.querySelector("aside input[data-field='design.grind.groove.depthMm']")`)
 	s.saved()
 	assert.Less(t, s.stored(demo.Rigging).Summary.MassG, mass, "a fuller lightens")

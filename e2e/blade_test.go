@@ -35,11 +35,13 @@ func (s *smith) middle(css string) (x, y float64) {
 
 func (s *smith) press(words string) {
 	s.t.Helper()
+	js[bool](s, fmt.Sprintf(`(() => { for (const b of document.querySelectorAll("details button")) if (b.textContent.includes(%q)) b.closest("details").open = true; return true })()`, words))
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., '" + words + "')]")))
 }
 
 func (s *smith) pick(field, choice string) {
 	s.t.Helper()
+	s.unfold("aside [data-field='" + field + "']")
 	s.do(chromedp.Focus(chromedp.CSS("aside [data-field='" + field + "']")))
 	s.keys("\r")
 	option := chromedp.Search("//*[@role='option'][contains(., '" + choice + "')]")

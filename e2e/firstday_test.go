@@ -4,10 +4,6 @@ import (
 	"context"
 	"path/filepath"
 	"testing"
-	"time"
-
-	"coldember/internal/store"
-	"coldember/internal/work"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -24,9 +20,7 @@ type beginner struct {
 func begin(t *testing.T) *beginner {
 	t.Helper()
 	t.Parallel()
-	s := openFile(t, filepath.Join(t.TempDir(), "own.db"), func(ctx context.Context, st *store.Store) error {
-		return work.New(st, time.Now, work.RandomID).Ensure(ctx)
-	})
+	s := openEmpty(t)
 	s.goTo("/")
 	s.until("an empty list says what to do", `document.querySelector("main").textContent.includes("three questions")`)
 	return &beginner{smith: s}

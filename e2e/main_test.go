@@ -105,6 +105,7 @@ func (s *smith) goTo(path string) { s.t.Helper(); s.do(chromedp.Navigate(s.app.L
 
 func (s *smith) click(css string) {
 	s.t.Helper()
+	s.unfold(css)
 	s.do(chromedp.WaitVisible(chromedp.CSS(css)), chromedp.Click(chromedp.CSS(css)))
 }
 
@@ -157,10 +158,18 @@ func (s *smith) saved() {
 	s.until("saved", `document.querySelector("[data-save=saved]")`)
 }
 
+// unfold opens the group that a field is folded away in.
+func (s *smith) unfold(css string) {
+	s.t.Helper()
+	s.until("there is "+css, fmt.Sprintf(`document.querySelector(%q)`, css))
+	js[bool](s, fmt.Sprintf(`(() => { const e = document.querySelector(%q), d = e.closest("details"); if (d && e.tagName !== "SUMMARY") d.open = true; return true })()`, css))
+}
+
 // fill types into a field as a person would: choose all, type, Enter.
 func (s *smith) fill(field, text string) {
 	s.t.Helper()
 	css := fmt.Sprintf(`aside input[data-field=%q]`, field)
+	s.unfold(css)
 	s.do(chromedp.WaitVisible(chromedp.CSS(css)), chromedp.Focus(chromedp.CSS(css)))
 	js[bool](s, fmt.Sprintf(`(document.querySelector(%q).select(), true)`, css))
 	s.keys(text + "\r")

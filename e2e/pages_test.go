@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"context"
-	"os"
 	"strings"
 	"testing"
 	"time"
@@ -101,42 +100,6 @@ func TestHelpOpensAndUnknownPagesSaySo(t *testing.T) {
 	s.until("closed", `!document.querySelector("[role=dialog]")`)
 	s.goTo("/nowhere")
 	s.until("nothing here", `document.querySelector("main h1").textContent === "Nothing here"`)
-}
-
-// TestAxeFindsNothingSerious on the main views, by night and by day, and on a
-// phone.
-func TestAxeFindsNothingSerious(t *testing.T) {
-	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	require.NoError(t, err)
-	s := open(t)
-	id := s.piece(demo.SlicerNarrow)
-	check := func(w *smith, path, wait string) {
-		w.goTo(path)
-		w.do(chromedp.WaitVisible(chromedp.CSS(wait)))
-		w.do(chromedp.Sleep(200 * time.Millisecond))
-		js[bool](w, string(axe)+"; true")
-		found, err := chromedp.Run(w.Ctx, chromedp.Evaluate[[]string](`axe.run(document, {resultTypes: ["violations"]}).then(r =>
-			r.violations.filter(v => v.impact === "serious" || v.impact === "critical").map(v => v.id + ": " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 4).join(" | ")))`, chromedp.EvalAwaitPromise))
-		require.NoError(t, err)
-		assert.Empty(t, found, path)
-	}
-	for _, day := range []bool{false, true} {
-		if day {
-			s.goTo("/")
-			s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
-			s.keys("t")
-			s.until("day", `document.documentElement.dataset.theme === "day"`)
-		}
-		check(s, "/", "main li")
-		check(s, "/?new", "[role=dialog] [role=radiogroup] label")
-		for _, stage := range []string{"blade", "stock", "cut", "heats"} {
-			check(s, "/pieces/"+id+"/"+stage, "[data-figure=cut]")
-		}
-		check(s, "/patterns", "main li")
-		check(s, "/rack", "main li")
-		check(s, "/shop", "main fieldset")
-	}
-	check(s.window(390, 844), "/pieces/"+id+"/cut", "[data-figure=cut]")
 }
 
 // TestNothingIsWiderThanTheWindow on tablet and phone.

@@ -29,6 +29,7 @@ func (s *smith) item(name string) work.Stock {
 
 func (s *smith) choose(field, option string) {
 	s.t.Helper()
+	s.unfold("[data-field='" + field + "']")
 	s.do(chromedp.ScrollIntoView(chromedp.CSS("[data-field='"+field+"']")), chromedp.Focus(chromedp.CSS("[data-field='"+field+"']")))
 	s.keys("\r")
 	o := chromedp.Search("//*[@role='option'][contains(., '" + option + "')]")
@@ -39,6 +40,7 @@ func (s *smith) choose(field, option string) {
 func (s *smith) put(field, text string) {
 	s.t.Helper()
 	css := "input[data-field='" + field + "']"
+	s.unfold(css)
 	s.do(chromedp.WaitVisible(chromedp.CSS(css)), chromedp.Focus(chromedp.CSS(css)))
 	js[bool](s, `(document.querySelector("`+css+`").select(), true)`)
 	s.keys(text + "\r")

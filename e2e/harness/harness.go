@@ -172,6 +172,11 @@ func (p *Page) Faults() []string {
 // Do runs steps.
 func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error { return chromedp.Do(p.Ctx, steps...) }
 
+// Touch makes the page one that is touched with fingers.
+func (p *Page) Touch(width, height int64) error {
+	return p.Do(chromedp.EmulateViewport(width, height, chromedp.EmulateTouch))
+}
+
 // Shot is a picture of the window once fonts are there.
 func (p *Page) Shot() ([]byte, error) {
 	if _, err := chromedp.Run(p.Ctx, chromedp.Evaluate[bool](`document.fonts.ready.then(() => true)`, chromedp.EvalAwaitPromise)); err != nil {

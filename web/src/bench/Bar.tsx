@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { Plan, Zone } from "../api/client";
 import { say } from "../text/say";
 import { print, type System } from "../units/print";
+import { around, type Box, place, textPx } from "./labels";
 import type { Layout } from "./layout";
 
 interface Props {
@@ -26,6 +27,7 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
     { y: row.edgeOnY - row.edgeOnHalf, h: 2 * row.edgeOnHalf },
   ];
   const left = (a: number, b: number) => Math.min(a, b);
+  const labels = chalkLabels(plan, layout, units, title);
   return (
     <g>
       <text
@@ -56,7 +58,8 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
         </rect>
       )}
       {strips.map((s, i) => (
-        <g key={s.y}>
+        // biome-ignore lint/suspicious/noArrayIndexKey: the flat view and the other
+        <g key={i} transform={i === 1 && layout.barBesidePx ? `translate(${layout.barBesidePx} 0)` : undefined}>
           {bar.marks.map((m) => {
             const a = layout.barX(m.fromMm);
             const b = layout.barX(m.toMm);
@@ -120,15 +123,13 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
           ))}
         </g>
       ))}
-      {bar.marks.map((m, i) => (
+      {bar.marks.map((m) => (
         <ChalkMark
           key={m.zone}
           x={layout.barX(m.toMm)}
           row={row}
           label={print.length(m.toMm, units)}
-          last={i === bar.marks.length - 1}
-          raise={crowded(bar.marks, i, layout)}
-          next={crowded(bar.marks, i + 1, layout) ? layout.barX(bar.marks[i + 1]?.toMm ?? 0) : undefined}
+          at={labels.get(m.zone)}
         />
       ))}
       <path
@@ -141,47 +142,53 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
   );
 });
 
-/** Whether the label of mark i would run into the one before. */
-function crowded(marks: { toMm: number }[], i: number, l: Layout): boolean {
-  const a = marks[i - 1];
-  const b = marks[i];
-  return !!a && !!b && Math.abs(l.barX(b.toMm) - l.barX(a.toMm)) < 60 && !crowded(marks, i - 1, l);
+/** Size of the figures of chalk marks. */
+const chalkPx = 15;
+
+/**
+ * Where the figures of the chalk marks stand: above their marks, or beside and above each other where the marks are
+ * too close. The last mark is the end of the piece, which its cut tells of.
+ */
+export function chalkLabels(plan: Plan, l: Layout, units: System, title: string): Map<string, Box> {
+  const marks = plan.bar.marks.slice(0, -1);
+  const left = Math.min(l.barX(0), l.barX(plan.bar.cutLengthMm));
+  const w = textPx(title, 14);
+  const taken = [{ x: left + w / 2, y: l.bar.titleY - 5, w, h: 16 }];
+  const inside = (x: number, half: number) => Math.min(Math.max(x, half + 2), l.widthPx - half - 2);
+  return place(
+    marks.map((m) => {
+      const text = print.length(m.toMm, units);
+      const half = textPx(text, chalkPx) / 2;
+      const spots = around(l.barX(m.toMm), l.bar.topY - 12, { side: 10, sides: 16, line: -17, lines: 2 });
+      return { id: m.zone, w: 2 * half, h: 15, at: spots.map(([x, y]) => [inside(x, half), y] as [number, number]) };
+    }),
+    taken,
+  );
 }
 
-function ChalkMark({
-  x,
-  row,
-  label,
-  last,
-  raise,
-  next,
-}: {
-  x: number;
-  row: Layout["bar"];
-  label: string;
-  last: boolean;
-  raise: boolean;
-  /** Where the taller mark beside it stands, which its label must keep clear of. */
-  next?: number;
-}) {
-  if (last) return <path d={`M${x},${row.topY - 4}V${row.bottomY + 4}`} stroke="var(--chalk)" strokeWidth="1.500" />;
-  const y = row.topY - (raise ? 24 : 7);
-  const away = next === undefined || Math.abs(next - x) > 32 ? 0 : next > x ? -1 : 1;
+function ChalkMark({ x, row, label, at }: { x: number; row: Layout["bar"]; label: string; at?: Box }) {
+  // the last is the end of the piece, and has no figure
+  if (!at) return <path d={`M${x},${row.topY - 4}V${row.bottomY + 4}`} stroke="var(--chalk)" strokeWidth="1.500" />;
+  const foot = at.y + at.h / 2 - 1;
+  const reach = Math.min(Math.max(x, at.x - at.w / 2 + 6), at.x + at.w / 2 - 6);
+  const leader = Math.abs(reach - x) > 1 || foot < row.topY - 8 ? `L${reach},${foot + 2}` : "";
   return (
     <g>
       <path
-        d={`M${x},${row.topY - (raise ? 22 : 5)}V${row.bottomY + 5}`}
+        d={`M${x},${row.topY - 4}V${row.bottomY + 5}`}
         stroke="var(--chalk)"
         strokeWidth="2.500"
         strokeLinecap="round"
       />
+      {leader && <path d={`M${x},${row.topY - 4}${leader}`} stroke="var(--chalk)" strokeWidth="1" fill="none" />}
       <text
-        x={x - away * 6}
-        y={y}
-        textAnchor={away === 0 ? "middle" : away < 0 ? "end" : "start"}
-        fontSize="15"
+        x={at.x}
+        y={at.y + 5}
+        textAnchor="middle"
+        fontSize={chalkPx}
         className="narrow"
         fill="var(--chalk)"
+        data-label
       >
         {label}
       </text>

@@ -1,5 +1,6 @@
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Plan, State, Zone } from "../api/client";
+import { heatName } from "../stages/heats/counted";
 import { count, say } from "../text/say";
 import type { System } from "../units/print";
 import { Bar } from "./Bar";
@@ -7,6 +8,7 @@ import { DimFields, DimLines, dimsOf } from "./Dims";
 import { Findings } from "./Findings";
 import { HandleShape } from "./HandleShape";
 import { Handles } from "./Handles";
+import { Key } from "./Key";
 import { layOut, runs } from "./layout";
 import { Lip, Ribbons, Seam, Sweep, Ways, Within } from "./Marks";
 import { type NodeRef, type NodeRules, Nodes, nodeAt } from "./Nodes";
@@ -14,7 +16,7 @@ import { PictureBehind, PictureGrip } from "./PictureLayer";
 import { Patterns } from "./patterns";
 import type { Picture, PictureMode } from "./picture";
 import { Readings } from "./Readings";
-import { Shape } from "./Shape";
+import { Shape, Title } from "./Shape";
 
 interface Props {
   plan: Plan;
@@ -92,118 +94,126 @@ export const Bench = memo(function Bench({
   const pick = useCallback((zone: Zone) => onSelect(zone === selected ? undefined : zone), [onSelect, selected]);
   const hold = useCallback((h: boolean) => setHeld(h ? l.scale : undefined), [l.scale]);
   const spans = step ? runs(middle) : plan.drawing.forgedZones;
-  const title = step ? say("bench.afterHeat", { n: step.number, of: plan.heats.length }) : say("bench.forged");
+  const finishedTitle = [
+    say("bench.finished"),
+    ...(unusual > 0 ? [count("use.marked", unusual)] : []),
+    ...(nodes ? [say("taper.exaggerated", { n: taperTimes })] : []),
+  ].join(" · ");
+  const title = step ? say("bench.after", { heat: heatName(plan, step.number).toLowerCase() }) : say("bench.forged");
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
-    <section ref={box} className="relative min-h-0 flex-1 overflow-auto" aria-label={say("bench.name")} tabIndex={0}>
-      <div className="relative" style={{ width: l.widthPx, height: l.heightPx }}>
-        <svg
-          width={l.widthPx}
-          height={l.heightPx}
-          role="img"
-          aria-label={say("bench.describe", { bar: barName })}
-          className="select-none"
-          onPointerMove={(e) => {
-            if (!section || e.buttons > 0) return;
-            const at = e.currentTarget.getBoundingClientRect();
-            const y = e.clientY - at.top;
-            const share = (e.clientX - at.left - l.x(0)) / (l.x(bladeMm) - l.x(0));
-            if (y > l.finished.topY && y < l.finished.edgeOnY + l.finished.edgeOnHalf && share > 0 && share < 1)
-              section.onAt(share);
-          }}
-          onDoubleClick={(e) => {
-            const at = e.currentTarget.getBoundingClientRect();
-            const y = e.clientY - at.top;
-            if (!nodes || y <= l.finished.topY - 12) return;
-            const add = nodeAt(plan, l, e.clientX - at.left, y);
-            nodes.onAdd(add.field, add.text);
-          }}
-        >
-          <Patterns />
-          <Ribbons plan={plan} layout={l} middle={spans} selected={selected} />
-          <Bar
-            plan={plan}
-            layout={l}
-            units={units}
-            title={`${say("bench.bar")} · ${barName}`}
-            selected={selected}
-            onSelect={pick}
-            band={band}
-          />
-          <Shape
-            id="middle"
-            stations={middle}
-            row={l.forged}
-            layout={l}
-            title={title}
-            selected={selected}
-            onSelect={pick}
-            hot={!!step}
-          />
-          {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
-          {(!step || pointed(plan, step)) && <Lip plan={plan} layout={l} from={middle[0]?.x ?? 0} />}
-          {!step && <Sweep plan={plan} layout={l} />}
-          {!step && <Within plan={plan} layout={l} />}
-          {!step && <Seam plan={plan} layout={l} />}
-          {nodes?.picture && <PictureBehind picture={nodes.picture} layout={l} />}
-          <Shape
-            id="finished"
-            stations={plan.drawing.finished}
-            row={l.finished}
-            layout={l}
-            title={[
-              say("bench.finished"),
-              ...(unusual > 0 ? [count("use.marked", unusual)] : []),
-              ...(nodes ? [say("taper.exaggerated", { n: taperTimes })] : []),
-            ].join(" · ")}
-            selected={selected}
-            onSelect={pick}
-          />
-          <HandleShape plan={plan} layout={l} />
-          {section && (
-            <path
-              d={`M${l.x(bladeMm * section.at)},${l.finished.topY - 6}V${l.finished.edgeOnY + l.finished.edgeOnHalf + 6}`}
-              stroke="var(--act)"
-              strokeDasharray="8 3 2 3"
-              strokeWidth="1.5"
-              data-testid="section-line"
-            />
-          )}
-          <DimLines dims={dims} />
-        </svg>
-        <svg
-          width={l.widthPx}
-          height={l.heightPx}
-          className="pointer-events-none absolute inset-0 [&_.handle]:pointer-events-auto"
-          aria-label={say("bench.handles")}
-          role="group"
-        >
-          {nodes?.picture && (
-            <PictureGrip
-              picture={nodes.picture}
-              layout={l}
-              mode={nodes.pictureMode}
-              points={nodes.picturePoints}
-              onPoint={nodes.onPicturePoint}
-            />
-          )}
-          {nodes ? (
-            <Nodes
+    <div className="relative flex min-h-0 flex-1 flex-col">
+      <Key />
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
+      <section ref={box} className="relative min-h-0 flex-1 overflow-auto" aria-label={say("bench.name")} tabIndex={0}>
+        <div className="relative" style={{ width: l.widthPx, height: l.heightPx }}>
+          <svg
+            width={l.widthPx}
+            height={l.heightPx}
+            role="img"
+            aria-label={say("bench.describe", { bar: barName })}
+            className="select-none"
+            onPointerMove={(e) => {
+              if (!section || e.buttons > 0) return;
+              const at = e.currentTarget.getBoundingClientRect();
+              const y = e.clientY - at.top;
+              const share = (e.clientX - at.left - l.x(0)) / (l.x(bladeMm) - l.x(0));
+              if (y > l.finished.topY && y < l.finished.edgeOnY + l.finished.edgeOnHalf && share > 0 && share < 1)
+                section.onAt(share);
+            }}
+            onDoubleClick={(e) => {
+              const at = e.currentTarget.getBoundingClientRect();
+              const y = e.clientY - at.top;
+              if (!nodes || y <= l.finished.topY - 12) return;
+              const add = nodeAt(plan, l, e.clientX - at.left, y);
+              nodes.onAdd(add.field, add.text);
+            }}
+          >
+            <Patterns />
+            <Ribbons plan={plan} layout={l} middle={spans} selected={selected} />
+            <Bar
               plan={plan}
               layout={l}
               units={units}
-              rules={nodes.rules}
-              chosen={nodes.chosen}
-              onChoose={nodes.onChoose}
-              onHold={hold}
+              title={`${say("bench.bar")} · ${barName}`}
+              selected={selected}
+              onSelect={pick}
+              band={band}
             />
-          ) : (
-            <Handles plan={plan} layout={l} units={units} selected={selected} onHold={hold} />
-          )}
-        </svg>
-        <DimFields dims={dims} />
-        <Findings plan={plan} layout={l} units={units} />
-      </div>
-    </section>
+            <Shape
+              id="middle"
+              stations={middle}
+              row={l.forged}
+              layout={l}
+              selected={selected}
+              onSelect={pick}
+              hot={!!step}
+            />
+            {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
+            {(!step || pointed(plan, step)) && <Lip plan={plan} layout={l} from={middle[0]?.x ?? 0} />}
+            {!step && <Sweep plan={plan} layout={l} />}
+            {!step && <Within plan={plan} layout={l} />}
+            {!step && <Seam plan={plan} layout={l} />}
+            {nodes?.picture && <PictureBehind picture={nodes.picture} layout={l} />}
+            <Shape
+              id="finished"
+              stations={plan.drawing.finished}
+              row={l.finished}
+              layout={l}
+              selected={selected}
+              onSelect={pick}
+            />
+            <HandleShape plan={plan} layout={l} />
+            {section && (
+              <path
+                d={`M${l.x(bladeMm * section.at)},${l.finished.topY - 6}V${l.finished.edgeOnY + l.finished.edgeOnHalf + 6}`}
+                stroke="var(--act)"
+                strokeDasharray="8 3 2 3"
+                strokeWidth="1.5"
+                data-testid="section-line"
+              />
+            )}
+            <DimLines dims={dims} />
+            <Title stations={middle} row={l.forged} layout={l}>
+              {title}
+            </Title>
+            <Title stations={plan.drawing.finished} row={l.finished} layout={l}>
+              {finishedTitle}
+            </Title>
+          </svg>
+          <svg
+            width={l.widthPx}
+            height={l.heightPx}
+            className="pointer-events-none absolute inset-0 [&_.handle]:pointer-events-auto"
+            aria-label={say("bench.handles")}
+            role="group"
+          >
+            {nodes?.picture && (
+              <PictureGrip
+                picture={nodes.picture}
+                layout={l}
+                mode={nodes.pictureMode}
+                points={nodes.picturePoints}
+                onPoint={nodes.onPicturePoint}
+              />
+            )}
+            {nodes ? (
+              <Nodes
+                plan={plan}
+                layout={l}
+                units={units}
+                rules={nodes.rules}
+                chosen={nodes.chosen}
+                onChoose={nodes.onChoose}
+                onHold={hold}
+              />
+            ) : (
+              <Handles plan={plan} layout={l} units={units} selected={selected} onHold={hold} />
+            )}
+          </svg>
+          <DimFields dims={dims} />
+          <Findings plan={plan} layout={l} units={units} />
+        </div>
+      </section>
+    </div>
   );
 });

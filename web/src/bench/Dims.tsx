@@ -3,6 +3,7 @@ import type { Plan } from "../api/client";
 import { useDraftState } from "../draft/context";
 import { told } from "../text/say";
 import { DraftField } from "../ui/DraftField";
+import { around, place } from "./labels";
 import { extent, type Layout, spineFace } from "./layout";
 
 /** A dimension that lies on the drawing and is a field: its middle at x, y. */
@@ -26,14 +27,48 @@ interface Dim {
   line: string;
 }
 
-/** Dimension lines and the places of their fields. */
+/** How wide and high the field of a dimension is, px. */
+const dimPx = { w: 72, h: 27 };
+
+/** Dimension lines and the places of their fields, none over another. */
 export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
+  const wanted = wantedDims(plan, l, flatBar);
+  const beyond = l.x(1) > l.x(0) ? -1 : 1;
+  const placed = place(
+    wanted.map((d) => ({
+      id: d.field,
+      ...dimPx,
+      at: d.along
+        ? around(d.x, d.y + (d.narrow ? 24 : 0), { side: 12, sides: 16, line: 24, lines: d.narrow ? 1 : 2 })
+        : [
+            ...around(d.x, d.y, { side: 0, sides: 0, line: 14, lines: 3 }),
+            [d.x, d.y - 14],
+            [d.x, d.y - 28],
+            [d.x + beyond * 4, d.y + 42],
+          ],
+    })),
+  );
+  return wanted.map((d) => {
+    const at = placed.get(d.field) ?? { x: d.x, y: d.y };
+    const led = d.along && (at.x !== d.x || at.y !== d.y) ? `M${d.x},${d.y - 5}L${at.x},${at.y - 12}` : "";
+    return { ...d, x: at.x, y: at.y, line: d.line + led };
+  });
+}
+
+interface WantedDim extends Dim {
+  /** Along the blade: it may move to the side. */
+  along?: boolean;
+  /** The stretch is too short for its field, which stands below it. */
+  narrow?: boolean;
+}
+
+function wantedDims(plan: Plan, l: Layout, flatBar: boolean): WantedDim[] {
   const f = plan.drawing.finishedZones;
   const zone = (z: string) => f.find((s) => s.zone === z) ?? { fromMm: 0, toMm: 0 };
   const heel = zone("blade").toMm;
   const e = extent(plan.drawing.finished.filter((s) => s.z !== "tang"));
   const row = l.finished;
-  const out: Dim[] = [];
+  const out: WantedDim[] = [];
   const beyond = l.x(1) > l.x(0) ? -1 : 1; // toward the free end beyond the point, px
   const level = row.edgeOnY + row.edgeOnHalf + 26;
   for (const [field, a, b] of [
@@ -43,14 +78,13 @@ export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
   ] as const) {
     const xa = l.x(a);
     const xb = l.x(b);
-    // A short stretch has its field on a second line.
-    const narrow = Math.abs(xb - xa) < 78;
-    const y = level + (narrow ? 24 : 0);
     out.push({
       field,
       x: (xa + xb) / 2,
-      y: y + 2,
-      line: `M${xa},${level - 8}v12M${xb},${level - 8}v12M${xa},${level - 3}H${xb}${narrow ? `M${(xa + xb) / 2},${level - 3}v14` : ""}`,
+      y: level + 2,
+      narrow: Math.abs(xb - xa) < dimPx.w + 6,
+      along: true,
+      line: `M${xa},${level - 8}v12M${xb},${level - 8}v12M${xa},${level - 3}H${xb}`,
     });
   }
   const xh = l.x(0) + beyond * 14;
@@ -82,7 +116,9 @@ export function dimsOf(plan: Plan, l: Layout, flatBar: boolean): Dim[] {
       y: (b.topY + b.bottomY) / 2,
       line: `M${xb - 5},${b.topY}h10M${xb - 5},${b.bottomY}h10M${xb},${b.topY}V${b.bottomY}`,
     });
-    out.push({ field: "bar.thicknessMm", x: l.x(0) + beyond * 42, y: b.edgeOnY, line: "" });
+    const at = l.barBesidePx;
+    const end = l.barX(plan.bar.cutLengthMm) + at - beyond * 42;
+    out.push({ field: "bar.thicknessMm", x: at ? end : l.x(0) + beyond * 42, y: b.edgeOnY, line: "" });
   }
   return out;
 }

@@ -1,8 +1,9 @@
 import { Popover } from "radix-ui";
 import { memo } from "react";
 import type { Plan } from "../api/client";
-import { say } from "../text/say";
+import { count, say } from "../text/say";
 import { print, type System } from "../units/print";
+import { around, place, textPx } from "./labels";
 import type { Layout } from "./layout";
 
 /** How a figure of the blade is printed. */
@@ -41,46 +42,53 @@ export const Findings = memo(function Findings({
     balance: plan.finished.balanceFromPointMm,
     weight: heel * 0.4,
   };
-  const seen: Record<string, number> = {};
+  const unusual = plan.findings.filter((f) => !f.usual);
+  const title = textPx(`${say("bench.finished")} · ${count("use.marked", unusual.length)}`, 15);
+  const left = Math.min(l.x(0), l.x(plan.drawing.finishedZones.at(-1)?.toMm ?? 1));
+  const placed = place(
+    unusual.map((f) => {
+      const mm = places[f.what] ?? judged;
+      const s = station(mm);
+      const low = f.what === "behind";
+      const y = l.finished.baseY - (low ? s.e : s.s) * l.scale + (low ? -15 : 1);
+      return { id: f.what, w: 22, h: 22, at: around(l.x(mm), y, { side: 8, sides: 20, line: 6, lines: 4 }) };
+    }),
+    [{ x: left + title / 2, y: l.finished.titleY - 5, w: title, h: 15 }],
+  );
   return (
     <>
-      {plan.findings
-        .filter((f) => !f.usual)
-        .map((f) => {
-          const mm = places[f.what] ?? judged;
-          const s = station(mm);
-          const low = f.what === "behind";
-          const key = `${Math.round(mm)}${low}`;
-          seen[key] = (seen[key] ?? -1) + 1;
-          const y = l.finished.baseY - (low ? s.e : s.s) * l.scale;
-          return (
-            <Popover.Root key={f.what}>
-              <Popover.Trigger
-                className="mark absolute"
-                style={{ left: l.x(mm) - 11 + (seen[key] ?? 0) * 26, top: low ? y - 26 : y - 11 }}
-                aria-label={`${say(`finding.${f.what}`)}: ${say("finding.unusual")}`}
-                data-unusual={f.what}
+      {unusual.map((f) => {
+        const at = placed.get(f.what);
+        if (!at) return null;
+        return (
+          <Popover.Root key={f.what}>
+            <Popover.Trigger
+              className="mark absolute"
+              style={{ left: at.x - 11, top: at.y - 11 }}
+              aria-label={`${say(`finding.${f.what}`)}: ${say("finding.unusual")}`}
+              data-unusual={f.what}
+            >
+              !
+            </Popover.Trigger>
+            <Popover.Portal>
+              <Popover.Content
+                aria-label={say(`finding.${f.what}`)}
+                sideOffset={6}
+                collisionPadding={12}
+                className="z-50 grid max-w-80 gap-1 rounded border border-line bg-raised p-3 text-chalk shadow-lg"
               >
-                !
-              </Popover.Trigger>
-              <Popover.Portal>
-                <Popover.Content
-                  sideOffset={6}
-                  collisionPadding={12}
-                  className="z-50 grid max-w-80 gap-1 rounded border border-line bg-raised p-3 text-chalk shadow-lg"
-                >
-                  <p className="flex justify-between gap-4">
-                    <span>{say(`finding.${f.what}`)}</span>
-                    <span className="narrow">{(findingPrint[f.what] ?? print.length)(f.value, units)}</span>
-                  </p>
-                  <p className="text-sm text-quiet">{say("use.usual", { range: usualRange(f, units) })}</p>
-                  <p>{say(`finding.${f.value < f.lowest ? "low" : "high"}.${f.what}`)}</p>
-                  <Popover.Arrow className="fill-line" />
-                </Popover.Content>
-              </Popover.Portal>
-            </Popover.Root>
-          );
-        })}
+                <p className="flex justify-between gap-4">
+                  <span>{say(`finding.${f.what}`)}</span>
+                  <span className="narrow">{(findingPrint[f.what] ?? print.length)(f.value, units)}</span>
+                </p>
+                <p className="text-sm text-quiet">{say("use.usual", { range: usualRange(f, units) })}</p>
+                <p>{say(`finding.${f.value < f.lowest ? "low" : "high"}.${f.what}`)}</p>
+                <Popover.Arrow className="fill-line" />
+              </Popover.Content>
+            </Popover.Portal>
+          </Popover.Root>
+        );
+      })}
     </>
   );
 });

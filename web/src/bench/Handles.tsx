@@ -149,12 +149,9 @@ export const Handles = memo(function Handles({ plan, layout, units, selected, on
       {handlesOf(plan, layout, selected === "tang").map((h) => {
         const now = Number(valueAt(doc.request, h.field) ?? 0);
         return (
-          <circle
+          <g
             key={h.field}
             data-handle={h.field}
-            cx={h.x}
-            cy={h.y}
-            r="6.500"
             className="handle"
             style={{ cursor: h.cursor, touchAction: "none" }}
             tabIndex={0}
@@ -167,7 +164,10 @@ export const Handles = memo(function Handles({ plan, layout, units, selected, on
             onPointerUp={up}
             onPointerCancel={up}
             onKeyDown={key(h)}
-          />
+          >
+            <circle cx={h.x} cy={h.y} className="hit" />
+            <circle cx={h.x} cy={h.y} r="6.5" className="dot" />
+          </g>
         );
       })}
     </g>

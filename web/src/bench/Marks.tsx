@@ -1,6 +1,6 @@
 import type { Plan, Zone } from "../api/client";
 import { say, told } from "../text/say";
-import { type Layout, type Row, ribbonPath } from "./layout";
+import { extent, type Layout, type Row, ribbonPath } from "./layout";
 
 /** Where each stretch of bar ends up. */
 export function Ribbons({
@@ -14,7 +14,7 @@ export function Ribbons({
   middle: { zone: Zone; fromMm: number; toMm: number }[];
   selected?: Zone;
 }) {
-  const edge = (r: Row) => r.edgeOnY + r.edgeOnHalf + 3;
+  const edge = (r: Row) => (r === layout.bar && layout.barBesidePx ? r.bottomY : r.edgeOnY + r.edgeOnHalf) + 3;
   return (
     <g>
       {plan.bar.marks.map((m) => {
@@ -55,6 +55,7 @@ const Ribbon = ({ zone, d, lit }: { zone: Zone; d: string; lit: boolean }) => (
 export function Ways({ plan, layout }: { plan: Plan; layout: Layout }) {
   const row = layout.forged;
   const y = row.edgeOnY + row.edgeOnHalf + 9;
+  const drawn = extent(plan.drawing.forged);
   const groups: { way: string; from: number; to: number }[] = [];
   const f = plan.feasibility;
   const half = ((f[1]?.xMm ?? 1) - (f[0]?.xMm ?? 0)) / 2;
@@ -103,8 +104,8 @@ export function Ways({ plan, layout }: { plan: Plan; layout: Layout }) {
             key={g.from}
             x={Math.min(layout.x(g.from), layout.x(g.to))}
             width={Math.abs(layout.x(g.to) - layout.x(g.from))}
-            y={row.topY - 3}
-            height={row.bottomY - row.topY + 6}
+            y={row.baseY - drawn.top * layout.scale - 3}
+            height={(drawn.top - drawn.bottom) * layout.scale + 6}
             fill="url(#h-wrong)"
             opacity="0.75"
             pointerEvents="none"

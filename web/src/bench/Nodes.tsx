@@ -135,10 +135,15 @@ export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold 
             onPointerCancel: up,
             onKeyDown: key(n, at),
           };
-          return corners.includes(index) ? (
-            <rect key={name} x={x - 5.5} y={y - 5.5} width="11" height="11" {...common} />
-          ) : (
-            <circle key={name} cx={x} cy={y} r="5.5" {...common} />
+          return (
+            <g key={name} {...common}>
+              <circle cx={x} cy={y} className="hit" />
+              {corners.includes(index) ? (
+                <rect x={x - 5.5} y={y - 5.5} width="11" height="11" className="dot" />
+              ) : (
+                <circle cx={x} cy={y} r="5.5" className="dot" />
+              )}
+            </g>
           );
         }),
       )}

@@ -1,20 +1,24 @@
 import type { Heat } from "../api/client";
 import { print, type System } from "../units/print";
+import { around, type Box, place, textPx } from "./labels";
 import type { Layout } from "./layout";
 
-/** A label is no wider than this, px. */
-const labelPx = 112;
-
-/** The line that each label goes on so that none runs into another: the first with room. */
-export function linesFor(xs: number[]): number[] {
-  const taken: number[][] = [];
-  return xs.map((x) => {
-    let line = 0;
-    while ((taken[line] ?? []).some((t) => Math.abs(t - x) < labelPx)) line++;
-    taken[line] = [...(taken[line] ?? []), x];
-    return line;
-  });
+/** Where the figures of the calipers stand, below the places that they are of. */
+export function readingLabels(step: Heat, l: Layout, units: System): Box[] {
+  const y = l.forged.edgeOnY + l.forged.edgeOnHalf + 19;
+  const placed = place(
+    step.readings.map((r, i) => ({
+      id: String(i),
+      w: textPx(words(r, units), 14.5),
+      h: 14,
+      at: around(l.x(r.atMm), y, { side: 10, sides: 17, line: 17, lines: 3 }),
+    })),
+  );
+  return step.readings.map((_, i) => placed.get(String(i)) ?? { x: 0, y: 0, w: 0, h: 0 });
 }
+
+const words = (r: Heat["readings"][number], units: System) =>
+  `${print.length(r.heightMm, units)} × ${print.thickness(r.thicknessMm, units)}`;
 
 /** What the calipers should say after a heat, and the stretch that was hot. */
 export function Readings({ step, layout, units }: { step: Heat; layout: Layout; units: System }) {
@@ -22,7 +26,7 @@ export function Readings({ step, layout, units }: { step: Heat; layout: Layout; 
   const a = layout.x(step.hotFromMm);
   const b = layout.x(step.hotToMm);
   const y = row.edgeOnY + row.edgeOnHalf + 8;
-  const lines = linesFor(step.readings.map((r) => layout.x(r.atMm)));
+  const labels = readingLabels(step, layout, units);
   return (
     <g>
       <path
@@ -43,8 +47,8 @@ export function Readings({ step, layout, units }: { step: Heat; layout: Layout; 
               strokeDasharray="3 3"
               opacity="0.6"
             />
-            <text x={x} y={y + 16 + (lines[i] ?? 0) * 14} textAnchor="middle">
-              {print.length(r.heightMm, units)} × {print.thickness(r.thicknessMm, units)}
+            <text x={labels[i]?.x} y={(labels[i]?.y ?? 0) + 5} textAnchor="middle" data-label>
+              {words(r, units)}
             </text>
           </g>
         );

@@ -9,7 +9,6 @@ interface Props {
   stations: Station[];
   row: Row;
   layout: Layout;
-  title: string;
   selected?: Zone;
   onSelect: (zone: Zone) => void;
   /** Drawn in its heat colours instead of its zones'. */
@@ -17,7 +16,7 @@ interface Props {
 }
 
 /** A piece in its flat view, with the spine view below it. */
-export const Shape = memo(function Shape({ id, stations, row, layout, title, selected, onSelect, hot }: Props) {
+export const Shape = memo(function Shape({ id, stations, row, layout, selected, onSelect, hot }: Props) {
   const parts = runs(stations);
   const first = stations[0];
   const last = stations[stations.length - 1];
@@ -26,18 +25,6 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
   const x1 = layout.x(last?.x ?? 1);
   return (
     <g>
-      <text
-        x={Math.min(x0, x1)}
-        y={row.titleY}
-        className="small-caps"
-        fill="var(--quiet)"
-        fontSize="14"
-        stroke="var(--plate)"
-        strokeWidth="4"
-        paintOrder="stroke"
-      >
-        {title}
-      </text>
       {hot && (
         <linearGradient id={gradient} gradientUnits="userSpaceOnUse" x1={x0} x2={x1} y1="0" y2="0">
           {colours(stations).map((s, i) => (
@@ -87,8 +74,8 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
                 textAnchor="middle"
                 fontSize="17"
                 className="narrow"
-                fill={hot ? "#15181a" : "var(--chalk)"}
-                stroke={hot ? "none" : "var(--plate)"}
+                fill={hot ? "#f4f0e4" : "var(--chalk)"}
+                stroke={hot ? "#15181a" : "var(--plate)"}
                 strokeWidth="4"
                 paintOrder="stroke"
               >
@@ -108,6 +95,36 @@ export const Shape = memo(function Shape({ id, stations, row, layout, title, sel
     </g>
   );
 });
+
+/** The title of a drawing: over all lines of the drawings, so that none runs through it. */
+export function Title({
+  stations,
+  row,
+  layout,
+  children,
+}: {
+  stations: Station[];
+  row: Row;
+  layout: Layout;
+  children: string;
+}) {
+  const ends = [stations[0], stations[stations.length - 1]].map((s) => layout.x(s?.x ?? 0));
+  return (
+    <text
+      x={Math.min(...ends)}
+      y={row.titleY}
+      className="small-caps"
+      fill="var(--quiet)"
+      fontSize="14"
+      stroke="var(--plate)"
+      strokeWidth="5"
+      paintOrder="stroke"
+      pointerEvents="none"
+    >
+      {children}
+    </text>
+  );
+}
 
 /** How many colours the glow runs through along a piece. */
 const colourCount = 20;

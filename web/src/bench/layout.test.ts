@@ -3,7 +3,6 @@ import type { Station } from "../api/client";
 import { planOf } from "../test/plan";
 import { glow } from "./glow";
 import { edgeOnPath, extent, flatPath, layOut, outline, runs, twistPath } from "./layout";
-import { linesFor } from "./Readings";
 
 const view = { widthPx: 880, heightPx: 640, zoom: 1, flip: false };
 
@@ -72,14 +71,6 @@ describe("glow", () => {
     expect(light(1100)).toBeGreaterThan(light(850));
     expect(light(1300)).toBeGreaterThan(light(1100));
     expect(glow(5000)).toBe(glow(1300));
-  });
-});
-
-describe("the labels of the calipers", () => {
-  it("share a line where there is room, and take the next where there is none", () => {
-    expect(linesFor([100, 300, 500])).toEqual([0, 0, 0]);
-    expect(linesFor([519, 570, 599])).toEqual([0, 1, 2]);
-    expect(linesFor([100, 180, 260])).toEqual([0, 1, 0]);
   });
 });
 

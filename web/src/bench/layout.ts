@@ -36,6 +36,8 @@ export interface Layout {
   /** Where a long bar is broken off, mm along the bar; empty if it is shown whole. */
   breaks: { fromMm: number; toMm: number }[];
   bar: Row;
+  /** How far to the side of its flat view the bar is drawn from its narrow side, px; 0: below it. */
+  barBesidePx: number;
   forged: Row;
   finished: Row;
 }
@@ -110,9 +112,11 @@ export function layOut(plan: Plan, view: View): Layout {
   const broken = b.cutLengthMm > breakOver * others;
   const barShown = broken ? others * 1.2 : b.cutLengthMm;
   const longest = Math.max(barShown, others);
+  // a short bar has its second view beside the first, and leaves the height to the others
+  const beside = barShown * 2 < longest * 0.8;
   const tall =
     b.widthMm +
-    b.thicknessMm +
+    (beside ? 0 : b.thicknessMm) +
     forged.top -
     forged.bottom +
     forged.thick +
@@ -145,7 +149,12 @@ export function layOut(plan: Plan, view: View): Layout {
     y = edgeOnY + edgeOnHalf + after;
     return { titleY, topY, baseY, bottomY, edgeOnY, edgeOnHalf, thickScale: scale * times };
   };
-  const bar = row(headPx, b.widthMm, 0, b.thicknessMm, ribbon);
+  const bar = row(headPx, b.widthMm, 0, beside ? 0 : b.thicknessMm, ribbon);
+  if (beside) {
+    bar.edgeOnY = (bar.topY + bar.bottomY) / 2;
+    bar.edgeOnHalf = Math.max(1.5, (b.thicknessMm * scale) / 2);
+    y = Math.max(bar.bottomY, bar.edgeOnY + bar.edgeOnHalf) + ribbon;
+  }
   const forgedRow = row(titlePx, forged.top, forged.bottom, forged.thick, readingPx + ribbon);
   const finishedRow = row(titlePx, finished.top, finished.bottom, finished.thick, footPx, times);
   return {
@@ -156,6 +165,7 @@ export function layOut(plan: Plan, view: View): Layout {
     barX,
     breaks,
     bar,
+    barBesidePx: beside ? (view.flip ? -1 : 1) * (barShown * scale + 44) : 0,
     forged: forgedRow,
     finished: finishedRow,
   };

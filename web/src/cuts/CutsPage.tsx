@@ -5,6 +5,7 @@ import { useSearchParams } from "react-router";
 import { api, ask, type CutPlan, Refused } from "../api/client";
 import { usePieces, useSteelName, useUnits } from "../api/hooks";
 import { barSize, isBar } from "../rack/forms";
+import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
 import { say } from "../text/say";
 import { print } from "../units/print";
@@ -14,6 +15,7 @@ const usualMm = { kerf: 1.5, stub: 60, keep: 120 } as const;
 
 /** Several pieces of work from several bars, with the least waste. */
 export function CutsPage() {
+  useTitle(say("cuts.title"));
   const steelName = useSteelName();
   const pieces = usePieces(false);
   const units = useUnits();

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { Refused, type Zone } from "../api/client";
 import { type Saved, useSaved } from "../api/events";
@@ -7,6 +7,7 @@ import { useStates, useStock, useUnits } from "../api/hooks";
 import { Bench } from "../bench/Bench";
 import type { NodeRef } from "../bench/Nodes";
 import { barSize } from "../rack/forms";
+import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
@@ -27,6 +28,7 @@ import { DraftProvider, useDraft, useDraftState } from "./context";
 import { calls, Draft } from "./draft";
 import { StageRail, stages } from "./StageRail";
 import { StaleBar } from "./StaleBar";
+import { Told } from "./Told";
 import { TopBar } from "./TopBar";
 
 /** The bench of one piece, with the stages of its work. */
@@ -83,6 +85,7 @@ function Work() {
   const stock = useStock();
   const [zoom, setZoom] = useState(1);
   const [dropped, setDropped] = useState<File>();
+  const panel = useRef<HTMLDivElement>(null);
   const [flip, setFlip] = useState(() => localStorage.getItem("coldember.flip") === "1");
   const [heat, setHeat] = useState<number>();
   const [zone, setZone] = useState<Zone>();
@@ -94,6 +97,7 @@ function Work() {
   const [picture, setPicture] = useState<PictureState>({ mode: "none", points: [] });
   const nodes = moving && stage === "blade";
   const { plan, doc } = s;
+  useTitle(doc.name, told(`stage.${stage}`));
   const heats = plan.heats.length;
   const at = heat !== undefined && heat <= heats ? heat : undefined;
   const rackItem = stock.data?.find((i) => i.id === doc.stockId);
@@ -128,7 +132,15 @@ function Work() {
     "]": () => scrub(1),
     Escape: () => setHeat(undefined),
     p: () => window.open(`/api/v1/pieces/${s.piece.id}/card.pdf`, "_blank"),
-    ...Object.fromEntries(stages.map((name, i) => [String(i + 1), () => open(name)])),
+    ...Object.fromEntries(
+      stages.map((name, i) => [
+        String(i + 1),
+        () => {
+          open(name);
+          panel.current?.focus();
+        },
+      ]),
+    ),
   });
   return (
     <DropFiles
@@ -138,6 +150,7 @@ function Work() {
       className="flex min-h-0 flex-1 flex-col"
     >
       <h1 className="sr-only">{doc.name}</h1>
+      <Told />
       <TopBar zoom={zoom} onZoom={setZoom} flip={flip} onFlip={turn} />
       <StaleBar />
       <div className="flex min-h-0 flex-1 flex-col overflow-y-auto lg:flex-row lg:overflow-hidden">
@@ -182,7 +195,13 @@ function Work() {
           aria-label={told(`stage.${stage}`)}
         >
           <StageRail stage={stage} onOpen={open} />
-          <div className="min-h-0 flex-1 overflow-y-auto p-3">
+          <div
+            ref={panel}
+            id="figures"
+            tabIndex={-1}
+            data-home
+            className="min-h-0 flex-1 overflow-y-auto p-3 outline-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-act"
+          >
             <Warnings stage={stage} operations={stage === "heats" ? worked : undefined} onShow={setZone} />
             {stage === "blade" && (
               <BladePanel

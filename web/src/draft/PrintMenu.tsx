@@ -2,6 +2,7 @@ import { ChevronDown, Printer, Scissors } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { Link } from "react-router";
 import { say } from "../text/say";
+import { over } from "../ui/over";
 
 /** How an entry of a menu looks. */
 export const menuItem =
@@ -16,12 +17,12 @@ const papers = [
 /** Everything that is taken to the fire, the bench and the saw on paper. */
 export function PrintMenu({ id }: { id: string }) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="press gap-1.5" data-testid="print">
         <Printer size={16} aria-hidden /> <span className="max-sm:sr-only">{say("print.title")}</span>
         <ChevronDown size={14} aria-hidden className="max-sm:hidden" />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={over()}>
         <DropdownMenu.Content align="end" className="z-50 min-w-64 rounded border border-line bg-raised p-1 shadow-lg">
           {papers.map(([name, path, code]) => (
             <DropdownMenu.Item key={name} className={menuItem} asChild>

@@ -17,6 +17,7 @@ import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, ask } from "../api/client";
 import { say, told } from "../text/say";
+import { over } from "../ui/over";
 import { useDraft, useDraftState } from "./context";
 import { menuItem, PrintMenu } from "./PrintMenu";
 
@@ -167,11 +168,11 @@ function More() {
   };
   const path = { params: { path: { id: piece.id } } };
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="press press-plain px-2" aria-label={say("piece.more")} disabled={busy}>
         <MoreHorizontal size={18} aria-hidden />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={over()}>
         <DropdownMenu.Content align="end" className="z-50 min-w-56 rounded border border-line bg-raised p-1 shadow-lg">
           <DropdownMenu.Item
             className={menuItem}

@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
 import { usePatterns, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
+import { useTitle } from "../shell/focus";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { say } from "../text/say";
@@ -15,6 +16,7 @@ import { PatternSheet } from "./PatternSheet";
 
 /** The library: every pattern at one scale, searched by name, tag or shape. */
 export function PatternsPage() {
+  useTitle(say("nav.patterns"));
   const [off, setOff] = useState(false);
   const patterns = usePatterns(off);
   const { id } = useParams();

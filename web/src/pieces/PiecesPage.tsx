@@ -7,6 +7,7 @@ import { api, ask, type Piece } from "../api/client";
 import { usePieces, useSteelName, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn";
+import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { count, say, told } from "../text/say";
@@ -16,6 +17,7 @@ import { NewPiece } from "./NewPiece";
 
 /** Every piece of work, drawn to one scale on a long shelf. */
 export function PiecesPage() {
+  useTitle(say("nav.pieces"));
   const [search, setSearch] = useSearchParams();
   const [archived, setArchived] = useState(false);
   const pieces = usePieces(archived);

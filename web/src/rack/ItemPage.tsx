@@ -3,6 +3,7 @@ import { Archive, ArrowLeft } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 import { api, ask, type Stock } from "../api/client";
 import { useUnits } from "../api/hooks";
+import { useTitle } from "../shell/focus";
 import { say } from "../text/say";
 import { Figure } from "../ui/Figure";
 import { Group } from "../ui/Group";
@@ -18,6 +19,7 @@ import { type Item, useItem } from "./useItem";
 
 /** Everything that is known of one piece of stock. */
 export function ItemPage({ item }: { item: Stock }) {
+  useTitle(item.name, say("nav.rack"));
   const edit = useItem(item);
   const units = useUnits();
   const go = useNavigate();

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ask, type Stock } from "../api/client";
 import { useSteelName, useStock, useUnits } from "../api/hooks";
+import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
@@ -30,6 +31,7 @@ export function RackPage() {
 
 /** Every piece that is there, drawn from its own dimensions on one scale. */
 function Rack({ items }: { items: Stock[] }) {
+  useTitle(say("nav.rack"));
   const [sheet, setSheet] = useState<"new" | "table">();
   const [dropped, setDropped] = useState<File>();
   const [off, setOff] = useState(false);

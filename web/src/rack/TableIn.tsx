@@ -33,6 +33,7 @@ export function TableIn({ file: dropped, onClose }: { file?: File; onClose: () =
       ) : (
         <input
           type="file"
+          aria-label={say("rack.csvIn")}
           accept=".csv,text/csv"
           data-field="csv"
           onChange={(e) => {

@@ -8,6 +8,7 @@ import { Units, useEditShop, useShop } from "../api/hooks";
 import { say } from "../text/say";
 import { Boundary } from "./Boundary";
 import { Finder } from "./Finder";
+import { useFocusOnPage, useKeptFocus } from "./focus";
 import { useKeys } from "./keys";
 import { Locked } from "./Locked";
 import { Shortcuts } from "./Shortcuts";
@@ -18,6 +19,8 @@ const night = () => matchMedia("(prefers-color-scheme: dark)").matches;
 /** The frame of every page: where to go on the left (below on a phone), the page beside it. */
 export function Frame() {
   useEvents();
+  useKeptFocus();
+  useFocusOnPage();
   const shop = useShop();
   const edit = useEditShop();
   const go = useNavigate();
@@ -48,6 +51,7 @@ export function Frame() {
   return (
     <Units value={system}>
       <div className="flex h-full flex-col-reverse sm:flex-row">
+        <SkipLinks />
         <nav
           aria-label={say("nav.name")}
           className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:border-r sm:py-2"
@@ -82,18 +86,39 @@ export function Frame() {
             onClick={() => setHelp(true)}
           />
         </nav>
-        <main className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+        <main tabIndex={-1} data-home className="relative outline-none flex min-h-0 min-w-0 flex-1 flex-col">
           <Boundary key={where.pathname.split("/")[1]}>
             <Suspense fallback={<Loading />}>
               <Outlet />
             </Suspense>
           </Boundary>
+          <div id="over" />
         </main>
         <Shortcuts open={help} onClose={() => setHelp(false)} />
         <Finder open={find} onClose={() => setFind(false)} />
         <Toaster position="bottom-center" theme={shown === "night" ? "dark" : "light"} />
       </div>
     </Units>
+  );
+}
+
+/** Past the places to go: to the page, and on a piece past its drawing to the figures. */
+function SkipLinks() {
+  const skip = (to: string) => () => document.querySelector<HTMLElement>(to)?.focus();
+  const onPiece = /^\/pieces\/./.test(useLocation().pathname);
+  const look =
+    "press press-act sr-only focus:not-sr-only focus:!fixed focus:left-2 focus:top-2 focus:z-50 focus:!px-4 focus:!py-2";
+  return (
+    <>
+      {onPiece && (
+        <button type="button" className={look} onClick={skip("#figures")} data-testid="skip-figures">
+          {say("skip.figures")}
+        </button>
+      )}
+      <button type="button" className={look} onClick={skip("main")}>
+        {say("skip.page")}
+      </button>
+    </>
   );
 }
 

@@ -2,6 +2,7 @@ import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
+import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
 import { diesOf, machineFields, machineLabel, machines } from "../stages/heats/machine";
 import { say, told } from "../text/say";
@@ -15,6 +16,7 @@ const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const
 
 /** Units, paper, the smiths of the shop and the forge. */
 export function ShopPage() {
+  useTitle(say("nav.shop"));
   const shop = useShop();
   if (shop.isPending) return <Loading />;
   if (shop.isError) return <Failed error={shop.error} retry={() => void shop.refetch()} />;

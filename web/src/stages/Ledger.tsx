@@ -3,38 +3,61 @@ import type { Plan } from "../api/client";
 import { figures, say, told } from "../text/say";
 import { inches, print, type System } from "../units/print";
 
+const kept = "coldember.open.ledger";
+
 /** The volume from finished blade up to starting bar; each line opens its reason. */
 export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units: System }) {
   const [open, setOpen] = useState<string>();
+  const [whole, setWhole] = useState(() => localStorage.getItem(kept) === "1");
   const head = plan.finished;
   return (
     <section
       aria-label={say("ledger.name")}
-      className="max-h-[60%] shrink-0 overflow-y-auto border-t border-line bg-raised px-3 py-2"
+      className="max-h-[60%] shrink-0 overflow-y-auto border-t border-line bg-raised px-3 py-1.5"
     >
-      <table className="w-full">
-        <thead>
-          <tr className="small-caps text-right">
-            <th scope="col" className="text-left">
-              {say("ledger.name")}
-            </th>
-            <th scope="col">{inches(units) ? "in³" : "cm³"}</th>
-            <th scope="col">{inches(units) ? "oz" : "g"}</th>
-            <th scope="col">{say("ledger.bar", { unit: units })}</th>
-          </tr>
-        </thead>
-        <tbody className="narrow text-[16px] font-medium">
-          {plan.ledger.map((l) => (
-            <Row
-              key={l.code}
-              line={l}
-              units={units}
-              open={open === l.code}
-              onOpen={() => setOpen(open === l.code ? undefined : l.code)}
-            />
-          ))}
-        </tbody>
-      </table>
+      <details
+        open={whole}
+        onToggle={(e) => {
+          setWhole(e.currentTarget.open);
+          localStorage.setItem(kept, e.currentTarget.open ? "1" : "0");
+        }}
+        data-fold="ledger"
+      >
+        <summary className="flex min-h-8 cursor-pointer items-center gap-2">
+          <span className="small-caps">{say("ledger.name")}</span>
+          {!whole && (
+            <span className="ml-auto text-quiet">
+              {say("ledger.brief", {
+                mass: print.mass(head.massG, units),
+                bar: print.length(plan.bar.cutLengthMm, units),
+              })}
+            </span>
+          )}
+        </summary>
+        <table className="w-full">
+          <thead>
+            <tr className="small-caps text-right">
+              <th scope="col" className="text-left">
+                <span className="sr-only">{say("ledger.name")}</span>
+              </th>
+              <th scope="col">{inches(units) ? "in³" : "cm³"}</th>
+              <th scope="col">{inches(units) ? "oz" : "g"}</th>
+              <th scope="col">{say("ledger.bar", { unit: units })}</th>
+            </tr>
+          </thead>
+          <tbody className="narrow text-[16px] font-medium">
+            {plan.ledger.map((l) => (
+              <Row
+                key={l.code}
+                line={l}
+                units={units}
+                open={open === l.code}
+                onOpen={() => setOpen(open === l.code ? undefined : l.code)}
+              />
+            ))}
+          </tbody>
+        </table>
+      </details>
       <p className="mt-1 border-t border-line pt-1 text-sm text-quiet">
         {say("ledger.finishedNote", {
           mass: print.mass(head.massG, units),

@@ -30,7 +30,7 @@ describe("the catalogue", () => {
     expect(seen).toBeGreaterThan(100);
   });
   it("fills placeholders and never goes silent", () => {
-    expect(say("heats.bead", { n: 3, op: "Bevels" })).toBe("Heat 3, Bevels");
+    expect(say("heats.bead", { heat: "Heat 3", op: "Bevels" })).toBe("Heat 3, Bevels");
     expect(told("no.such.code")).toBe("no.such.code");
     expect(count("heats", 1)).toBe("1 heat");
     expect(count("heats", 14)).toBe("14 heats");

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 import { say } from "../text/say";
 
 /** A sheet laid over the bench. */
@@ -17,6 +17,7 @@ export function Sheet({
   children: ReactNode;
   wide?: boolean;
 }) {
+  const from = useRef<Element | null>(null);
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
@@ -24,6 +25,7 @@ export function Sheet({
         <Dialog.Content
           aria-describedby={undefined}
           onOpenAutoFocus={(e) => {
+            from.current = document.activeElement;
             const sheet = e.currentTarget as HTMLElement;
             const first =
               sheet.querySelector<HTMLElement>("[data-first]") ??
@@ -31,6 +33,13 @@ export function Sheet({
             if (!first) return;
             e.preventDefault();
             first.focus();
+          }}
+          onCloseAutoFocus={(e) => {
+            // back to where the hand was, or to the page where that is gone
+            e.preventDefault();
+            const was = from.current;
+            const there = was instanceof HTMLElement && was !== document.body && was.isConnected;
+            (there ? was : document.querySelector<HTMLElement>("main"))?.focus({ preventScroll: true });
           }}
           className={`fixed left-1/2 top-1/2 z-50 max-h-[92vh] w-[94vw] ${wide ? "max-w-4xl" : "max-w-lg"} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded border border-line bg-raised p-5`}
         >

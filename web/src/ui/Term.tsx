@@ -14,6 +14,7 @@ export function Term({ code, children }: { code: string; children: ReactNode }) 
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          aria-label={told(`term.${code}.name`)}
           sideOffset={6}
           collisionPadding={12}
           className="z-50 max-w-80 rounded border border-line bg-raised p-3 text-chalk shadow-lg"

@@ -1,12 +1,14 @@
 import { Search } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useParams } from "react-router";
+import { useTitle } from "../shell/focus";
 import { say } from "../text/say";
 import { WordDrawing } from "./WordDrawing";
 import { search } from "./words";
 
 /** Every word of the trade that is used anywhere, with a small drawing. */
 export function WordsPage() {
+  useTitle(say("words.title"));
   const { id } = useParams();
   const [text, setText] = useState("");
   const found = search(text);

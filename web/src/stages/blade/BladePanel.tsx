@@ -43,6 +43,15 @@ export const BladePanel = memo(function BladePanel(p: Props) {
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
   const own = useDraftPart((s) => !!s.doc.request.design.outline);
   const school = useDraftPart((s) => s.plan.school);
+  const units = useUnits();
+  const ricasso = print.length(
+    useDraftPart((s) => s.doc.request.design.ricasso?.lengthMm ?? 0),
+    units,
+  );
+  const tangLong = print.length(
+    useDraftPart((s) => s.doc.request.design.tang?.lengthMm ?? 0),
+    units,
+  );
   return (
     <div className="grid gap-4">
       <Group title={say("blade.profile")}>
@@ -78,6 +87,8 @@ export const BladePanel = memo(function BladePanel(p: Props) {
         <F f="design.grind.edgeMm" />
         {!["diamond", "lens", "rect"].includes(kind) && <F f="design.grind.bevelFraction" />}
         {kind === "hollow" && <F f="design.grind.wheelRadiusMm" />}
+      </Group>
+      <Group title={say("blade.grindMore")} fold="grindMore">
         {!["diamond", "lens", "rect"].includes(kind) && <F f="design.grind.pointBevelFraction" />}
         <F f="design.grind.pointEdgeMm" />
         <F f="design.grind.plungeMm" />
@@ -86,13 +97,13 @@ export const BladePanel = memo(function BladePanel(p: Props) {
       </Group>
       <UsePanel />
       <SectionPanel at={section} onAt={onSection} />
-      <Group title={say("zone.ricasso")} term="ricasso">
+      <Group title={say("zone.ricasso")} term="ricasso" fold="ricasso" brief={ricasso}>
         <F f="design.ricasso.lengthMm" />
         <F f="design.ricasso.heightMm" />
         <F f="design.ricasso.thicknessMm" />
         <F f="design.ricasso.notchMm" />
       </Group>
-      <Group title={say("zone.tang")} term="tang">
+      <Group title={say("zone.tang")} term="tang" fold="tang" brief={`${told(`tangKind.${tang}`)}, ${tangLong}`}>
         <DraftPick
           field="design.tangKind"
           label={say("field.name.design.tangKind")}
@@ -116,7 +127,7 @@ export const BladePanel = memo(function BladePanel(p: Props) {
         <HolesPanel />
       </Group>
       <HandlePanel />
-      <Group title={say("blade.allowances")} term="allowance">
+      <Group title={say("blade.allowances")} term="allowance" fold="allowances" brief={told(`school.${school}`)}>
         <DraftPick
           field="allowances.school"
           label={say("field.name.allowances.school")}

@@ -43,7 +43,7 @@ export function HandlePanel() {
   const bare = tangKind === "rod" || tangKind === "wrapped";
   const w = plan.whole;
   return (
-    <Group title={say("handle.title")} term="handle">
+    <Group title={say("handle.title")} term="handle" fold="handle">
       {!bare && (
         <DraftPick
           field="design.handle"

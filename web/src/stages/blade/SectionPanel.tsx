@@ -15,7 +15,7 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
   if (!s) return null;
   const groove = doc.request.design.grind.groove;
   return (
-    <Group title={say("section.at", { at: print.length(s.x, units) })} term="section">
+    <Group title={say("section.at", { at: print.length(s.x, units) })} term="section" fold="section">
       <input
         type="range"
         className="col-span-2 w-full accent-(--act)"

@@ -24,7 +24,7 @@ export function UsePanel() {
   const { plan, doc } = useDraftState();
   const units = useUnits();
   return (
-    <Group title={say("use.title")}>
+    <Group title={say("use.title")} fold="use">
       <div className="col-span-2">
         <DraftPick
           field="design.use"

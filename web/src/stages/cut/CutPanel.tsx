@@ -77,7 +77,7 @@ export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (z
         <DraftField field="sizing.trimMm" label={say("field.name.sizing.trimMm")} />
         <DraftField field="sizing.kerfMm" label={say("field.name.sizing.kerfMm")} />
       </Group>
-      <Group title={say("cut.holding")}>
+      <Group title={say("cut.holding")} fold="holding">
         <div className="col-span-2">
           <DraftPick
             field="choices.holding"

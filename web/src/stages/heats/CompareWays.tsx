@@ -126,7 +126,9 @@ function Sides({ onDone }: { onDone: () => void }) {
           <table className="w-full text-right">
             <thead>
               <tr className="border-b border-line">
-                <th />
+                <th scope="col">
+                  <span className="sr-only">{say("patterns.figure")}</span>
+                </th>
                 <th scope="col" className="narrow py-1 text-[17px]">
                   {say("compare.now")}
                 </th>

@@ -1,6 +1,7 @@
 import { memo, useEffect, useRef, useState } from "react";
 import type { Plan } from "../../api/client";
 import { say, told } from "../../text/say";
+import { counted, heatName } from "./counted";
 import { isTreatment } from "./machine";
 
 /** How long each heat is shown while the heats play. */
@@ -25,6 +26,7 @@ export const HeatRail = memo(function HeatRail({
     if (last && last.op === op) last.heats.push(h);
     else groups.push({ op, kind: plan.operations.find((o) => o.id === op)?.kind ?? op, heats: [h] });
   }
+  const count = counted(plan);
   const rail = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // Bringing it into view lays the page out anew: not while the heats fly past.
@@ -55,7 +57,7 @@ export const HeatRail = memo(function HeatRail({
         </span>
         <button
           type="button"
-          className="underline underline-offset-4 hover:text-act"
+          className="min-h-6 px-1 underline underline-offset-4 hover:text-act pointer-coarse:min-h-11 pointer-coarse:px-3"
           aria-pressed={playing}
           onClick={play}
           data-testid="play"
@@ -77,8 +79,16 @@ export const HeatRail = memo(function HeatRail({
       <div
         ref={rail}
         className="more-beside flex gap-3 overflow-x-auto pb-1"
-        role="group"
+        role="toolbar"
         aria-label={say("heats.name")}
+        onKeyDown={(e) => {
+          const by = { ArrowRight: 1, ArrowLeft: -1, Home: -plan.heats.length, End: plan.heats.length }[e.key];
+          const at = Number((e.target as HTMLElement).dataset.heat);
+          if (!by || !at) return;
+          e.preventDefault();
+          const to = Math.min(plan.heats.length, Math.max(1, at + by));
+          rail.current?.querySelector<HTMLElement>(`[data-heat="${to}"]`)?.focus();
+        }}
       >
         {groups.map((g) => (
           <div key={g.heats[0]?.number} className="shrink-0">
@@ -90,7 +100,16 @@ export const HeatRail = memo(function HeatRail({
             </span>
             <span className="flex gap-[3px]">
               {g.heats.map((h) => (
-                <Bead key={h.number} n={h.number} kind={g.kind} on={h.number === heat} onHeat={onHeat} />
+                <Bead
+                  key={h.number}
+                  n={h.number}
+                  shown={count[h.number - 1]?.n ?? h.number}
+                  name={heatName(plan, h.number)}
+                  kind={g.kind}
+                  on={h.number === heat}
+                  stop={h.number === (heat ?? 1)}
+                  onHeat={onHeat}
+                />
               ))}
             </span>
           </div>
@@ -102,25 +121,33 @@ export const HeatRail = memo(function HeatRail({
 
 const Bead = memo(function Bead({
   n,
+  shown,
+  name,
   kind,
   on,
+  stop,
   onHeat,
 }: {
   n: number;
+  shown: number;
+  name: string;
   kind: string;
   on: boolean;
+  /** The keyboard stops at one of them; the arrows go on from there. */
+  stop: boolean;
   onHeat: (n: number | undefined) => void;
 }) {
   return (
     <button
       type="button"
       data-heat={n}
-      aria-label={say("heats.bead", { n, op: told(`op.${kind}`) })}
+      aria-label={say("heats.bead", { heat: name, op: told(`op.${kind}`) })}
       aria-pressed={on}
+      tabIndex={stop ? 0 : -1}
       onClick={() => onHeat(on ? undefined : n)}
       className={`narrow h-7 min-w-7 rounded-full border text-[14px] pointer-coarse:h-11 pointer-coarse:min-w-11 ${on ? "border-ember bg-ember text-[#15181a]" : isTreatment(kind) ? "border-dashed border-quiet" : "border-quiet hover:border-act"}`}
     >
-      {n}
+      {shown}
     </button>
   );
 });

@@ -10,6 +10,7 @@ import { inches, print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
 import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
+import { heatName } from "./counted";
 import { Doubts } from "./Doubts";
 import { InTheRound } from "./InTheRound";
 import { diesOf, isTreatment, machineFields, machineLabel, machineNote, machines } from "./machine";
@@ -58,7 +59,7 @@ function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined)
         <button type="button" className="press" disabled={step.number <= 1} onClick={() => onHeat(step.number - 1)}>
           {say("heats.before")}
         </button>
-        <span className="narrow text-2xl">{say("bench.heatN", { n: step.number, of: plan.heats.length })}</span>
+        <span className="narrow text-2xl">{heatName(plan, step.number)}</span>
         <button
           type="button"
           className="press"
@@ -180,12 +181,12 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
   const soakS = op.thermal?.soakS;
   return (
     <section className="grid gap-1">
-      <h3 className="narrow text-xl leading-tight">
+      <h2 className="narrow text-xl leading-tight">
         <Term code={wordOf[op.kind] ?? op.kind}>{say(`op.${op.kind}`)}</Term>
         {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
         {soakS ? <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(soakS) })}</span> : null}
         {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}
-      </h3>
+      </h2>
       {f?.face && (
         <p>
           {told(f.machine ? `machine.${f.machine}` : `face.${f.face}`)}
@@ -324,7 +325,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <F f="smith.anvilKg" />
         <F f="smith.speedMPerS" />
       </Group>
-      <Group title={say("heats.fire")}>
+      <Group title={say("heats.fire")} fold="fire">
         <Hearth />
         <F f="fire.tempC" />
         <F f="fire.hotLengthMm" />
@@ -343,7 +344,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
         <F f="fire.fuelKgPerH" />
         <F f="fire.atmosphere" />
       </Group>
-      <Group title={say("money.title")}>
+      <Group title={say("money.title")} fold="money">
         <F f="prices.steelPrice" />
         <F f="prices.fuelPrice" />
         <F f="prices.hourPrice" />
@@ -396,7 +397,7 @@ function Schools() {
     />
   );
   return (
-    <Group title={say("heats.schools")}>
+    <Group title={say("heats.schools")} fold="schools">
       {pick("first", ["point", "tang"], "first", first ?? "point")}
       {pick("corners", ["first", "left"], "corners", corners ?? "first")}
       {pick("taper", ["forged", "ground"], "taper", taper ?? "forged")}

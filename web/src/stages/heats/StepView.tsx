@@ -5,6 +5,7 @@ import { glow } from "../../bench/glow";
 import { extent, outline, twistPath } from "../../bench/layout";
 import { heatColour, say, told } from "../../text/say";
 import { print } from "../../units/print";
+import { heatName } from "./counted";
 import { isTreatment } from "./machine";
 
 interface Props {
@@ -22,7 +23,9 @@ export function StepView({ doc, plan, heat, onHeat, onClose }: Props) {
   const over = heat > plan.heats.length;
   const states = useStates(doc, plan, true);
   useEffect(() => {
+    const from = document.activeElement as HTMLElement | null;
     box.current?.focus();
+    return () => from?.focus();
   }, []);
   const back = () => onHeat(Math.max(1, heat - 1));
   const done = () => (over ? onClose() : onHeat(heat + 1));
@@ -31,7 +34,7 @@ export function StepView({ doc, plan, heat, onHeat, onClose }: Props) {
       ref={box}
       role="dialog"
       aria-modal="true"
-      aria-label={say("step.title", { n: heat, of: plan.heats.length })}
+      aria-label={heatName(plan, heat)}
       data-theme="night"
       data-testid="step-view"
       tabIndex={-1}
@@ -46,7 +49,7 @@ export function StepView({ doc, plan, heat, onHeat, onClose }: Props) {
     >
       <div className="flex items-center gap-4">
         <span className="narrow text-[5vmin]" data-testid="step-count">
-          {over ? "" : say("step.title", { n: heat, of: plan.heats.length })}
+          {heatName(plan, heat)}
         </span>
         <span className="flex-1" />
         <button type="button" className="press press-plain min-h-11 text-lg" onClick={back} disabled={heat <= 1}>

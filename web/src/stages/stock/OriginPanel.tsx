@@ -17,7 +17,7 @@ export function OriginPanel() {
       <div className="col-span-2">
         <Pick
           label={say("rack.origin")}
-          value={origin.id ?? ""}
+          value={origin.id || "bar"}
           onPick={(v) => draft.choose("origin", v)}
           options={(table.data?.origins ?? []).map((o) => ({ value: o.id, label: told(`origin.${o.id}`) }))}
           field="origin"

@@ -1,0 +1,224 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"coldember/internal/demo"
+	"coldember/internal/store"
+	"coldember/internal/work"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// handIs waits until the hand is within what css names.
+func (s *smith) handIs(where, css string) {
+	s.t.Helper()
+	s.until("the hand is "+where, fmt.Sprintf(`document.activeElement !== document.body && document.activeElement?.closest(%q)`, css))
+}
+
+// TestTheHandIsNeverLost: after a remedy, a dialog, the whole screen, an order and a booking
+// the keyboard goes on from there, not from the top of the page.
+func TestTheHandIsNeverLost(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	s.fill("allowances.forgingEdgeMm", "1")
+	s.unfold("[data-remedy='allowances.forgingEdgeMm']")
+	s.do(chromedp.Focus(chromedp.CSS("[data-remedy='allowances.forgingEdgeMm']")))
+	s.keys("\r")
+	s.until("the remedy is gone", `!document.querySelector("[data-remedy='allowances.forgingEdgeMm']")`)
+	s.handIs("with the figures", "#figures")
+	for n, stage := range []string{"blade", "stock", "cut", "heats"} {
+		s.keys(fmt.Sprint(n + 1))
+		s.until("the stage", `document.querySelector("[data-stage=`+stage+`][aria-current=step]")`)
+		s.handIs("in "+stage, "#figures")
+	}
+	s.do(chromedp.Focus(chromedp.CSS("[data-testid=step-open]")))
+	s.keys("\r")
+	s.handIs("on the whole screen", "[data-testid=step-view]")
+	s.keys(kb.Escape)
+	s.handIs("back where it was", "[data-testid=step-open]")
+	s.keys("?")
+	s.handIs("in the sheet", "[role=dialog]")
+	s.keys(kb.Escape)
+	s.handIs("back again", "main")
+	s.do(chromedp.Focus(chromedp.CSS("[data-testid=compare-ways]")))
+	s.keys("\r")
+	s.handIs("in the comparison", "[role=dialog]")
+	s.keys(kb.Escape)
+	s.handIs("back at its button", "[data-testid=compare-ways]")
+	s.bench(demo.Rigging, "cut")
+	s.do(chromedp.Focus(chromedp.CSS("[data-cut=body] button")))
+	s.keys("\r")
+	s.until("booked", `document.querySelector("[data-cut=body][data-state=booked]")`)
+	s.handIs("with the figures", "#figures")
+	s.goTo("/")
+	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	s.keys("n")
+	s.handIs("in the questions", "[role=dialog]")
+	s.keys(kb.Escape)
+	s.until("closed", `!document.querySelector("[role=dialog]")`)
+	s.handIs("on the page", "main")
+}
+
+// TestFewStopsBeforeTheFigures: a link past the menu and the drawing; the heats are one stop,
+// and the arrows go on from it; each page is named.
+func TestFewStopsBeforeTheFigures(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	assert.Equal(t, "Rigging knife – Blade – Cold Ember", js[string](s, `document.title`))
+	s.keys(kb.Tab)
+	s.handIs("on the link", "[data-testid=skip-figures]")
+	s.keys("\r")
+	s.handIs("at the figures", "#figures")
+	s.keys(kb.Tab)
+	s.handIs("in the first of them", "[data-field='design.shape']")
+	s.do(chromedp.Focus(chromedp.CSS("[data-heat='1']")))
+	s.keys(kb.ArrowRight + kb.ArrowRight)
+	s.handIs("at the third heat", "[data-heat='3']")
+	s.keys(kb.End)
+	s.until("at the last", `!document.activeElement.nextElementSibling && document.activeElement.dataset.heat`)
+	assert.InDelta(t, 1, js[float64](s, `document.querySelectorAll("[data-heat][tabindex='0']").length`), 0)
+	for path, title := range map[string]string{"/": "Pieces", "/patterns": "Patterns", "/rack": "Rack", "/cuts": "Cut plan", "/shop": "Shop", "/words": "Words", "/nowhere": "Nothing here"} {
+		s.goTo(path)
+		s.until(title, fmt.Sprintf(`document.title === %q`, title+" – Cold Ember"))
+	}
+}
+
+// TestWhatChangesIsTold to those who listen: the bar, the heats, and what will not do.
+func TestWhatChangesIsTold(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "blade")
+	assert.Empty(t, s.text("[data-testid=told]"))
+	s.fill("design.heightMm", "75")
+	s.until("too narrow", `/Bar \d+(\.\d)? mm\. \d+ heats\. .*too narrow/.test(document.querySelector("[data-testid=told]").textContent)`)
+	assert.Equal(t, "polite", js[string](s, `document.querySelector("[data-testid=told]").ariaLive`))
+}
+
+// TestHandlesAreLargeEnough for a pointer of any kind.
+func TestHandlesAreLargeEnough(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Rigging, "blade")
+	least := `Math.min(...[...document.querySelectorAll("[data-handle] .hit, [data-node] .hit, [data-testid=play]")].map(e => { const r = e.getBoundingClientRect(); return Math.min(r.width, r.height) }))`
+	assert.GreaterOrEqual(t, js[float64](s, least), 24.0)
+	s.keys("n")
+	s.until("nodes", `document.querySelector("[data-node]")`)
+	assert.GreaterOrEqual(t, js[float64](s, least), 24.0)
+	require.NoError(t, s.Touch(1024, 768))
+	s.until("for fingers", least+` >= 43.9`)
+}
+
+// TestLabelsDoNotOverlap on the pieces that have least room: as the browser draws them.
+func TestLabelsDoNotOverlap(t *testing.T) {
+	s := open(t)
+	over := `(() => {
+		const boxes = [...document.querySelectorAll("main svg [data-label], [data-dim]")].map(e => [e.dataset.dim ?? e.textContent, e.getBoundingClientRect()]);
+		return boxes.flatMap(([a, p], i) => boxes.slice(i + 1).filter(([, q]) => Math.min(p.right, q.right) - Math.max(p.left, q.left) > 1 && Math.min(p.bottom, q.bottom) - Math.max(p.top, q.top) > 1).map(([b]) => a + " over " + b));
+	})()`
+	for _, name := range []string{demo.Oyster, demo.Samphire, demo.Rigging} {
+		s.bench(name, "blade")
+		s.do(chromedp.Sleep(200 * time.Millisecond))
+		assert.Empty(t, js[[]string](s, over), name)
+		for range 3 {
+			s.keys("]")
+			s.do(chromedp.Sleep(350 * time.Millisecond))
+			assert.Empty(t, js[[]string](s, over), name)
+		}
+	}
+	s.bench(demo.Slicer, "blade")
+	for field, text := range map[string]string{"design.lengthMm": "900", "design.ricasso.lengthMm": "10", "design.tang.lengthMm": "60"} {
+		s.fill(field, text)
+	}
+	s.saved()
+	assert.Empty(t, js[[]string](s, over), "900 mm")
+}
+
+// TestAxeFindsNothing of any weight, in any state that a page can be in.
+func TestAxeFindsNothing(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	s := open(t)
+	check := func(w *smith, state string) {
+		w.t.Helper()
+		w.do(chromedp.Sleep(250 * time.Millisecond))
+		js[bool](w, string(axe)+"; true")
+		found, err := chromedp.Run(w.Ctx, chromedp.Evaluate[[]string](`axe.run(document, {resultTypes: ["violations"]}).then(r =>
+			r.violations.map(v => v.id + " (" + v.impact + "): " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")))`, chromedp.EvalAwaitPromise))
+		require.NoError(w.t, err)
+		assert.Empty(w.t, found, state)
+	}
+	states := func(w *smith) {
+		for path, wait := range map[string]string{"/": "main li", "/patterns": "main li", "/rack": "main li", "/shop": "main fieldset", "/cuts": "main li", "/words": "main li", "/nowhere": "main h1"} {
+			w.goTo(path)
+			w.do(chromedp.WaitVisible(chromedp.CSS(wait)))
+			check(w, path)
+		}
+		w.goTo("/?new")
+		w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] [role=radiogroup] label")))
+		check(w, "new piece")
+		w.goTo("/patterns")
+		w.click("main li a")
+		w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
+		check(w, "a pattern")
+		w.goTo("/rack")
+		w.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+		w.press("Table in")
+		w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
+		check(w, "table in")
+		w.goTo("/rack")
+		w.click("[data-item='Lorry spring end']")
+		w.do(chromedp.WaitVisible(chromedp.CSS("[data-verdict]")))
+		check(w, "a piece of stock")
+		for _, stage := range []string{"blade", "stock", "cut", "heats"} {
+			w.bench(demo.SlicerNarrow, stage)
+			js[bool](w, `(document.querySelectorAll("aside details").forEach(d => { d.open = true }), true)`)
+			check(w, stage+", all unfolded")
+		}
+		w.keys("]]")
+		check(w, "one heat")
+		w.click("[data-testid=step-open]")
+		check(w, "step by step")
+		w.keys(kb.Escape)
+		w.click("[data-testid=compare-ways]")
+		w.until("compared", `document.querySelectorAll("[data-testid=ways] tr[data-way]").length > 0`)
+		check(w, "compare")
+		w.keys(kb.Escape)
+		for _, menu := range []string{"button[aria-label=More]", "[data-testid=print]", "[data-testid=key]"} {
+			w.until("no dialog", `!document.querySelector("[role=dialog], [role=menu]")`)
+			w.click(menu)
+			check(w, menu)
+			w.keys(kb.Escape)
+		}
+	}
+	states(s)
+	s.goTo("/")
+	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	s.keys("t")
+	s.until("day", `document.documentElement.dataset.theme === "day"`)
+	s.bench(demo.SlicerNarrow, "heats")
+	s.keys("]]")
+	check(s, "one heat, by day")
+	phone := s.window(390, 844)
+	phone.bench(demo.SlicerNarrow, "cut")
+	check(phone, "a phone")
+	empty := openEmpty(t)
+	for _, path := range []string{"/", "/rack", "/cuts"} {
+		empty.goTo(path)
+		empty.do(chromedp.WaitVisible(chromedp.CSS("main h1")))
+		check(empty, "empty "+path)
+	}
+}
+
+// openEmpty is a window on a file with nothing in it yet.
+func openEmpty(t testing.TB) *smith {
+	return openFile(t, filepath.Join(t.TempDir(), "own.db"), func(ctx context.Context, st *store.Store) error {
+		return work.New(st, time.Now, work.RandomID).Ensure(ctx)
+	})
+}
