@@ -6,12 +6,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"time"
 
 	"coldember/core/blade"
 	"coldember/core/forge"
-	"coldember/core/section"
 	"coldember/core/stock"
+	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -31,6 +32,9 @@ const (
 	Oyster       = "Oyster knife"
 	SlicerNarrow = "Galley slicer, from the 32 mm bar"
 	Slicer       = "Galley slicer"
+	Reed         = "Reed slasher"
+	Net          = "Net knife"
+	Sedge        = "Sedge knife"
 )
 
 // clock steps through the weeks before the demo is made, so that it never
@@ -70,12 +74,18 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
 	c.daysBefore(now, 26)
 	y.piece(work.NewPiece{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "tongs"}}})
+	c.daysBefore(now, 21)
+	y.piece(work.NewPiece{Name: Sedge, PatternID: y.patterns[Sedge], StockID: rack["Half a harrow disc"], Hand: YardHand, Edits: []edit.Edit{{Field: "origin.acknowledge", Text: "coating"}}})
 	c.daysBefore(now, 19)
-	y.piece(work.NewPiece{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
+	y.largest(work.NewPiece{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
 	c.daysBefore(now, 12)
 	y.piece(work.NewPiece{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
 	c.daysBefore(now, 11)
 	y.piece(work.NewPiece{Name: Slicer, PatternID: y.patterns[Slicer], StockID: rack["1084"], Hand: YardHand})
+	c.daysBefore(now, 6)
+	y.piece(work.NewPiece{Name: Net, PatternID: y.patterns[Net], StockID: rack["Old plane iron"], Hand: YardHand})
+	c.daysBefore(now, 4)
+	y.piece(work.NewPiece{Name: Reed, PatternID: y.patterns[Reed], StockID: rack["Hay-rake tines"], Hand: YardHand})
 	return y.err
 }
 
@@ -157,7 +167,7 @@ func (y *yard) rack() map[string]string {
 	return ids
 }
 
-// library has the starters and the yard's own two designs.
+// library has the starters and the yard's own designs.
 func (y *yard) library() {
 	y.patterns = map[string]string{}
 	if y.err == nil {
@@ -166,39 +176,19 @@ func (y *yard) library() {
 	if y.err != nil {
 		return
 	}
-	slicer := blade.Design{
-		Use: blade.UseDeep, Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
-		Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},
-		Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110},
-	}
-	slicer.SetTang(blade.HiddenTang)
-	hook := blade.Design{
-		Use: blade.UseHook, Shape: blade.Trailing, LengthMm: 70, HeightMm: 20, SpineMm: 3.2, TipMm: 2,
-		Grind:   blade.Grind{Kind: section.Hollow, BevelFraction: .8, EdgeMm: .4, WheelRadiusMm: 100},
-		Ricasso: blade.Ricasso{LengthMm: 10, HeightMm: 15, ThicknessMm: 3.2}, Tang: blade.Tang{LengthMm: 90},
-	}
-	hook.SetTang(blade.HiddenTang)
-	oyster := blade.Design{
-		Use: blade.UseFighter, Shape: blade.Spear, LengthMm: 62, HeightMm: 17, SpineMm: 3.4, TipMm: 2.4,
-		Grind:   blade.Grind{Kind: section.Lens, BevelFraction: 1, EdgeMm: .8},
-		Ricasso: blade.Ricasso{LengthMm: 8, HeightMm: 13, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 60},
-	}
-	oyster.SetTang(blade.HiddenTang)
-	for _, own := range []struct {
-		name string
-		d    blade.Design
-	}{{Samphire, hook}, {Oyster, oyster}} {
-		name, d := own.name, own.d
-		p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: name, Tags: []string{"shore"}, Design: d, Allowances: blade.ForgeClose.Allowances()})
+	for _, own := range designs() {
+		own.design.SetTang(own.tang)
+		if own.tang == blade.FullTang { // as wide as the grip that goes on it
+			r := own.design.Ricasso
+			own.design.Tang.HeightAtShoulderMm, own.design.Tang.HeightAtEndMm = r.HeightMm, r.HeightMm*.85
+		}
+		p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: own.name, Tags: own.tags, Design: own.design, Allowances: own.school.Allowances()})
 		if err != nil {
 			y.err = err
 			return
 		}
-		y.patterns[name] = p.ID
+		y.patterns[own.name] = p.ID
 	}
-	p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: Slicer, Tags: []string{"kitchen", "deep"}, Design: slicer, Allowances: blade.ThickAndGrind.Allowances()})
-	y.err = err
-	y.patterns[Slicer] = p.ID
 	all, _, err := y.work.Patterns(y.ctx, false)
 	if err != nil {
 		y.err = err
@@ -211,11 +201,35 @@ func (y *yard) library() {
 	}
 }
 
-func (y *yard) piece(in work.NewPiece) {
+func (y *yard) piece(in work.NewPiece) (p work.Piece) {
+	if y.err != nil {
+		return p
+	}
+	p, _, err := y.work.StartPiece(y.ctx, in)
+	if err != nil {
+		y.err = fmt.Errorf("demo: %s: %w", in.Name, err)
+	}
+	return p
+}
+
+// largest makes a piece as long and as high as its stock gives, all else as designed.
+func (y *yard) largest(in work.NewPiece) {
+	p := y.piece(in)
 	if y.err != nil {
 		return
 	}
-	if _, _, err := y.work.StartPiece(y.ctx, in); err != nil {
-		y.err = fmt.Errorf("demo: %s: %w", in.Name, err)
+	grow := whatif.Axis{Free: true, Lowest: .5, Highest: 2.5}
+	fit, err := y.work.Largest(y.ctx, p.Doc, whatif.Freedom{Length: grow, Height: grow})
+	if err != nil {
+		y.err = fmt.Errorf("demo: largest %s: %w", in.Name, err)
+		return
 	}
+	// rounded down, so that it still fits
+	mm := func(v float64) string { return fmt.Sprintf("%.1fmm", math.Floor(v*10-1e-6)/10) }
+	d := fit.Design
+	_, _, y.err = y.work.SavePiece(y.ctx, p.ID, p.Version, []edit.Edit{
+		{Field: "design.lengthMm", Text: mm(d.LengthMm)}, {Field: "design.heightMm", Text: mm(d.HeightMm)},
+		{Field: "design.ricasso.lengthMm", Text: mm(d.Ricasso.LengthMm)}, {Field: "design.ricasso.heightMm", Text: mm(d.Ricasso.HeightMm)},
+		{Field: "design.tang.lengthMm", Text: mm(d.Tang.LengthMm)},
+	})
 }

@@ -122,7 +122,7 @@ func TestEveryChoiceHasWords(t *testing.T) {
 }
 
 func TestSayFillsAndNeverGoesSilent(t *testing.T) {
-	assert.Equal(t, "Heat 3, Bevels", text.Say("heats.bead", map[string]string{"n": "3", "op": "Bevels"}))
+	assert.Equal(t, "Heat 3, Bevels", text.Say("heats.bead", map[string]string{"heat": "Heat 3", "op": "Bevels"}))
 	assert.Equal(t, "no.such.code", text.Say("no.such.code", nil))
 	assert.Equal(t, "1 heat", text.Count("heats", 1, nil))
 	assert.Equal(t, "0 heats", text.Count("heats", 0, nil))

@@ -1,0 +1,51 @@
+package demo
+
+import (
+	"coldember/core/blade"
+	"coldember/core/section"
+)
+
+// design is one of the yard's own.
+type design struct {
+	name   string
+	tags   []string
+	school blade.School
+	tang   blade.TangKind
+	design blade.Design
+}
+
+// designs are what the yard makes for its boats, its reed beds and its galley.
+func designs() []design {
+	return []design{
+		{Samphire, []string{"shore"}, blade.ForgeClose, blade.HiddenTang, blade.Design{
+			Use: blade.UseHook, Shape: blade.Trailing, LengthMm: 70, HeightMm: 20, SpineMm: 3.2, TipMm: 2,
+			Grind:   blade.Grind{Kind: section.Hollow, BevelFraction: .8, EdgeMm: .4, WheelRadiusMm: 100},
+			Ricasso: blade.Ricasso{LengthMm: 10, HeightMm: 15, ThicknessMm: 3.2}, Tang: blade.Tang{LengthMm: 90},
+		}},
+		{Oyster, []string{"shore"}, blade.ForgeClose, blade.HiddenTang, blade.Design{
+			Use: blade.UseFighter, Shape: blade.Spear, LengthMm: 62, HeightMm: 17, SpineMm: 3.4, TipMm: 2.4,
+			Grind:   blade.Grind{Kind: section.Lens, BevelFraction: 1, EdgeMm: .8},
+			Ricasso: blade.Ricasso{LengthMm: 8, HeightMm: 13, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 60},
+		}},
+		{Slicer, []string{"kitchen", "deep"}, blade.ThickAndGrind, blade.HiddenTang, blade.Design{
+			Use: blade.UseDeep, Shape: blade.StraightBack, LengthMm: 205, HeightMm: 48, SpineMm: 2.8, TipMm: 1.6,
+			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},
+			Ricasso: blade.Ricasso{LengthMm: 16, HeightMm: 26, ThicknessMm: 3.4}, Tang: blade.Tang{LengthMm: 110},
+		}},
+		{Reed, []string{"reed"}, blade.ThickAndGrind, blade.HiddenTang, blade.Design{
+			Use: blade.UseCamp, Shape: blade.Broad, LengthMm: 320, HeightMm: 36, SpineMm: 6, TipMm: 3.5,
+			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: .6, EdgeMm: .8, WheelRadiusMm: 200},
+			Ricasso: blade.Ricasso{LengthMm: 20, HeightMm: 30, ThicknessMm: 6}, Tang: blade.Tang{LengthMm: 120},
+		}},
+		{Net, []string{"boats"}, blade.ForgedFlats, blade.FullTang, blade.Design{
+			Use: blade.UseUtility, Shape: blade.StraightBack, LengthMm: 80, HeightMm: 44, SpineMm: 3, TipMm: 2.2,
+			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},
+			Ricasso: blade.Ricasso{LengthMm: 8, HeightMm: 40, ThicknessMm: 3.2}, Tang: blade.Tang{LengthMm: 60},
+		}},
+		{Sedge, []string{"reed"}, blade.ThickAndGrind, blade.FullTang, blade.Design{
+			Use: blade.UseCamp, Shape: blade.Drop, LengthMm: 140, HeightMm: 44, SpineMm: 3.4, TipMm: 2.4,
+			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: .8, EdgeMm: .6, WheelRadiusMm: 200},
+			Ricasso: blade.Ricasso{LengthMm: 14, HeightMm: 36, ThicknessMm: 3.8}, Tang: blade.Tang{LengthMm: 95},
+		}},
+	}
+}
