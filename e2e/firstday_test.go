@@ -2,8 +2,12 @@ package e2e
 
 import (
 	"context"
+	"fmt"
 	"path/filepath"
+	"strings"
 	"testing"
+
+	"coldember/internal/demo"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -149,4 +153,42 @@ func TestTheFirstKnifeComesFromAFile(t *testing.T) {
 	b.keys("\t25\t5\r")
 	b.marked()
 	assert.InDelta(t, 120, b.stored("light-polyline").Doc.Request.Design.LengthMm, .1)
+}
+
+// drop lets a file fall on the page, as a hand would.
+func (s *smith) drop(name, text string) {
+	s.t.Helper()
+	js[bool](s, fmt.Sprintf(`(() => {
+		const what = new DataTransfer();
+		what.items.add(new File([%q], %q));
+		const on = document.querySelector("main h1");
+		for (const type of ["dragenter", "dragover", "drop"]) on.dispatchEvent(new DragEvent(type, {bubbles: true, cancelable: true, dataTransfer: what}));
+		return true;
+	})()`, text, name))
+}
+
+// TestFilesAreDroppedWhereTheyBelong: a pattern on the library, a table on the rack, an
+// outline on the bench; what belongs elsewhere, or is misspelt, is said and not taken.
+func TestFilesAreDroppedWhereTheyBelong(t *testing.T) {
+	s := open(t)
+	s.goTo("/patterns")
+	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	file, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("main li a").getAttribute("href").replace("/patterns/", "/api/v1/patterns/") + "/export/json").then(r => r.text())`, chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	s.drop("own.json", strings.Replace(file, `"heightMm"`, `"hieghtMm"`, 1))
+	s.until("what is misspelt", `document.body.textContent.includes("“hieghtMm”, near line")`)
+	assert.InDelta(t, 17, js[float64](s, `document.querySelectorAll("main li").length`), 0)
+	s.drop("rack.csv", "name,form")
+	s.until("elsewhere", `document.body.textContent.includes("none of these")`)
+	s.drop("own.json", strings.Replace(file, `"Utility knife"`, `"Dropped knife"`, 1))
+	s.until("it is in the library, and open", `document.querySelector("[role=dialog] h2")?.textContent === "Dropped knife"`)
+	s.goTo("/rack")
+	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	s.drop("more.csv", "name,form,diameterMm,lengthMm,steelId\nRod,round,10,300,W1\n")
+	s.press("See what it does")
+	s.until("told", `document.querySelector("[data-testid=table-read]")?.textContent.includes("1 new piece: Rod")`)
+	s.bench(demo.Rigging, "blade")
+	s.drop("outline.svg", `<svg width="100mm" viewBox="0 0 100 30"><path d="M0 0H100V30H30z"/></svg>`)
+	s.press("Take this outline")
+	s.until("taken", `document.querySelector("[data-figure=blade]").textContent === "100 mm"`)
 }

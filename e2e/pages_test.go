@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -185,4 +186,24 @@ func TestTheShopsSetIsTakenUp(t *testing.T) {
 	s.pick("smith.machine", "Striker")
 	s.until("a sledge", `[...document.querySelectorAll("aside label, aside span")].some(e => e.textContent === "Sledge")`)
 	s.saved()
+}
+
+// TestTheFirstPageIsLight: no more than 200 kB of script as they are sent, and none of the
+// bench or of the solid.
+func TestTheFirstPageIsLight(t *testing.T) {
+	s := open(t)
+	s.goTo("/")
+	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	sent := js[[]string](s, `performance.getEntriesByType("resource").filter(e => e.name.endsWith(".js")).map(e => e.name.split("/").pop() + " " + e.encodedBodySize)`)
+	sum := 0.0
+	for _, f := range sent {
+		name, bytes, _ := strings.Cut(f, " ")
+		n, err := strconv.ParseFloat(bytes, 64)
+		require.NoError(t, err)
+		assert.Positive(t, n, name)
+		assert.NotRegexp(t, "^(PiecePage|Solid)", name)
+		sum += n
+	}
+	assert.Less(t, sum, 200e3, "%v", sent)
+	t.Logf("%.0f kB of script", sum/1000)
 }

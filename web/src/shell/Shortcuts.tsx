@@ -1,22 +1,34 @@
+import { useLocation } from "react-router";
 import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
-const groups: [string, string[]][] = [
+/** Keys by where they work; those of the page that is open come first. */
+const groups: [string, string[], RegExp?][] = [
+  ["keys.lists", ["N2"], /^\/(rack)?$/],
   ["keys.everywhere", ["?", "mod+K", "G", "L", "K", "W", "S", "U", "T"]],
-  ["keys.piece", ["1–4", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"]],
-  ["keys.heats", ["[", "]", "esc"]],
-  ["keys.drawing", ["tab", "enter", "esc2", "arrows"]],
+  ["keys.piece", ["1–4", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"], /^\/pieces\/./],
+  ["keys.heats", ["[", "]", "esc", "beads"], /^\/pieces\/./],
+  ["keys.step", ["space", "back", "esc3"], /^\/pieces\/./],
+  ["keys.drawing", ["tab", "enter", "esc2", "arrows", "C", "del"], /^\/pieces\/./],
 ];
 
 const shown = (k: string) =>
-  k.replace("mod+", "Ctrl ").replace("shift+", "Shift ").replace("esc2", "Esc").replace("esc", "Esc");
+  say(`keycap.${k}` as "keycap.del") === `keycap.${k}`
+    ? k
+        .replace("mod+", "Ctrl ")
+        .replace("shift+", "Shift ")
+        .replace(/^N2$/, "N")
+        .replace(/^esc\d?$/, "Esc")
+    : say(`keycap.${k}` as "keycap.del");
 
 /** What the keyboard can do. */
 export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const page = useLocation().pathname;
+  const here = groups.filter(([, , where]) => !where || where.test(page));
   return (
     <Sheet open={open} onClose={onClose} title={say("keys.title")} wide>
       <div className="grid gap-6 sm:grid-cols-2">
-        {groups.map(([code, keys]) => (
+        {here.map(([code, keys]) => (
           <section key={code}>
             <h3 className="mb-1 text-lg text-quiet">{told(code)}</h3>
             <dl className="grid grid-cols-[7rem_1fr] gap-y-1">
