@@ -16,7 +16,7 @@ func views(ids map[string]string) []view {
 		{name: "pieces", path: "/", steps: all(wait("main li"))},
 		{name: "new-piece", path: "/?new", steps: all(wait("[role=dialog] [role=radiogroup] label"))},
 		{name: "bench-blade", path: piece(demo.Rigging, "blade"), steps: all(bench)},
-		{name: "outline", path: piece(demo.Slicer, "blade"), steps: all(bench, chromedp.KeyEvent("n"), wait("[data-testid=node-panel]"), chromedp.Focus(chromedp.CSS("[data-node='edge.3']")), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=section-figures]")))},
+		{name: "outline", path: piece(demo.Slicer, "blade"), steps: all(bench, chromedp.KeyEvent("n"), wait("[data-testid=node-panel]"), chromedp.Focus(chromedp.CSS("[data-node='edge.3']")), click("[data-fold=section] summary"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=section-figures]")))},
 		{name: "bench-day", path: piece(demo.Slicer, "cut"), day: true, steps: all(bench)},
 		{name: "too-narrow", path: piece(demo.SlicerNarrow, "stock"), steps: all(bench, wait("[data-hope='hope.wider']"))},
 		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
@@ -26,10 +26,11 @@ func views(ids map[string]string) []view {
 		{name: "rack", path: "/rack", steps: all(wait("main li"))},
 		{name: "item", path: "/rack", steps: all(wait("main li"), click("[data-item='Lorry spring end']"), wait("[data-testid=belief]"))},
 		{name: "cuts", path: "/cuts", day: true, steps: all(wait("[data-want='Rigging knife']"), chromedp.Focus(chromedp.CSS("[data-want='Rigging knife']")), chromedp.KeyEvent("6\r"), wait("[data-testid=cut-group]"))},
+		{name: "words", path: "/words", steps: all(wait("main li"))},
 		{name: "shop", path: "/shop", day: true, steps: all(wait("main fieldset"))},
 		{name: "keys", path: "/", steps: all(wait("main li"), chromedp.KeyEvent("?"), wait("[role=dialog]"))},
 		{name: "tablet", path: piece(demo.Rigging, "cut"), width: 1024, height: 768, steps: all(bench)},
 		{name: "phone", path: piece(demo.Rigging, "cut"), width: 390, height: 844, steps: all(bench)},
-		{name: "handle", path: piece(demo.Rigging, "blade"), steps: all(bench, click("[data-testid=fit-hand]"), wait("[data-testid=whole-figures]"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=whole-figures]")))},
+		{name: "handle", path: piece(demo.Rigging, "blade"), steps: all(bench, click("[data-fold=handle] summary"), click("[data-testid=fit-hand]"), wait("[data-testid=whole-figures]"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=whole-figures]")))},
 	}
 }
