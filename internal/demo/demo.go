@@ -228,8 +228,10 @@ func (y *yard) largest(in work.NewPiece) {
 	mm := func(v float64) string { return fmt.Sprintf("%.1fmm", math.Floor(v*10-1e-6)/10) }
 	d := fit.Design
 	_, _, y.err = y.work.SavePiece(y.ctx, p.ID, p.Version, []edit.Edit{
-		{Field: "design.lengthMm", Text: mm(d.LengthMm)}, {Field: "design.heightMm", Text: mm(d.HeightMm)},
-		{Field: "design.ricasso.lengthMm", Text: mm(d.Ricasso.LengthMm)}, {Field: "design.ricasso.heightMm", Text: mm(d.Ricasso.HeightMm)},
+		{Field: "design.lengthMm", Text: mm(d.LengthMm)},
+		{Field: "design.heightMm", Text: mm(d.HeightMm)},
+		{Field: "design.ricasso.lengthMm", Text: mm(d.Ricasso.LengthMm)},
+		{Field: "design.ricasso.heightMm", Text: mm(d.Ricasso.HeightMm)},
 		{Field: "design.tang.lengthMm", Text: mm(d.Tang.LengthMm)},
 	})
 }
