@@ -27,8 +27,8 @@ export function NewPiece({ open, start, onClose }: { open: boolean; start: Start
   const patterns = usePatterns();
   const stock = useStock();
   return (
-    <Sheet open={open} onClose={onClose} title={say("new.title")} wide>
-      {patterns.data && stock.data && <Questions start={start} onClose={onClose} />}
+    <Sheet open={open && !!patterns.data && !!stock.data} onClose={onClose} title={say("new.title")} wide>
+      <Questions start={start} onClose={onClose} />
     </Sheet>
   );
 }
