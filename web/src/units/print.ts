@@ -6,7 +6,7 @@ export type System = string;
  * "in,64,C".
  */
 export const inches = (s: System): boolean => s.startsWith("in");
-export const fahrenheit = (s: System): boolean => s.split(",").includes("F") || (inches(s) && !s.endsWith(",C"));
+const fahrenheit = (s: System): boolean => s.split(",").includes("F") || (inches(s) && !s.endsWith(",C"));
 const finest = (s: System) => (s.split(",").includes("64") ? 64 : 32);
 const lb = 0.45359237;
 
