@@ -159,11 +159,11 @@ func otherFlat(r *route.Route, figure string, mm float64) *fact.Remedy {
 	if r.Req.Bar.Form != stock.Flat {
 		return nil
 	}
-	parts := 2.0
+	sold := stock.SoldThicknessMm
 	if figure == "widthMm" {
-		parts = 1
+		sold = stock.SoldWidthMm
 	}
-	return &fact.Remedy{Field: "bar." + figure, Mm: up(mm, parts)}
+	return &fact.Remedy{Field: "bar." + figure, Mm: sold(mm)}
 }
 
 // longerBar is a bar that is as much longer as this one is short.

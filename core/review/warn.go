@@ -1,12 +1,15 @@
 package review
 
 import (
+	"math"
+
 	"coldember/core/fact"
 	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/heats"
 	"coldember/core/plan"
 	"coldember/core/route"
+	"coldember/core/stock"
 	"coldember/core/thermal"
 )
 
@@ -129,6 +132,7 @@ func warnReach(r *route.Route, p *plan.Plan, add adder) {
 		return
 	}
 	w, t := route.BarThatReaches(p.Feasibility, r.Req.Smith, r.Req.Choices.Method, r.Bar.WidthMm, r.Bar.ThicknessMm)
+	w, t = stock.SoldWidthMm(w), stock.SoldThicknessMm(math.Max(t, r.Req.Design.Ricasso.ThicknessMm))
 	at := fact.Where{Zone: plan.ZoneBlade, FromMm: from, ToMm: to}
 	figures := fact.Figures{"heightMm": worst.HeightMm, "reachMm": worst.ReachableHeightMm, "reachable": worst.SpreadReachable, "thicknessMm": t}
 	code := "warn.tooLight" // there is not steel enough, however it spreads, at this thickness

@@ -80,7 +80,7 @@ func (h *prover) onFlat(w, t float64) plan.Request {
 func (h *prover) wider() (*Hope, error) {
 	b := h.plan.Bar
 	w, _ := route.BarThatReaches(h.plan.Feasibility, h.req.Smith, h.req.Choices.Method, b.WidthMm, b.ThicknessMm)
-	w = math.Ceil(w*2) / 2
+	w = stock.SoldWidthMm(w)
 	if w <= b.WidthMm {
 		return nil, nil
 	}
@@ -99,12 +99,12 @@ func (h *prover) thicker() (*Hope, error) {
 	}
 	// a thicker bar leaves a thicker ricasso, which may want a little more again
 	for range 6 {
-		t = math.Ceil(t*4) / 4
+		t = stock.SoldThicknessMm(t)
 		hope, err := h.prove(&Hope{Code: "hope.thicker", Figures: map[string]float64{"thicknessMm": t, "byMm": t - b.ThicknessMm}, Field: "bar.thicknessMm", Mm: t}, h.onFlat(b.WidthMm, t))
 		if err != nil || hope.Works {
 			return hope, err
 		}
-		t += .25
+		t += .5
 	}
 	return nil, nil
 }

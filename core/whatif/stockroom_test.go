@@ -349,3 +349,28 @@ func TestTheSolidOfAHeatIsClosedAndOfItsVolume(t *testing.T) {
 		assert.InEpsilon(t, want, m.VolumeMm3(), .02, "heat %d", h+1)
 	}
 }
+
+// TestWarningAndWaysOutTellOfOneBar: what a warning says would do, what its remedy takes and
+// what the ways out offer is one figure.
+func TestWarningAndWaysOutTellOfOneBar(t *testing.T) {
+	told := 0
+	for _, w := range []float64{22, 26, 30, 34, 38} {
+		r := plantest.Slicer(plantest.Flat(w, 4, 700))
+		r.CellCount = 24
+		warned := plantest.TooNarrow(plantest.Make(t, r))
+		hopes, err := whatif.Hopes(t.Context(), r)
+		require.NoError(t, err)
+		for _, h := range hopes {
+			switch {
+			case h.Code == "hope.wider" && warned.Figures["widthMm"] > 0:
+				told++
+				assert.InDelta(t, warned.Figures["widthMm"], h.Mm, 0, "%v mm", w)
+				require.NotNil(t, warned.Remedy)
+				assert.InDelta(t, h.Mm, warned.Remedy.Mm, 0, "%v mm", w)
+			case h.Code == "hope.thicker" && warned.Code != "":
+				assert.GreaterOrEqual(t, h.Mm, warned.Figures["thicknessMm"], "a plan may ask for more, never for less")
+			}
+		}
+	}
+	assert.Positive(t, told)
+}
