@@ -221,18 +221,18 @@ func TestADeepBladeNeedsAWideBar(t *testing.T) {
 }
 
 // TestTheRemedyClearsTheWarning: a bar of the width or thickness that is named
-// will do, one a little less will not.
+// will do, the next smaller that is sold will not.
 func TestTheRemedyClearsTheWarning(t *testing.T) {
 	for _, bar := range []stock.Item{plantest.Flat(32, 4, 500), plantest.Flat(36, 5, 500), plantest.Flat(30, 6, 500)} {
 		w := plantest.TooNarrow(plantest.Make(t, plantest.Slicer(bar)))
 		require.NotEmpty(t, w.Code, "%+v", bar)
 		thick := bar
-		thick.ThicknessMm = w.Figures["thicknessMm"] * 1.002
+		thick.ThicknessMm = w.Figures["thicknessMm"]
 		assert.Empty(t, plantest.TooNarrow(plantest.Make(t, plantest.Slicer(thick))).Code, "%+v", thick)
-		thick.ThicknessMm = w.Figures["thicknessMm"] * .97
+		thick.ThicknessMm = w.Figures["thicknessMm"] - .5 // the next that is sold
 		assert.NotEmpty(t, plantest.TooNarrow(plantest.Make(t, plantest.Slicer(thick))).Code, "%+v", thick)
 		wide := bar
-		wide.WidthMm = w.Figures["widthMm"] * 1.002
+		wide.WidthMm = w.Figures["widthMm"]
 		require.Greater(t, wide.WidthMm, bar.WidthMm)
 		assert.Empty(t, plantest.TooNarrow(plantest.Make(t, plantest.Slicer(wide))).Code, "%+v", wide)
 	}
