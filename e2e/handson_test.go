@@ -128,15 +128,16 @@ func TestLabelsDoNotOverlap(t *testing.T) {
 		assert.Empty(t, js[[]string](s, over), name)
 		for range 3 {
 			s.keys("]")
-			s.do(chromedp.Sleep(350 * time.Millisecond))
+			s.do(chromedp.Sleep(300 * time.Millisecond))
 			assert.Empty(t, js[[]string](s, over), name)
 		}
 	}
 	s.bench(demo.Slicer, "blade")
-	for field, text := range map[string]string{"design.lengthMm": "900", "design.ricasso.lengthMm": "10", "design.tang.lengthMm": "60"} {
-		s.fill(field, text)
+	for _, f := range [][2]string{{"design.ricasso.lengthMm", "10"}, {"design.tang.lengthMm", "60"}, {"design.lengthMm", "900"}} {
+		s.fill(f[0], f[1])
+		s.until(f[0], `document.querySelector("[data-save=saved]") || document.querySelector("[data-save=saving]")`)
 	}
-	s.saved()
+	s.until("drawn", `document.querySelector("[data-figure=blade]").textContent === "900 mm"`)
 	assert.Empty(t, js[[]string](s, over), "900 mm")
 }
 

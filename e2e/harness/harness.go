@@ -23,8 +23,8 @@ import (
 	"github.com/chromedp/chromedp"
 )
 
-// chromium of Debian, without its wrapper.
-const chromium = "/usr/lib/chromium/chromium"
+// chromium of Debian, in the form that has no window: it is lighter by a third.
+const chromium = "/usr/lib/chromium/chromium-headless-shell"
 
 // App is the application serving one database on a port of its own.
 type App struct {
@@ -101,7 +101,7 @@ func NewBrowser() (*Browser, error) {
 	}
 	opts := append(append([]chromedp.ExecAllocatorOption{}, chromedp.DefaultExecAllocatorOptions[:]...),
 		chromedp.ExecPath(chromium), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.UserDataDir(dir), chromedp.WindowSize(1280, 800),
-		chromedp.Flag("headless", "new"), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("force-device-scale-factor", "1"), chromedp.Flag("font-render-hinting", "none"))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, cancel := chromedp.NewContext(alloc)
