@@ -6,13 +6,11 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"math"
 	"time"
 
 	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/stock"
-	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -77,7 +75,7 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 21)
 	y.piece(work.NewPiece{Name: Sedge, PatternID: y.patterns[Sedge], StockID: rack["Half a harrow disc"], Hand: YardHand, Edits: []edit.Edit{{Field: "origin.acknowledge", Text: "coating"}}})
 	c.daysBefore(now, 19)
-	y.largest(work.NewPiece{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}})
+	y.piece(work.NewPiece{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: largestOyster()})
 	c.daysBefore(now, 12)
 	y.piece(work.NewPiece{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
 	c.daysBefore(now, 11)
@@ -201,37 +199,11 @@ func (y *yard) library() {
 	}
 }
 
-func (y *yard) piece(in work.NewPiece) (p work.Piece) {
+func (y *yard) piece(in work.NewPiece) {
 	if y.err != nil {
-		return p
+		return
 	}
-	p, _, err := y.work.StartPiece(y.ctx, in)
-	if err != nil {
+	if _, _, err := y.work.StartPiece(y.ctx, in); err != nil {
 		y.err = fmt.Errorf("demo: %s: %w", in.Name, err)
 	}
-	return p
-}
-
-// largest makes a piece as long and as high as its stock gives, all else as designed.
-func (y *yard) largest(in work.NewPiece) {
-	p := y.piece(in)
-	if y.err != nil {
-		return
-	}
-	grow := whatif.Axis{Free: true, Lowest: .5, Highest: 2.5}
-	fit, err := y.work.Largest(y.ctx, p.Doc, whatif.Freedom{Length: grow, Height: grow})
-	if err != nil {
-		y.err = fmt.Errorf("demo: largest %s: %w", in.Name, err)
-		return
-	}
-	// rounded down, so that it still fits
-	mm := func(v float64) string { return fmt.Sprintf("%.1fmm", math.Floor(v*10-1e-6)/10) }
-	d := fit.Design
-	_, _, y.err = y.work.SavePiece(y.ctx, p.ID, p.Version, []edit.Edit{
-		{Field: "design.lengthMm", Text: mm(d.LengthMm)},
-		{Field: "design.heightMm", Text: mm(d.HeightMm)},
-		{Field: "design.ricasso.lengthMm", Text: mm(d.Ricasso.LengthMm)},
-		{Field: "design.ricasso.heightMm", Text: mm(d.Ricasso.HeightMm)},
-		{Field: "design.tang.lengthMm", Text: mm(d.Tang.LengthMm)},
-	})
 }

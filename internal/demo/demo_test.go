@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"coldember/core/whatif"
 	"coldember/internal/demo"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -44,6 +45,10 @@ func TestDemoTellsItsStory(t *testing.T) {
 		if p.Doc.Name == demo.Oyster { // the largest from one roller
 			assert.Greater(t, p.Summary.CutLengthMm, 30.0)
 			assert.LessOrEqual(t, p.Summary.CutLengthMm, 36.0)
+			grow := whatif.Axis{Free: true, Lowest: .9, Highest: 1.5}
+			fit, err := w.Largest(ctx, p.Doc, whatif.Freedom{Length: grow, Height: grow})
+			require.NoError(t, err)
+			assert.InDelta(t, 1, fit.Length, .01, "there is none larger")
 		}
 	}
 	for _, name := range []string{"Bearing rollers", "Hay-rake tines", "Old plane iron", "Half a harrow disc", "Lorry spring end"} {

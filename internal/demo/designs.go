@@ -3,6 +3,7 @@ package demo
 import (
 	"coldember/core/blade"
 	"coldember/core/section"
+	"coldember/internal/edit"
 )
 
 // design is one of the yard's own.
@@ -48,4 +49,17 @@ func designs() []design {
 			Ricasso: blade.Ricasso{LengthMm: 14, HeightMm: 36, ThicknessMm: 3.8}, Tang: blade.Tang{LengthMm: 95},
 		}},
 	}
+}
+
+// largestOyster is the largest oyster knife that comes of one roller, as the page finds it.
+// It takes seconds to find, and the demonstration is to be there at once: a test finds it anew.
+func largestOyster() []edit.Edit {
+	out := []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}
+	for _, f := range [][2]string{
+		{"lengthMm", "108.3"}, {"heightMm", "29.7"}, {"ricasso.lengthMm", "13.9"}, {"ricasso.heightMm", "22.7"}, {"tang.lengthMm", "104.8"},
+		{"tang.heightAtShoulderMm", "13.6"}, {"tang.heightAtEndMm", "7.7"}, {"tang.dropMm", "3.4"},
+	} {
+		out = append(out, edit.Edit{Field: "design." + f[0], Text: f[1] + "mm"})
+	}
+	return out
 }

@@ -45,6 +45,10 @@ export const Findings = memo(function Findings({
   const unusual = plan.findings.filter((f) => !f.usual);
   const title = textPx(`${say("bench.finished")} · ${count("use.marked", unusual.length)}`, 15);
   const left = Math.min(l.x(0), l.x(plan.drawing.finishedZones.at(-1)?.toMm ?? 1));
+  const letters = plan.drawing.finishedZones.map((z) => {
+    const s = station((z.fromMm + z.toMm) / 2);
+    return { x: l.x((z.fromMm + z.toMm) / 2), y: l.finished.baseY - ((s.s + s.e) / 2) * l.scale, w: 14, h: 18 };
+  });
   const placed = place(
     unusual.map((f) => {
       const mm = places[f.what] ?? judged;
@@ -53,7 +57,7 @@ export const Findings = memo(function Findings({
       const y = l.finished.baseY - (low ? s.e : s.s) * l.scale + (low ? -15 : 1);
       return { id: f.what, w: 22, h: 22, at: around(l.x(mm), y, { side: 8, sides: 20, line: 6, lines: 4 }) };
     }),
-    [{ x: left + title / 2, y: l.finished.titleY - 5, w: title, h: 15 }],
+    [{ x: left + title / 2, y: l.finished.titleY - 5, w: title, h: 15 }, ...letters],
   );
   return (
     <>

@@ -54,7 +54,7 @@ const readingPx = 40;
 /** Ribbons are at least this long, and grow into what room is left. */
 const ribbonPx = 26;
 const ribbonMaxPx = 80;
-const footPx = 58;
+const footPx = 66;
 /** A bar longer than this many times everything else is broken off. */
 const breakOver = 1.5;
 

@@ -1,3 +1,4 @@
+import { ChevronRight } from "lucide-react";
 import { memo, useState } from "react";
 import type { Plan } from "../api/client";
 import { figures, say, told } from "../text/say";
@@ -24,6 +25,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
         data-fold="ledger"
       >
         <summary className="flex min-h-8 cursor-pointer items-center gap-2">
+          <ChevronRight size={16} aria-hidden className={whole ? "rotate-90" : ""} />
           <span className="small-caps">{say("ledger.name")}</span>
           {!whole && (
             <span className="ml-auto text-quiet">

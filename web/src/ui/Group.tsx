@@ -1,3 +1,4 @@
+import { ChevronRight } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Term } from "./Term";
 
@@ -54,7 +55,8 @@ function Folded({ name, title, term, brief, children }: { name: string } & Omit<
         localStorage.setItem(kept(name), e.currentTarget.open ? "1" : "0");
       }}
     >
-      <summary className="flex min-h-8 cursor-pointer items-baseline gap-2 border-b border-line">
+      <summary className="flex min-h-8 cursor-pointer items-center gap-2 border-b border-line">
+        <ChevronRight size={16} aria-hidden className={open ? "rotate-90" : ""} />
         <span className="narrow text-lg">{title}</span>
         {!open && brief && <span className="min-w-0 flex-1 truncate text-right text-sm text-quiet">{brief}</span>}
       </summary>

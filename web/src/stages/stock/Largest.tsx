@@ -118,22 +118,24 @@ export function Largest() {
           {t.general || Object.values(t.errors)[0]?.message}
         </p>
       )}
-      {fit && (
-        <div className="mt-2 flex items-start gap-3" data-testid="largest">
-          <p className="flex-1 text-[15px]">
-            {say("largest.says", {
-              length: print.length(fit.design.lengthMm, units),
-              height: print.length(fit.design.heightMm, units),
-              spine: print.thickness(fit.design.spineMm, units),
-              share: (fit.lengthShare * 100).toFixed(1),
-            })}{" "}
-            <span className="text-quiet">{say(`largest.limit.${limitOf(fit.limit)}`)}</span>
-          </p>
-          <button type="button" className="press press-act" onClick={() => void take()}>
-            {say("largest.take")}
-          </button>
-        </div>
-      )}
+      <div aria-live="polite">
+        {fit && (
+          <div className="mt-2 flex items-start gap-3" data-testid="largest">
+            <p className="flex-1 text-[15px]">
+              {say("largest.says", {
+                length: print.length(fit.design.lengthMm, units),
+                height: print.length(fit.design.heightMm, units),
+                spine: print.thickness(fit.design.spineMm, units),
+                share: (fit.lengthShare * 100).toFixed(1),
+              })}{" "}
+              <span className="text-quiet">{say(`largest.limit.${limitOf(fit.limit)}`)}</span>
+            </p>
+            <button type="button" className="press press-act" onClick={() => void take()}>
+              {say("largest.take")}
+            </button>
+          </div>
+        )}
+      </div>
     </section>
   );
 }
