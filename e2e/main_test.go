@@ -3,16 +3,15 @@ package e2e
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
-	"sync"
 	"testing"
 	"time"
 
 	"coldember/e2e/harness"
 	"coldember/internal/demo"
+	"coldember/internal/demo/demotest"
 	"coldember/internal/store"
 	"coldember/internal/work"
 
@@ -34,25 +33,6 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
-// demoFile is the file of a demonstration, built once for all tests.
-var demoFile = sync.OnceValue(func() []byte {
-	dir, err := os.MkdirTemp("", "coldember-demo")
-	if err != nil {
-		panic(err)
-	}
-	defer func() { _ = os.RemoveAll(dir) }()
-	data := filepath.Join(dir, "demo.db")
-	app, err := harness.Serve(data, buildDemo)
-	if err := errors.Join(err, app.Close()); err != nil {
-		panic(err)
-	}
-	raw, err := os.ReadFile(data)
-	if err != nil {
-		panic(err)
-	}
-	return raw
-})
-
 // smith is somebody at the application.
 type smith struct {
 	t   testing.TB
@@ -70,7 +50,7 @@ func open(t testing.TB) *smith {
 		test.Parallel()
 	}
 	data := filepath.Join(t.TempDir(), "demo.db")
-	require.NoError(t, os.WriteFile(data, demoFile(), 0o600))
+	demotest.Copy(t, data)
 	return openFile(t, data, func(context.Context, *store.Store) error { return nil })
 }
 

@@ -20,7 +20,7 @@ import (
 	"time"
 
 	"coldember/internal/api"
-	"coldember/internal/demo"
+	"coldember/internal/demo/demotest"
 	"coldember/internal/server"
 	"coldember/internal/store"
 	"coldember/internal/work"
@@ -50,9 +50,9 @@ type target struct {
 func serve(t testing.TB, data string) *target {
 	t.Helper()
 	ctx := t.Context()
+	demotest.Copy(t, data)
 	st, err := store.Open(ctx, data, nil)
 	require.NoError(t, err)
-	require.NoError(t, demo.Build(ctx, st, time.Now()))
 	w, key := work.New(st, time.Now, work.RandomID), server.NewKey()
 	s := httptest.NewServer(server.Handler(w, fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}}, key))
 	t.Cleanup(func() { s.Close(); _ = st.Close() })

@@ -56,8 +56,14 @@ func designs() []design {
 func largestOyster() []edit.Edit {
 	out := []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}
 	for _, f := range [][2]string{
-		{"lengthMm", "108.3"}, {"heightMm", "29.7"}, {"ricasso.lengthMm", "13.9"}, {"ricasso.heightMm", "22.7"}, {"tang.lengthMm", "104.8"},
-		{"tang.heightAtShoulderMm", "13.6"}, {"tang.heightAtEndMm", "7.7"}, {"tang.dropMm", "3.4"},
+		{"lengthMm", "108.3"},
+		{"heightMm", "29.7"},
+		{"ricasso.lengthMm", "13.9"},
+		{"ricasso.heightMm", "22.7"},
+		{"tang.lengthMm", "104.8"},
+		{"tang.heightAtShoulderMm", "13.6"},
+		{"tang.heightAtEndMm", "7.7"},
+		{"tang.dropMm", "3.4"},
 	} {
 		out = append(out, edit.Edit{Field: "design." + f[0], Text: f[1] + "mm"})
 	}

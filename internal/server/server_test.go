@@ -19,6 +19,7 @@ import (
 
 	"coldember/internal/api"
 	"coldember/internal/demo"
+	"coldember/internal/demo/demotest"
 	"coldember/internal/server"
 	"coldember/internal/store"
 	"coldember/internal/work"
@@ -42,9 +43,10 @@ type client struct {
 func serve(t testing.TB) client {
 	t.Helper()
 	ctx := context.Background()
-	st, err := store.Open(ctx, filepath.Join(t.TempDir(), "api.db"), nil)
+	data := filepath.Join(t.TempDir(), "api.db")
+	demotest.Copy(t, data)
+	st, err := store.Open(ctx, data, nil)
 	require.NoError(t, err)
-	require.NoError(t, demo.Build(ctx, st, time.Now()))
 	key := server.NewKey()
 	s := httptest.NewServer(server.Handler(work.New(st, time.Now, work.RandomID), front, key))
 	t.Cleanup(func() { s.Close(); _ = st.Close() })
