@@ -28,7 +28,7 @@ export function SureLengths() {
       </dl>
       <p className="mt-1 text-sm text-quiet">
         {say("sure.advice")} {worst && say("sure.source", { source: told(`sure.source.${worst[0]}`) })}{" "}
-        {say("sure.error", { error: print.length(s.fitErrorMm, units) })}
+        {say("sure.error", { error: print.thickness(s.fitErrorMm, units) })}
       </p>
     </div>
   );
