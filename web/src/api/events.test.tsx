@@ -5,7 +5,9 @@ import { useEvents } from "./events";
 
 /** The line to the server, as the browser has it: it can be lost, and comes back by itself. */
 class Line {
+  static readonly CLOSED = 2;
   static last: Line | undefined;
+  readyState = 1;
   onopen: (() => void) | null = null;
   onerror: (() => void) | null = null;
   constructor() {
@@ -61,5 +63,27 @@ it("brings a list back by itself when the server does", async () => {
     Line.last?.onerror?.();
     Line.last?.onopen?.();
   });
+  await screen.findByText("a rigging knife");
+});
+
+it("tries again where a server that was started anew refuses, until it has its key", async () => {
+  away = true;
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <List />
+    </QueryClientProvider>,
+  );
+  await screen.findByText("not to be had");
+  vi.useFakeTimers();
+  const refused = Line.last;
+  if (!refused) throw new Error("nobody listens");
+  refused.readyState = Line.CLOSED;
+  await act(async () => refused.onerror?.());
+  expect(Line.last).toBe(refused);
+  await act(async () => vi.advanceTimersByTime(3000));
+  expect(Line.last).not.toBe(refused);
+  vi.useRealTimers();
+  away = false;
+  await act(async () => Line.last?.onopen?.());
   await screen.findByText("a rigging knife");
 });

@@ -27,6 +27,9 @@ export function useSaved(hear: (e: Saved) => void): void {
 
 const channelName = "coldember.saved";
 
+/** A line that was refused is tried again after this, ms. */
+const againMs = 3000;
+
 /**
  * Listens to the server, for all windows of this browser: a browser keeps only a few connections to one place, and
  * a window that listens holds one for as long as it is open. The window that has the lock listens, and tells the
@@ -38,24 +41,32 @@ function listen(hear: (e: Saved) => void, back: () => void): () => void {
   channel.onmessage = (m: MessageEvent<Saved | "back">) => (m.data === "back" ? back() : hear(m.data));
   const connect = () =>
     new Promise<void>((done) => {
-      const source = new EventSource("/api/v1/events"); // connects again by itself
+      let source: EventSource | undefined;
       let lost = false;
-      source.onerror = () => {
-        lost = true;
+      const open = () => {
+        if (stop.signal.aborted) return;
+        const line = new EventSource("/api/v1/events"); // connects again by itself
+        source = line;
+        line.onerror = () => {
+          lost = true;
+          // a server that was started anew refuses, until the page has its key: then the browser gives up
+          if (line.readyState === EventSource.CLOSED) setTimeout(open, againMs);
+        };
+        line.onopen = () => {
+          if (!lost) return;
+          lost = false;
+          channel.postMessage("back");
+          back();
+        };
+        line.addEventListener("saved", (m: MessageEvent<string>) => {
+          const e = JSON.parse(m.data) as Saved;
+          channel.postMessage(e);
+          hear(e);
+        });
       };
-      source.onopen = () => {
-        if (!lost) return;
-        lost = false;
-        channel.postMessage("back");
-        back();
-      };
-      source.addEventListener("saved", (m: MessageEvent<string>) => {
-        const e = JSON.parse(m.data) as Saved;
-        channel.postMessage(e);
-        hear(e);
-      });
+      open();
       stop.signal.addEventListener("abort", () => {
-        source.close();
+        source?.close();
         done();
       });
     });
