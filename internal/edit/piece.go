@@ -114,8 +114,21 @@ func setForm(d *doc.Piece, v string) bool {
 	}
 	if d.Request.Bar.Form != f {
 		d.Request.Bar, d.StockID = stock.Usual(f), ""
+		presume(d, f)
 	}
 	return true
+}
+
+// presume takes what the form of a piece tells of it: what it was, with its hazards, and the
+// steel that such a piece is presumed to be. A form that steel is sold in tells nothing.
+func presume(d *doc.Piece, f stock.Form) {
+	id, ok := stock.PresumedOrigin(f)
+	if !ok || !setOrigin(d, id) {
+		return
+	}
+	if b, err := stock.Believe(id, nil, nil); err == nil {
+		d.Request.SteelID = b.SteelID
+	}
 }
 
 func setOrigin(d *doc.Piece, v string) bool {

@@ -59,6 +59,9 @@ func Stock(d doc.Stock, edits []Edit) (doc.Stock, error) {
 	return out, nil
 }
 
+// newBar is the origin of bar that was bought as steel.
+const newBar = "bar"
+
 // NewStock makes a piece of stock of typed fields. Salvage is presumed by what it was, which
 // its form may tell, and has the hazards of it, unless its steel is said to be known or has a
 // certificate. Errors are *InvalidError.
@@ -71,8 +74,10 @@ func NewStock(form stock.Form, edits []Edit) (doc.Stock, error) {
 		return len(first)
 	}
 	edits = slices.Clone(edits)
-	if o, ok := stock.PresumedOrigin(form); ok && !slices.ContainsFunc(edits, func(e Edit) bool { return e.Field == "origin" && e.Text != "" }) {
-		edits = append(edits, Edit{Field: "origin", Text: o})
+	// a leaf that is said to be new bar is a leaf spring's all the same
+	told := func(e Edit) bool { return e.Field == "origin" && e.Text != "" && e.Text != newBar }
+	if o, ok := stock.PresumedOrigin(form); ok && !slices.ContainsFunc(edits, told) {
+		edits = append(slices.DeleteFunc(edits, func(e Edit) bool { return e.Field == "origin" }), Edit{Field: "origin", Text: o})
 	}
 	slices.SortStableFunc(edits, func(a, b Edit) int { return rank(a) - rank(b) })
 	return Stock(doc.Stock{Piece: stock.Item{Form: form}, Count: 1}, edits)
@@ -91,7 +96,7 @@ func stockOrigin(d *doc.Stock, e Edit) *Problem {
 		return nil
 	}
 	d.Origin = o.ID
-	d.Believed = d.Believed || d.Certificate == "" && o.ID != "bar"
+	d.Believed = d.Believed || d.Certificate == "" && o.ID != newBar
 	for _, h := range o.Hazards {
 		if !slices.Contains(d.Hazards, h) {
 			d.Hazards = append(d.Hazards, h)

@@ -121,7 +121,7 @@ export function CutsPage() {
           <div className="typed grid grid-cols-3 gap-2">
             {(["kerf", "stub", "keep"] as const).map((f) => (
               <label key={f} className="grid content-end gap-1">
-                <span className="text-sm text-quiet">{say(`cuts.${f}`, { unit: units })}</span>
+                <span className="text-sm text-quiet">{say(`cuts.${f}`, { unit: print.unit(`${f}Mm`, units) })}</span>
                 <input
                   value={sizes[f] ?? print.edit(`${f}Mm`, usualMm[f], units)}
                   inputMode="decimal"

@@ -7,7 +7,7 @@ import { say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
 import { useTyped } from "../ui/useTyped";
-import { type Form, formFields, forms } from "./forms";
+import { type Form, formFields, forms, isBar } from "./forms";
 
 const newBar = "bar";
 const layerKinds = ["layers", "others"] as const;
@@ -69,7 +69,12 @@ export function NewItem() {
         <Pick
           label={say("field.name.bar.form")}
           value={form}
-          onPick={(v) => setForm(v as Form)}
+          onPick={(v) => {
+            setForm(v as Form);
+            // some forms tell what a piece was: steel is not sold in them
+            const told = salvage.data?.origins?.filter((o) => o.form === v) ?? [];
+            if (origin === newBar && told.length === 1 && !isBar(v as Form)) setOrigin(told[0]?.id ?? newBar);
+          }}
           options={forms.map((f) => ({ value: f, label: say(`form.${f}`) }))}
           field="form"
         />

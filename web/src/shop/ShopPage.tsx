@@ -33,7 +33,7 @@ function ShopForm({ shop }: { shop: Settings }) {
   };
   const send = async (field: string, text: string) => {
     try {
-      await edit.mutateAsync([{ field, text, units: shop.units }]);
+      await edit.mutateAsync([{ field, text, units: shop.system }]);
       drop(field);
     } catch (e) {
       const f = e instanceof Refused ? e.problem.fields?.[0] : undefined;

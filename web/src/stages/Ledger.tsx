@@ -44,7 +44,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
               </th>
               <th scope="col">{inches(units) ? "in³" : "cm³"}</th>
               <th scope="col">{inches(units) ? "oz" : "g"}</th>
-              <th scope="col">{say("ledger.bar", { unit: units })}</th>
+              <th scope="col">{say("ledger.bar", { unit: print.unit("barMm", units) })}</th>
             </tr>
           </thead>
           <tbody className="narrow text-[16px] font-medium">
