@@ -204,6 +204,13 @@ func TestTheCommandLineSpeaksAsThePagesDo(t *testing.T) {
 	assert.Contains(t, say("rack"), "Yard bar")
 	_, err = command(t, `{"format":"coldember.pattern","version":1,"nam":"x"}`, "import", "-", "--data", data)
 	assert.Contains(t, inWords(err), "“nam”, near line 1")
+	for kind, c := range map[string][2]string{
+		"section": {`{"kind":"rect","heightMm":-1,"spineMm":4}`, "The section has no height."},
+		"stock":   {`{"form":"flat","widthMm":0}`, "This dimension is missing"},
+	} {
+		_, err = command(t, c[0], "calc", kind)
+		assert.Contains(t, inWords(err), c[1], "a law speaks as the pages do")
+	}
 	out, err := command(t, "", "calc", "flow", "--help")
 	require.NoError(t, err)
 	assert.Regexp(t, `carbonPct +number`, out)

@@ -11,8 +11,12 @@ import (
 	"strconv"
 	"strings"
 
+	"coldember/core/blade"
 	"coldember/core/calc"
+	"coldember/core/fact"
 	"coldember/core/quantity"
+	"coldember/core/section"
+	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -142,6 +146,9 @@ func Explain(err error, units quantity.System) *Problem {
 		p.Code, p.Detail = "problem.noFit", text.Say("problem.noFit", nil)
 		return p
 	case errors.As(err, &in):
+		if f := lawFields(in.Err); f != nil {
+			return Explain(f, units)
+		}
 		return problem(http.StatusUnprocessableEntity, "problem.body", map[string]string{"detail": in.Error()})
 	case errors.As(err, &newer):
 		return problem(http.StatusConflict, "problem.newer", nil)
@@ -151,6 +158,26 @@ func Explain(err error, units quantity.System) *Problem {
 		return problem(http.StatusNotFound, "problem.notFound", nil)
 	case errors.As(err, &fault):
 		return faultProblem(fault)
+	}
+	return nil
+}
+
+// lawFields is what a law refuses of its input, as problems of fields; nothing where the input
+// is not what the law takes at all.
+func lawFields(err error) error {
+	var section *section.Error
+	var piece *stock.Error
+	var body *blade.Error
+	var many fact.FieldErrors
+	switch {
+	case errors.As(err, &many):
+		return edit.Invalid(many)
+	case errors.As(err, &section):
+		return edit.One(section.Field, section.Code, fact.Figures{"limitMm": section.LimitMm}, "")
+	case errors.As(err, &piece):
+		return edit.One(piece.Field, piece.Code, nil, "")
+	case errors.As(err, &body):
+		return edit.One(body.Field, body.Code, fact.Figures{"atMm": body.AtMm}, "")
 	}
 	return nil
 }

@@ -105,6 +105,7 @@ type TableRow struct {
 	ID    string
 	Form  stock.Form
 	Edits []edit.Edit
+	Cells map[string]string // as they stand, by the field that each is an edit of
 	// Hazards are all that the table knows of, if it has the column.
 	Hazards    []string
 	HasHazards bool
@@ -178,7 +179,7 @@ func checkHead(head []string) error {
 
 // csvRow makes edits of a line: what a table says goes the way of what is typed.
 func csvRow(head, row []string, line int) (TableRow, error) {
-	out := TableRow{Line: line}
+	out := TableRow{Line: line, Cells: map[string]string{}}
 	for i, name := range head {
 		text := fused(strings.TrimSpace(row[i]))
 		switch {
@@ -196,12 +197,14 @@ func csvRow(head, row []string, line int) (TableRow, error) {
 			}
 		case slices.Contains(csvText, name):
 			out.Edits = append(out.Edits, edit.Edit{Field: name, Text: text})
+			out.Cells[name] = text
 		default:
 			e, err := csvFigure(name, text)
 			if err != nil {
 				return out, &CSVError{Code: "csv.value", Line: line, Column: name, Found: text, Problem: err}
 			}
 			out.Edits = append(out.Edits, e)
+			out.Cells[e.Field] = text
 		}
 	}
 	return out, nil

@@ -153,8 +153,14 @@ func mergeRow(tx store.Tx, r TableRow) (m mergedRow, err error) {
 func mergeKnown(r TableRow, was Stock) (m mergedRow, err error) {
 	var typed []edit.Edit
 	start := doc.Copy(was.Doc)
+	stands := map[string]string{}
+	for i, cell := range tableLine(was.ID, was.Doc) {
+		stands[tableColumns()[i]] = fused(cell)
+	}
 	for _, e := range r.Edits {
+		cell, has := r.Cells[e.Field]
 		switch {
+		case has && cell == stands[columnOf(e.Field)]: // what stands there already is no edit
 		case e.Text != "":
 			typed = append(typed, e)
 		case strings.HasPrefix(e.Field, "piece.") || e.Field == "cost" || e.Field == "weighedKg":
