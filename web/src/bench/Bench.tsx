@@ -81,9 +81,6 @@ export const Bench = memo(function Bench({
     seen.observe(el);
     return () => seen.disconnect();
   }, []);
-  useEffect(() => {
-    performance.mark("bench"); // for the benchmark: when it was first drawn
-  }, []);
   const step = plan.heats.find((h) => h.number === heat);
   const middle = (step && state?.shape) || plan.drawing.forged;
   const thickTimes = nodes ? taperTimes : 1;

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Archive, ArchiveRestore, Search } from "lucide-react";
+import { Archive, ArchiveRestore } from "lucide-react";
 import { useCallback, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
@@ -10,6 +10,7 @@ import { NotThere } from "../shell/NotThere";
 import { Failed, Loading, SetAside } from "../shell/States";
 import { say } from "../text/say";
 import { DropFiles } from "../ui/DropFiles";
+import { SearchField } from "../ui/SearchField";
 import { print } from "../units/print";
 import { FileButton, patternEndings, usePatternIn } from "./PatternIn";
 import { PatternSheet } from "./PatternSheet";
@@ -45,17 +46,7 @@ export function PatternsPage() {
         <button type="button" className="press press-plain" aria-pressed={off} onClick={() => setOff(!off)}>
           <Archive size={16} aria-hidden /> {say("patterns.off")}
         </button>
-        <label className="relative block w-72 max-w-full">
-          <span className="sr-only">{say("patterns.search")}</span>
-          <Search size={16} aria-hidden className="absolute left-2.5 top-1/2 -translate-y-1/2 text-quiet" />
-          <input
-            className="pick pl-8"
-            style={{ paddingLeft: "2rem" }}
-            value={text}
-            placeholder={say("patterns.search")}
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
+        <SearchField label={say("patterns.search")} text={text} onType={setText} />
       </header>
       <SetAside kind="patterns" />
       {patterns.isPending ? (

@@ -1,8 +1,8 @@
-import { Search } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useParams } from "react-router";
 import { useTitle } from "../shell/focus";
 import { say } from "../text/say";
+import { SearchField } from "../ui/SearchField";
 import { WordDrawing } from "./WordDrawing";
 import { search } from "./words";
 
@@ -23,17 +23,7 @@ export function WordsPage() {
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="text-3xl">{say("words.title")}</h1>
         <p className="mr-auto pb-1 text-quiet">{say("words.lead")}</p>
-        <label className="relative block w-72 max-w-full">
-          <span className="sr-only">{say("words.search")}</span>
-          <Search size={16} aria-hidden className="absolute left-2.5 top-1/2 -translate-y-1/2 text-quiet" />
-          <input
-            className="pick"
-            style={{ paddingLeft: "2rem" }}
-            value={text}
-            placeholder={say("words.search")}
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
+        <SearchField label={say("words.search")} text={text} onType={setText} />
       </header>
       {found.length === 0 && <p className="text-quiet">{say("words.none")}</p>}
       <ul className="grid gap-x-8 border-t border-line md:grid-cols-2 2xl:grid-cols-3">
