@@ -217,6 +217,13 @@ func New(b Blade) (*Body, error) {
 		body.breaks = append(body.breaks, body.length-p)
 	}
 	sort.Float64s(body.breaks)
+	if b.Tang != nil && b.Tang.Outline != nil {
+		t := *b.Tang
+		if err := t.profile(); err != nil {
+			return nil, err
+		}
+		body.Blade.Tang = &t
+	}
 	return body, body.check()
 }
 

@@ -138,15 +138,13 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 		f.Ricasso = &r
 	}
 	if b.Tang != nil {
-		t := *b.Tang
-		t.Holes = nil // drilled after forging
-		t.ThicknessAtShoulderMm += 2 * z.TangFaceMm
-		t.ThicknessAtEndMm += 2 * z.TangFaceMm
-		t.DropMm += z.SpineMm
-		f.Tang = &t
+		f.Tang = b.Tang.forged(z, false)
 	}
 	return f
 }
+
+// NotchedTang is the tang to forge with its notches driven in.
+func (b Blade) NotchedTang(a Allowances) *Tang { return b.Tang.forged(a.ByZone(), true) }
 
 // shallower is how much larger the circle of a hollow is over bevels that more mm of
 // outline make higher: where the blade is highest the forged hollow is as deep as the

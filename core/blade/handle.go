@@ -49,8 +49,11 @@ func NewHandle(d Design) *Handle {
 		h.LengthMm = d.Tang.LengthMm / partialShare
 	case FullTang:
 		h.LengthMm = d.Tang.LengthMm
-		h.FrontHeightMm, h.ButtHeightMm = d.Tang.HeightAtShoulderMm, d.Tang.HeightAtEndMm
-		h.MidHeightMm = (h.FrontHeightMm + h.ButtHeightMm) / 2
+		t := d.MadeTang()
+		h.FrontHeightMm, _ = t.At(0)
+		h.MidHeightMm, _ = t.At(t.LengthMm / 2)
+		h.ButtHeightMm, _ = t.At(t.LengthMm)
+		h.TopDropMm, h.ButtDropMm = t.TopMm(0), t.CentreMm(0)-t.CentreMm(t.LengthMm)
 	default:
 		h.LengthMm = d.Tang.LengthMm + blindEndMm
 	}
@@ -110,12 +113,32 @@ func (d *Design) FitHand(breadthMm, lengthMm float64) {
 
 // HeightAt is the grip's height s mm behind its front: smooth through front,
 // middle and butt.
-func (h *Handle) HeightAt(s float64) float64 {
+func (h *Handle) HeightAt(s float64) float64 { return h.heights()(s) }
+
+// heights is the grip's height over the distance behind its front.
+func (h *Handle) heights() func(s float64) float64 {
 	c, err := fit([]Node{{0, h.FrontHeightMm}, {h.LengthMm / 2, h.MidHeightMm}, {h.LengthMm, h.ButtHeightMm}}, Smooth, nil, "handle")
 	if err != nil {
-		return h.MidHeightMm
+		return func(float64) float64 { return h.MidHeightMm }
 	}
-	return c.Predict(math.Max(0, math.Min(h.LengthMm, s)))
+	return func(s float64) float64 { return c.Predict(math.Max(0, math.Min(h.LengthMm, s))) }
+}
+
+// Grip is how far the middle of the design's grip lies below the spine, and how high it is,
+// over the distance behind its front. The scales of a full tang follow its outline.
+func (d Design) Grip() func(s float64) (axisMm, heightMm float64) {
+	h := d.Handle
+	if d.TangKind == FullTang && d.Tang.Outline != nil {
+		t := d.MadeTang()
+		front := h.Guard.LengthMm + h.Bolster.LengthMm
+		return func(s float64) (axisMm, heightMm float64) {
+			at := math.Max(0, math.Min(t.LengthMm, front+s))
+			high, _ := t.At(at)
+			return -t.CentreMm(at), high
+		}
+	}
+	high := h.heights()
+	return func(s float64) (axisMm, heightMm float64) { return h.AxisMm(s), high(s) }
 }
 
 // AxisMm is how far the grip's middle line lies below the spine, s mm behind
@@ -185,14 +208,18 @@ func (b *Body) Assemble(d Design) Assembled {
 			add(g, s+f.LengthMm/2)
 			s += f.LengthMm
 		}
-		out.grip(h, t, d.TangKind, s, shoulder, add)
+		grip := d.Grip()
+		out.grip(h, grip, t, d.TangKind, s, shoulder, add)
 		g := h.Pommel.massG(t, s-shoulder+h.LengthMm)
 		out.FittingsG += g
 		add(g, s+h.LengthMm+h.Pommel.LengthMm/2)
 		heel := b.SpineY(b.length)
-		mid := heel - h.AxisMm(h.LengthMm/2)
-		out.StepMm = h.TopDropMm
-		out.PointAngleDeg = (math.Atan2(b.SpineY(0)-mid, s+h.LengthMm/2) - math.Atan2(h.ButtDropMm, h.LengthMm)) * 180 / math.Pi
+		front, high := grip(0)
+		butt, _ := grip(h.LengthMm)
+		mid, _ := grip(h.LengthMm / 2)
+		mid = heel - mid
+		out.StepMm = front - high/2
+		out.PointAngleDeg = (math.Atan2(b.SpineY(0)-mid, s+h.LengthMm/2) - math.Atan2(butt-front, h.LengthMm)) * 180 / math.Pi
 	}
 	if out.MassG > 0 {
 		out.BalanceFromPointMm = moment / out.MassG
@@ -215,13 +242,13 @@ func (f Fitting) massG(t *Tang, from float64) float64 {
 
 // grip integrates the handle less the tang in it, in steps along it, and finds
 // its thinnest wall.
-func (out *Assembled) grip(h *Handle, t *Tang, kind TangKind, at, shoulder float64, add func(g, x float64)) {
+func (out *Assembled) grip(h *Handle, along func(s float64) (axisMm, heightMm float64), t *Tang, kind TangKind, at, shoulder float64, add func(g, x float64)) {
 	const n = 48
 	dx := h.LengthMm / n
 	out.LeastWallMm = math.Inf(1)
 	for i := range n {
 		s := dx * (float64(i) + .5)
-		high := h.HeightAt(s)
+		axis, high := along(s)
 		area := high * h.WidthMm * gripArea
 		behind := at - shoulder + s
 		if behind < t.LengthMm {
@@ -232,7 +259,7 @@ func (out *Assembled) grip(h *Handle, t *Tang, kind TangKind, at, shoulder float
 				wall = (h.WidthMm - thick) / 2
 			} else {
 				area = math.Max(0, area-hole*thick)
-				top := h.AxisMm(s) - t.TopMm(behind) // above the middle line
+				top := axis - t.TopMm(behind) // above the middle line
 				bottom := hole - top
 				wall = math.Min(high/2-top, high/2-bottom)
 				wall = math.Min(wall, h.halfWidth(math.Max(math.Abs(top), math.Abs(bottom)), high)-thick/2)

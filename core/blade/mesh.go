@@ -32,19 +32,17 @@ func (b *Body) BentMesh(k TangKind) Mesh {
 		return b.Mesh()
 	}
 	line := t.Centreline(k)
-	m, from := b.mesh(max(straightSteps, int(t.LengthMm/bentStepMm)))
+	m, from := b.mesh(bentStepMm)
 	x0 := b.length
 	if r := b.Blade.Ricasso; r != nil {
 		x0 += r.LengthMm
 	}
-	h0, _ := t.At(0)
-	y0 := b.SpineY(b.length) - t.TopMm(0) - h0/2
+	y0 := b.SpineY(b.length) + t.CentreMm(0)
 	for i := from; i < len(m.Vertices); i++ {
 		v := &m.Vertices[i]
 		f := line.At(v[0] - x0)
 		// the section turns about its own middle, and stands across the line there
-		h, _ := t.At(v[0] - x0)
-		middle := b.SpineY(b.length) - t.TopMm(v[0]-x0) - h/2
+		middle := b.SpineY(b.length) + t.CentreMm(v[0]-x0)
 		sin, cos := math.Sincos(2 * math.Pi * f.Turns)
 		up, z := v[1]-middle, v[2]
 		up, v[2] = middle-y0+up*cos-z*sin, z*cos+up*sin
@@ -54,17 +52,24 @@ func (b *Body) BentMesh(k TangKind) Mesh {
 	return m
 }
 
-// straightSteps are the sections of a straight tang.
-const straightSteps = 8
+// Density of a straight tang: sections enough for a taper, and for an outline of its own.
+const (
+	straightSteps = 8
+	outlineStepMm = 0.5
+)
 
 // Mesh of the body, with its tang straight.
 func (b *Body) Mesh() Mesh {
-	m, _ := b.mesh(straightSteps)
+	step := outlineStepMm
+	if t := b.Blade.Tang; t != nil && t.Outline == nil {
+		step = t.LengthMm / straightSteps
+	}
+	m, _ := b.mesh(step)
 	return m
 }
 
-// mesh of the body, with so many steps along the tang; tang is its first vertex.
-func (b *Body) mesh(n int) (m Mesh, tang int) {
+// mesh of the body, with a section of the tang every so many mm; tang is its first vertex.
+func (b *Body) mesh(stepMm float64) (m Mesh, tang int) {
 	xs := b.meshStations()
 	const around = 2 * (meshSteps + 1)
 	m = Mesh{Vertices: make([][3]float64, 0, (len(xs)+2)*around), Triangles: make([][3]int, 0, 2*(len(xs)+2)*around)}
@@ -84,8 +89,7 @@ func (b *Body) mesh(n int) (m Mesh, tang int) {
 	tang = len(m.Vertices)
 	if t := b.Blade.Tang; t != nil {
 		from := tang
-		for i := range n + 1 {
-			s := t.LengthMm * float64(i) / float64(n)
+		for _, s := range t.stations(stepMm) {
 			h, k := t.At(s)
 			m.box(x+s, heel-t.TopMm(s), h, k)
 		}

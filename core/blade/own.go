@@ -17,11 +17,16 @@ const Own Shape = "own"
 // Side names a curve of the outline.
 type Side string
 
-// The two curves.
+// The curves of the blade, and of a full tang.
 const (
-	SpineSide Side = "spine"
-	EdgeSide  Side = "edge"
+	SpineSide  Side = "spine"
+	EdgeSide   Side = "edge"
+	TangTop    Side = "tangTop"
+	TangBottom Side = "tangBottom"
 )
+
+// Sides lists them.
+func Sides() []Side { return []Side{SpineSide, EdgeSide, TangTop, TangBottom} }
 
 // Limits of an outline that is drawn by hand.
 const (
@@ -87,25 +92,34 @@ func deviation(whole interp.Predictor, nodes []Node) float64 {
 	return most
 }
 
-// scaled is the outline at another length and heel height.
+// scaled is the outline at another length and heel height, the spine of its heel at 0.
 func (o Outline) scaled(lengthMm, heightMm float64) Outline {
 	last, bottom := o.Spine[len(o.Spine)-1], o.Edge[len(o.Edge)-1]
-	kx, ky := lengthMm/last[0], heightMm/(last[1]-bottom[1])
-	to := func(nodes []Node) []Node {
-		out := make([]Node, len(nodes))
-		for i, n := range nodes {
-			out[i] = Node{n[0] * kx, (n[1] - last[1]) * ky}
+	return o.raised(-last[1]).stretched(lengthMm/last[0], heightMm/(last[1]-bottom[1]))
+}
+
+// each is the outline with every node put elsewhere.
+func (o Outline) each(put func(Node) Node) Outline {
+	for _, side := range []*[]Node{&o.Spine, &o.Edge} {
+		*side = slices.Clone(*side)
+		for i, n := range *side {
+			(*side)[i] = put(n)
 		}
-		return out
 	}
-	c := o
-	c.Spine, c.Edge = to(o.Spine), to(o.Edge)
-	return c
+	return o
+}
+
+func (o Outline) raised(by float64) Outline {
+	return o.each(func(n Node) Node { return Node{n[0], n[1] + by} })
+}
+
+func (o Outline) stretched(kx, ky float64) Outline {
+	return o.each(func(n Node) Node { return Node{n[0] * kx, n[1] * ky} })
 }
 
 // side returns the nodes and corners of a curve.
 func (o *Outline) side(s Side) (*[]Node, *[]int) {
-	if s == EdgeSide {
+	if s == EdgeSide || s == TangBottom {
 		return &o.Edge, &o.EdgeCorners
 	}
 	return &o.Spine, &o.SpineCorners
@@ -122,10 +136,23 @@ func (d *Design) SetOutline(o Outline) {
 	d.Outline = &o
 }
 
+// outlineOf is the outline that a side is of, as nodes, and what takes it back; nil where
+// the design has no such side.
+func (d *Design) outlineOf(s Side) (*Outline, func(Outline)) {
+	if s == SpineSide || s == EdgeSide {
+		o := d.OwnOutline()
+		return &o, d.SetOutline
+	}
+	return d.TangOutline(), d.SetTangOutline
+}
+
 // MoveNode puts a node at (x, y). The first and the last node of a curve keep
 // their x: the length is changed as a figure.
 func (d *Design) MoveNode(s Side, i int, x, y float64) bool {
-	o := d.OwnOutline()
+	o, put := d.outlineOf(s)
+	if o == nil {
+		return false
+	}
 	nodes, _ := o.side(s)
 	if i < 0 || i >= len(*nodes) {
 		return false
@@ -134,7 +161,7 @@ func (d *Design) MoveNode(s Side, i int, x, y float64) bool {
 		x = (*nodes)[i][0]
 	}
 	(*nodes)[i] = Node{x, y}
-	d.SetOutline(o)
+	put(*o)
 	return true
 }
 
@@ -153,7 +180,10 @@ func (d *Design) MoveHeel(x float64) {
 // AddNode adds a node to a curve where it runs at x; false outside the curve,
 // on a node or when there are too many.
 func (d *Design) AddNode(s Side, x float64) bool {
-	o := d.OwnOutline()
+	o, put := d.outlineOf(s)
+	if o == nil {
+		return false
+	}
 	nodes, corners := o.side(s)
 	c, err := fit(*nodes, Smooth, *corners, "")
 	at := sort.Search(len(*nodes), func(i int) bool { return (*nodes)[i][0] >= x })
@@ -166,13 +196,16 @@ func (d *Design) AddNode(s Side, x float64) bool {
 			(*corners)[k]++
 		}
 	}
-	d.SetOutline(o)
+	put(*o)
 	return true
 }
 
 // DeleteNode takes a node out; the ends stay.
 func (d *Design) DeleteNode(s Side, i int) bool {
-	o := d.OwnOutline()
+	o, put := d.outlineOf(s)
+	if o == nil {
+		return false
+	}
 	nodes, corners := o.side(s)
 	if i <= 0 || i >= len(*nodes)-1 {
 		return false
@@ -187,13 +220,16 @@ func (d *Design) DeleteNode(s Side, i int) bool {
 		}
 	}
 	*corners = kept
-	d.SetOutline(o)
+	put(*o)
 	return true
 }
 
 // ToggleCorner makes a smooth node a corner, or a corner smooth.
 func (d *Design) ToggleCorner(s Side, i int) bool {
-	o := d.OwnOutline()
+	o, put := d.outlineOf(s)
+	if o == nil {
+		return false
+	}
 	nodes, corners := o.side(s)
 	if i <= 0 || i >= len(*nodes)-1 {
 		return false
@@ -204,7 +240,7 @@ func (d *Design) ToggleCorner(s Side, i int) bool {
 		*corners = append(slices.Clone(*corners), i)
 		sort.Ints(*corners)
 	}
-	d.SetOutline(o)
+	put(*o)
 	return true
 }
 
@@ -253,6 +289,10 @@ func (d Design) Scaled(length, height, thickness float64) Design {
 	for i := range t.Holes {
 		t.Holes[i].AtMm *= length
 	}
+	if t.Outline != nil {
+		o := t.Outline.stretched(length, height)
+		t.Outline = &o
+	}
 	d.TaperNodes = slices.Clone(d.TaperNodes)
 	for i := range d.TaperNodes {
 		d.TaperNodes[i].ThicknessMm *= thickness
@@ -274,7 +314,11 @@ func (d Design) validateOutline(c fact.Check) {
 		}
 		return
 	}
-	o := d.Outline
+	d.Outline.validate(c)
+}
+
+// validate reports nodes that make no curves.
+func (o *Outline) validate(c fact.Check) {
 	fact.OneOf(c.Within("outline"), "join", o.Join, Straight, Smooth, "")
 	for _, s := range []struct {
 		name    string

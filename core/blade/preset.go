@@ -169,7 +169,7 @@ func (d Design) Blade() Blade {
 		}
 	}
 	b.Thickness = d.taper()
-	r, t := d.Ricasso, d.Tang
+	r, t := d.Ricasso, d.MadeTang()
 	b.Ricasso, b.Tang = &r, &t
 	return b
 }

@@ -32,10 +32,34 @@ func (k TangKind) Within() bool { return k == HiddenTang || k == PartialTang }
 // Bare tells whether the tang is its own handle.
 func (k TangKind) Bare() bool { return k == RodTang || k == WrappedTang }
 
-// Hole is drilled through the tang; AtMm from the shoulder.
+// Hole goes through the tang; AtMm from the shoulder. A slot is a hole that is longer than it
+// is high, with round ends: it makes a full tang lighter.
 type Hole struct {
 	AtMm       float64 `json:"atMm"`
 	DiameterMm float64 `json:"diameterMm"`
+	LongMm     float64 `json:"longMm,omitempty" doc:"length of a slot along the tang, its ends included; 0: a round hole"`
+	OffMm      float64 `json:"offMm,omitempty" doc:"how far above the tang's middle it lies; negative: below"`
+}
+
+// HalfMm is how far it reaches along the tang from its middle.
+func (h Hole) HalfMm() float64 { return math.Max(h.LongMm, h.DiameterMm) / 2 }
+
+// Mouth is its edge as a closed polygon that keeps within a hundredth of a millimetre: along
+// the tang from the shoulder, and over the tang's middle where the hole is.
+func (h Hole) Mouth() []Node {
+	const n = 64
+	out := make([]Node, n)
+	r, half := h.DiameterMm/2, math.Max(0, h.LongMm-h.DiameterMm)/2
+	for i := range out {
+		s, c := math.Sincos(2 * math.Pi * (float64(i) + .5) / n)
+		out[i] = Node{h.AtMm + math.Copysign(half, c) + r*c, h.OffMm + r*s}
+	}
+	return out
+}
+
+// AreaMm2 is that of its mouth.
+func (h Hole) AreaMm2() float64 {
+	return math.Pi/4*h.DiameterMm*h.DiameterMm + math.Max(0, h.LongMm-h.DiameterMm)*h.DiameterMm
 }
 
 // Tang lies behind the shoulder; height and thickness fall linearly. DropMm is
@@ -53,13 +77,25 @@ type Tang struct {
 	CurveMm               float64 `json:"curveMm,omitempty" doc:"how far the middle of the tang is bent out of its chord"`
 	LoopMm                float64 `json:"loopMm,omitempty" doc:"inner diameter of an eye turned at its end"`
 	WeldAtMm              float64 `json:"weldAtMm,omitempty" doc:"where a rod is welded on, behind the shoulder; 0: of one piece"`
+
+	// Outline is that of a full tang with a shape of its own: x behind the shoulder, y over
+	// the spine of the heel, its spine the tang's top. The heights are then looked at only at
+	// the shoulder.
+	Outline *Outline `json:"outline,omitempty"`
+
+	sides *tangSides // of the outline
+	whole []Node     // of the bottom before notches are driven in
 }
 
-// At is height and thickness of the tang s mm behind the shoulder.
+// At is height and thickness of the tang s mm behind the shoulder. Of a tang with an outline
+// it wants the one that Blade or New made.
 func (t *Tang) At(s float64) (heightMm, thicknessMm float64) {
 	f := s / t.LengthMm
-	return t.HeightAtShoulderMm + (t.HeightAtEndMm-t.HeightAtShoulderMm)*f,
-		t.ThicknessAtShoulderMm + (t.ThicknessAtEndMm-t.ThicknessAtShoulderMm)*f
+	thicknessMm = t.ThicknessAtShoulderMm + (t.ThicknessAtEndMm-t.ThicknessAtShoulderMm)*f
+	if t.sides != nil {
+		return t.sides.top.Predict(s) - t.sides.bottom.Predict(s), thicknessMm
+	}
+	return t.HeightAtShoulderMm + (t.HeightAtEndMm-t.HeightAtShoulderMm)*f, thicknessMm
 }
 
 // LoopRodMm is the length of tang that the eye at its end takes.
@@ -79,6 +115,9 @@ func (t *Tang) TurnMm() float64 { return math.Min(loopMm, t.LengthMm/2) }
 // TopMm is how far the top of the tang lies below the spine, s mm behind the
 // shoulder: it narrows toward its own centre line.
 func (t *Tang) TopMm(s float64) float64 {
+	if t.sides != nil {
+		return -t.sides.top.Predict(s)
+	}
 	h, _ := t.At(s)
 	return t.DropMm + (t.HeightAtShoulderMm-h)/2
 }
@@ -86,15 +125,14 @@ func (t *Tang) TopMm(s float64) float64 {
 // volume is the tang's volume and first moment about its shoulder, holes
 // taken out.
 func (t *Tang) volume() (v, m float64) {
-	for i, g := range gaussX {
-		h, k := t.At(g * t.LengthMm)
-		a := h * k * gaussW[i] * t.LengthMm
-		v += a
-		m += a * g * t.LengthMm
-	}
+	t.between(0, t.LengthMm, func(s, ds float64) {
+		h, k := t.At(s)
+		v += h * k * ds
+		m += h * k * ds * s
+	})
 	for _, hole := range t.Holes {
 		_, k := t.At(hole.AtMm)
-		a := math.Pi / 4 * hole.DiameterMm * hole.DiameterMm * k
+		a := hole.AreaMm2() * k
 		v -= a
 		m -= a * hole.AtMm
 	}
@@ -120,6 +158,12 @@ func (d *Design) SetTang(k TangKind) {
 	was := d.TangKind
 	d.TangKind = k
 	t, r := &d.Tang, d.Ricasso
+	if k != FullTang {
+		t.Outline = nil
+		for i := range t.Holes {
+			t.Holes[i].LongMm, t.Holes[i].OffMm = 0, 0
+		}
+	}
 	t.ShoulderRadiusMm = usualShoulderRadiusMm
 	if !k.Bare() {
 		t.TwistTurns, t.LoopMm = 0, 0
@@ -154,11 +198,17 @@ func (d Design) validateTang(c fact.Check) {
 	t := c.Within("tang")
 	longest := 600.0
 	t.Range("lengthMm", d.Tang.LengthMm, 20, longest)
-	t.Range("heightAtShoulderMm", d.Tang.HeightAtShoulderMm, 3, math.Max(3, d.Ricasso.HeightMm))
-	t.Range("heightAtEndMm", d.Tang.HeightAtEndMm, 2, math.Max(3, d.Ricasso.HeightMm))
+	shown := d.TangKind == FullTang && (d.Tang.Outline != nil || d.Handle != nil)
+	most, least, rise := math.Max(3, d.Ricasso.HeightMm), 2.0, 0.0
+	if shown { // it may be higher than the ricasso, run to nothing, and begin above the spine
+		most, least, rise = maxHeightMm, 0, -mostRiseMm
+	}
+	t.Range("heightAtShoulderMm", d.Tang.HeightAtShoulderMm, 3, most)
+	t.Range("heightAtEndMm", d.Tang.HeightAtEndMm, least, most)
+	d.validateTangOutline(t)
 	t.Range("thicknessAtShoulderMm", d.Tang.ThicknessAtShoulderMm, minThickMm, maxThickMm)
 	t.Range("thicknessAtEndMm", d.Tang.ThicknessAtEndMm, minThickMm, maxThickMm)
-	t.Range("dropMm", d.Tang.DropMm, 0, math.Max(0, d.Ricasso.HeightMm-d.Tang.HeightAtShoulderMm)+1e-9)
+	t.Range("dropMm", d.Tang.DropMm, rise, math.Max(0, most-d.Tang.HeightAtShoulderMm)+1e-9)
 	t.Range("shoulderRadiusMm", d.Tang.ShoulderRadiusMm, 0, 10)
 	t.Range("weldAtMm", d.Tang.WeldAtMm, 0, d.Tang.LengthMm)
 	turns, eye := 0.0, 0.0 // only of a tang that is its own handle
@@ -168,12 +218,60 @@ func (d Design) validateTang(c fact.Check) {
 	t.Range("twistTurns", d.Tang.TwistTurns, 0, turns)
 	t.Range("loopMm", d.Tang.LoopMm, 0, eye)
 	t.Range("curveMm", d.Tang.CurveMm, 0, d.Tang.LengthMm/4)
+	d.validateHoles(t)
+}
+
+// validateHoles reports what cannot be drilled or sawn out: a round hole is at most .8 of the
+// tang's height, a slot keeps some steel all round.
+func (d Design) validateHoles(t fact.Check) {
+	made := d.MadeTang()
 	for i, h := range d.Tang.Holes {
 		v := t.Within("holes").Within(itoa(i))
-		v.Range("atMm", h.AtMm, 0, d.Tang.LengthMm)
-		high, _ := d.Tang.At(math.Min(math.Max(h.AtMm, 0), d.Tang.LengthMm))
+		half := h.HalfMm()
+		if h.LongMm == 0 && h.OffMm == 0 {
+			half = 0
+		}
+		v.Range("atMm", h.AtMm, half, math.Max(half, d.Tang.LengthMm-half))
+		if h.AtMm < half || h.AtMm > d.Tang.LengthMm-half {
+			continue
+		}
+		high, _ := made.At(h.AtMm)
 		v.Range("diameterMm", h.DiameterMm, 0.5, math.Max(0.5, high*.8))
+		if h.LongMm != 0 {
+			v.Range("longMm", h.LongMm, h.DiameterMm, d.Tang.LengthMm)
+		}
+		if d.TangKind != FullTang {
+			v.Range("longMm", h.LongMm, 0, 0)
+			v.Range("offMm", h.OffMm, 0, 0)
+			continue
+		}
+		if low, highest := made.room(h); h.OffMm < low || h.OffMm > highest {
+			v.Range("offMm", h.OffMm, low, math.Max(low, highest))
+		}
 	}
+}
+
+// RimMm is the least steel above and below a hole.
+func (t *Tang) RimMm(h Hole) float64 {
+	low, high := t.room(h)
+	return math.Min(h.OffMm-low, high-h.OffMm) + leastRimMm
+}
+
+// room is how far below and above the tang's middle a hole may lie: everywhere along it some
+// steel is left.
+func (t *Tang) room(h Hole) (lowest, highest float64) {
+	const n = 16
+	lowest, highest = math.Inf(-1), math.Inf(1)
+	middle := t.CentreMm(h.AtMm)
+	for i := range n + 1 {
+		s := h.AtMm + h.HalfMm()*(float64(i)/n*2-1)
+		high, _ := t.At(s)
+		past := math.Max(0, math.Abs(s-h.AtMm)-math.Max(0, h.LongMm-h.DiameterMm)/2) // into its round end
+		half := math.Sqrt(math.Max(0, h.DiameterMm*h.DiameterMm/4-past*past)) + leastRimMm
+		top, bottom := -t.TopMm(s)-middle, -t.TopMm(s)-high-middle
+		lowest, highest = math.Max(lowest, bottom+half), math.Min(highest, top-half)
+	}
+	return lowest, highest
 }
 
 // AddHole drills a hole where a pin usually goes: in the middle of what room is
@@ -188,8 +286,22 @@ func (d *Design) AddHole() bool {
 		from = math.Max(from, h.AtMm)
 	}
 	at := math.Round(from + (t.LengthMm-from)*.45)
-	h, _ := t.At(at)
+	made := d.MadeTang()
+	h, _ := made.At(at)
 	t.Holes = append(append([]Hole(nil), t.Holes...), Hole{AtMm: at, DiameterMm: math.Max(2, math.Min(5, math.Floor((h-2*usualRimMm)*2)/2))})
+	return true
+}
+
+// AddSlot saws a slot out of a full tang, a third of it long, in the middle.
+func (d *Design) AddSlot() bool {
+	t := &d.Tang
+	if len(t.Holes) >= 12 || d.TangKind != FullTang {
+		return false
+	}
+	made := d.MadeTang()
+	at := math.Round(t.LengthMm / 2)
+	h, _ := made.At(at)
+	t.Holes = append(append([]Hole(nil), t.Holes...), Hole{AtMm: at, DiameterMm: math.Max(2, math.Floor(h*.4)), LongMm: math.Round(t.LengthMm / 3)})
 	return true
 }
 

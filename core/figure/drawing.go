@@ -64,6 +64,12 @@ func spans(zones []Zone) []plan.Span {
 // the point where the outline turns.
 const drawnStations = 44
 
+// A tang with an outline is drawn every so many mm, and at no more places than this.
+const (
+	tangDrawnMm   = 3.0
+	tangDrawnMost = 60
+)
+
 func stations(b *blade.Body, zones []Zone) []plan.Station {
 	var out []plan.Station
 	l := b.LengthMm()
@@ -92,6 +98,12 @@ func stations(b *blade.Body, zones []Zone) []plan.Station {
 				xs[i] += z.FromMm
 			}
 		}
+		if t := b.Blade.Tang; z.Name == plan.ZoneTang && t != nil {
+			xs = t.Stations(math.Max(tangDrawnMm, t.LengthMm/tangDrawnMost))
+			for i := range xs {
+				xs[i] += z.FromMm
+			}
+		}
 		xs[0] += 1e-6
 		for _, x := range xs {
 			out = append(out, at(b, zones, x))
@@ -115,6 +127,9 @@ const perCell = 3
 // CurledPerCell is how many where a tang is turned into an eye or folded back.
 const CurledPerCell = 10
 
+// notchSeenMm is how deep a notch in the tang is at the least, to be drawn as one.
+const notchSeenMm = 0.1
+
 // Shape draws the piece in a state of its forging. Within a cell it follows the
 // forged outline as far as the cell has come from a bar of this section toward it.
 func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
@@ -126,13 +141,19 @@ func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
 		c, f := &even[i], &cells[i]
 		l := bar.Cells[i].LengthMm()
 		done := progress(c.WidthMm*c.ThicknessMm, barAreaMm2, f.Final.WidthMm*f.Final.ThicknessMm)
-		if whole := f.Bevelled.WidthMm; f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm {
-			done = progress(c.WidthMm, whole, f.Final.WidthMm) // a notch is not seen before it is driven in
+		seen, under := done, 0.0
+		switch whole := f.Bevelled.WidthMm; { // a notch is not seen before it is driven in
+		case f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm:
+			done = progress(c.WidthMm, whole, f.Final.WidthMm)
+			seen = done
+		case f.Zone == plan.ZoneTang && whole > f.Final.WidthMm+notchSeenMm:
+			seen = progress(c.WidthMm, whole, f.Final.WidthMm)
+			under = math.Max(0, math.Min(whole, c.WidthMm)-f.Final.WidthMm) / 2 * done
 		}
 		for _, d := range f.Drawn {
-			h := c.WidthMm * (1 + (d.HeightMm/f.Final.WidthMm-1)*done)
+			h := c.WidthMm * (1 + (d.HeightMm/f.Final.WidthMm-1)*seen)
 			t := c.SpineMm * (1 + (d.SpineMm/f.Final.SpineMm-1)*done)
-			y := barCentre + (d.CentreMm-barCentre)*done
+			y := barCentre + (d.CentreMm-barCentre)*done - under
 			st := plan.Station{XMm: micron(x + d.Share*l), SpineY: micron(y + h/2), EdgeY: micron(y - h/2), ThicknessMm: micron(t), Zone: c.Zone, TempC: math.Round(c.TempC)}
 			if c.EdgeMm < c.SpineMm*.995 {
 				st.EdgeMm = micron(t * c.EdgeMm / c.SpineMm)

@@ -19,12 +19,33 @@ func ForgedShape(r plan.Request, b blade.Blade, bar stock.EvenBar) blade.Blade {
 		b.Thickness = []blade.Node{{0, thickest}, {b.Thickness[len(b.Thickness)-1][0], thickest}}
 	}
 	f := b.Forged(r.Allowances, bar.ThicknessMm)
-	if r.Choices.Notch == plan.NotchForged && f.Ricasso != nil {
-		f.Ricasso.NotchMm = b.Ricasso.NotchMm
+	if r.Choices.Notch == plan.NotchForged {
+		if f.Ricasso != nil {
+			f.Ricasso.NotchMm = b.Ricasso.NotchMm
+		}
+		if f.Tang != nil {
+			f.Tang = b.NotchedTang(r.Allowances)
+		}
 	}
-	if k := f.Ricasso; k != nil && bar.ThicknessMm > 0 && k.HeightMm > bar.WidthMm {
-		spread := math.Log(k.HeightMm/bar.WidthMm) / r.Smith.MostSpread(r.Choices.Method, bar.WidthMm)
-		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, math.Min(k.ThicknessMm, bar.ThicknessMm*math.Exp(-spread)))
+	if bar.ThicknessMm <= 0 {
+		return f
+	}
+	spread := func(mm, heightMm float64) float64 { // what is left of the bar's thickness where it is spread to a height
+		if heightMm > bar.WidthMm {
+			mm = math.Min(mm, bar.ThicknessMm*math.Exp(-math.Log(heightMm/bar.WidthMm)/r.Smith.MostSpread(r.Choices.Method, bar.WidthMm)))
+		}
+		return mm
+	}
+	if k := f.Ricasso; k != nil {
+		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, spread(k.ThicknessMm, k.HeightMm))
+	}
+	if t := f.Tang; t != nil && t.Outline != nil { // it shows all round, so that it is ground like the ricasso
+		left := func(mm, leastMm, from, to float64) float64 {
+			return math.Max(leastMm, spread(math.Min(mm, bar.ThicknessMm), t.HighestMm(from, to)))
+		}
+		half := t.LengthMm / 2
+		t.ThicknessAtShoulderMm = left(t.ThicknessAtShoulderMm, b.Tang.ThicknessAtShoulderMm, 0, half)
+		t.ThicknessAtEndMm = left(t.ThicknessAtEndMm, b.Tang.ThicknessAtEndMm, half, t.LengthMm)
 	}
 	return f
 }

@@ -19,14 +19,19 @@ func AddHandle(d *plan.Drawing, b *blade.Body, design blade.Design) {
 	shoulder := b.LengthMm() + design.Ricasso.LengthMm
 	heel := b.SpineY(b.LengthMm())
 	for _, h := range design.Tang.Holes {
-		high, _ := design.Tang.At(h.AtMm)
-		d.Holes = append(d.Holes, plan.DrawnHole{XMm: shoulder + h.AtMm, YMm: heel - design.Tang.TopMm(h.AtMm) - high/2, DiameterMm: h.DiameterMm})
+		hole := plan.DrawnHole{XMm: shoulder + h.AtMm, YMm: micron(heel + b.Blade.Tang.CentreMm(h.AtMm) + h.OffMm), DiameterMm: h.DiameterMm}
+		if h.LongMm > h.DiameterMm {
+			hole.LongMm = h.LongMm
+		}
+		d.Holes = append(d.Holes, hole)
 	}
 	h := design.Handle
 	if h == nil {
 		return
 	}
-	x := shoulder
+	x, grip := shoulder, design.Grip()
+	front, _ := grip(0)
+	butt, _ := grip(h.LengthMm)
 	block := func(what string, f blade.Fitting, axisMm float64) {
 		if f.LengthMm <= 0 {
 			return
@@ -38,21 +43,22 @@ func AddHandle(d *plan.Drawing, b *blade.Body, design blade.Design) {
 		})
 		x += f.LengthMm
 	}
-	block("guard", h.Guard, h.AxisMm(0))
-	block("bolster", h.Bolster, h.AxisMm(0))
-	const steps = 24
+	block("guard", h.Guard, front)
+	block("bolster", h.Bolster, front)
+	const steps = 48
 	var up, down []blade.Node
 	for i := range steps + 1 {
 		s := h.LengthMm * float64(i) / steps
-		y, half := heel-h.AxisMm(s), h.HeightAt(s)/2
+		axis, high := grip(s)
+		y, half := heel-axis, high/2
 		up = append(up, blade.Node{micron(x + s), micron(y + half)})
 		down = append([]blade.Node{{micron(x + s), micron(y - half)}}, down...)
 	}
 	d.Handle = append(d.Handle, plan.HandlePart{What: "grip", Material: h.Material, Outline: append(up, down...), FromMm: x, ToMm: x + h.LengthMm, WidthMm: h.WidthMm})
 	d.Push = &plan.Push{
-		Butt: blade.Node{x + h.LengthMm, heel - h.AxisMm(h.LengthMm)}, Front: blade.Node{x, heel - h.AxisMm(0)},
+		Butt: blade.Node{x + h.LengthMm, heel - butt}, Front: blade.Node{x, heel - front},
 		Point: blade.Node{0, b.SpineY(0)},
 	}
 	x += h.LengthMm
-	block("pommel", h.Pommel, h.AxisMm(h.LengthMm))
+	block("pommel", h.Pommel, butt)
 }

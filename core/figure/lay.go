@@ -94,19 +94,23 @@ func BendTang(st []plan.Station, spans []plan.Span, d *blade.Design) []plan.Stat
 	if z.Zone != plan.ZoneTang || tang == nil {
 		return st
 	}
-	first, last := st[len(st)-2], st[len(st)-1]
-	st = st[:len(st)-2]
-	for i := range bentStations + 1 {
-		u := float64(i) / bentStations
-		mix := func(a, b float64) float64 { return a + (b-a)*u }
-		s := first
-		s.XMm, s.SpineY, s.EdgeY, s.ThicknessMm = mix(s.XMm, last.XMm), mix(s.SpineY, last.SpineY), mix(s.EdgeY, last.EdgeY), mix(s.ThicknessMm, last.ThicknessMm)
-		st = append(st, s)
+	if d.TangKind != blade.FullTang { // its two ends alone are drawn where it is straight
+		first, last := st[len(st)-2], st[len(st)-1]
+		st = st[:len(st)-2]
+		for i := range bentStations + 1 {
+			u := float64(i) / bentStations
+			mix := func(a, b float64) float64 { return a + (b-a)*u }
+			s := first
+			s.XMm, s.SpineY, s.EdgeY, s.ThicknessMm = mix(s.XMm, last.XMm), mix(s.SpineY, last.SpineY), mix(s.EdgeY, last.EdgeY), mix(s.ThicknessMm, last.ThicknessMm)
+			st = append(st, s)
+		}
 	}
 	lay(st, z.FromMm, nil, tang)
 	z.ToMm = z.FromMm
-	for i := range st[len(st)-bentStations-1:] {
-		z.ToMm = math.Max(z.ToMm, st[len(st)-1-i].XMm)
+	for i := range st {
+		if st[i].Zone == plan.ZoneTang {
+			z.ToMm = math.Max(z.ToMm, st[i].XMm)
+		}
 	}
 	return st
 }

@@ -188,15 +188,21 @@ func (c *Cell) fill(b *blade.Body, zones []Zone, m forge.Method) {
 		c.VolumeMm3 = b.Blade.Ricasso.SideMm2(c.FromMm-b.LengthMm(), c.ToMm-b.LengthMm()) * s
 		h = c.VolumeMm3 / s / (c.ToMm - c.FromMm)
 	default:
-		h0, t0 := b.Blade.Tang.At(c.FromMm - zones[len(zones)-1].FromMm)
-		h1, t1 := b.Blade.Tang.At(c.ToMm - zones[len(zones)-1].FromMm)
-		c.VolumeMm3 = (c.ToMm - c.FromMm) / 6 * (2*h0*t0 + h0*t1 + h1*t0 + 2*h1*t1)
+		shoulder := zones[len(zones)-1].FromMm
+		c.VolumeMm3 = b.Blade.Tang.VolumeMm3(c.FromMm-shoulder, c.ToMm-shoulder)
 	}
 	mean := c.VolumeMm3 / (c.ToMm - c.FromMm) / h
 	c.Final = forge.Target{WidthMm: h, ThicknessMm: mean, EdgeMm: e, SpineMm: s}
 	c.Preform, c.Bevelled = c.Final, c.Final
-	if c.Zone == plan.ZoneRicasso {
+	switch c.Zone {
+	case plan.ZoneRicasso:
 		c.Bevelled.WidthMm = b.Blade.Ricasso.HeightMm
+	case plan.ZoneTang:
+		whole, at := 0.0, c.FromMm-zones[len(zones)-1].FromMm
+		for i := range k {
+			whole += b.Blade.Tang.WholeAt(at+(c.ToMm-c.FromMm)*(float64(i)+.5)/k) / k
+		}
+		c.Bevelled.WidthMm = math.Max(h, whole)
 	}
 	if area > 0 {
 		c.Bevelled.ThicknessMm = math.Min(s, mean*whole/area)

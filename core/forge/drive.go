@@ -129,7 +129,7 @@ func (r *Run) floorOf(op *Operation, rec *Heat) float64 {
 		return straightenShare * faces
 	case SetDown, CutOff, Upset:
 		return fewestBlows
-	case BreakDown, Point, DrawTang, Profile, SetUp:
+	case BreakDown, Point, DrawTang, WidenTang, Profile, SetUp:
 		edge := 0.0
 		for i := rec.First; i <= rec.Last; i++ {
 			c := &r.Bar.Cells[i]

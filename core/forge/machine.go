@@ -129,7 +129,7 @@ func (m *Machine) Does(k Kind) bool {
 // Heavy tells whether a machine may do the operation.
 func (k Kind) Heavy() bool {
 	switch k {
-	case BreakDown, Point, SetDown, DrawTang, SetUp, Profile:
+	case BreakDown, Point, SetDown, DrawTang, WidenTang, SetUp, Profile:
 		return true
 	}
 	return false

@@ -28,6 +28,7 @@ const (
 	Stamp     Kind = "stamp"
 	Twist     Kind = "twist"
 	TangCurve Kind = "tangCurve"
+	WidenTang Kind = "widenTang"
 	Loop      Kind = "loop"
 	Wrap      Kind = "wrap"
 	WeldOn    Kind = "weldOn"
@@ -38,7 +39,7 @@ const (
 func Kinds() []Kind {
 	return []Kind{
 		Straighten, Corners, BreakDown, Point, SetDown, DrawTang, SetUp, Profile, PreCurve, Bevel, Correct, Planish, CutOff,
-		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, Loop, Wrap, Harden,
+		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, WidenTang, Loop, Wrap, Harden,
 	}
 }
 

@@ -131,7 +131,7 @@ func fill(v reflect.Value) {
 		}
 	case reflect.Struct:
 		for i := range v.NumField() {
-			if v.Type().Field(i).Tag.Get("json") != "-" {
+			if f := v.Type().Field(i); f.IsExported() && f.Tag.Get("json") != "-" {
 				fill(v.Field(i))
 			}
 		}

@@ -166,7 +166,7 @@ func Ways() []By {
 // kind: those that move steel with the hammer.
 func Tooled(k forge.Kind) bool {
 	switch k {
-	case forge.BreakDown, forge.Point, forge.DrawTang, forge.Profile:
+	case forge.BreakDown, forge.Point, forge.DrawTang, forge.WidenTang, forge.Profile:
 		return true
 	}
 	return false

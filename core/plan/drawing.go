@@ -57,6 +57,7 @@ type DrawnHole struct {
 	XMm        float64 `json:"x"`
 	YMm        float64 `json:"y"`
 	DiameterMm float64 `json:"diameterMm"`
+	LongMm     float64 `json:"longMm,omitempty" doc:"length of a slot, its round ends included"`
 }
 
 // Push is the line along the grip from its butt, through its front, to where

@@ -99,8 +99,9 @@ type Plan struct {
 	Prep        []Prep             `json:"prep" doc:"what is done before the first heat"`
 	Anvil       string             `json:"anvil,omitempty" enum:"anvil,block,rail,stone" doc:"the usual one that it is forged on"`
 	// SuggestFirst is what to forge first with so much stock to spare.
-	SuggestFirst First         `json:"suggestFirst" enum:"point,tang"`
-	Nodes        blade.Outline `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
+	SuggestFirst First          `json:"suggestFirst" enum:"point,tang"`
+	Nodes        blade.Outline  `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
+	TangNodes    *blade.Outline `json:"tangNodes,omitempty" doc:"that of a full tang, from its shoulder"`
 }
 
 // Prep is what is done to a piece before the first heat, with what it costs of

@@ -22,7 +22,7 @@ func (r *Request) SeamMm() float64 {
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
-	LawsVersion    = 5
+	LawsVersion    = 6
 )
 
 // LossMode tells which loss sizes the bar.

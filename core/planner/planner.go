@@ -78,7 +78,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	p.Drawing = figure.Drawn(fin, fog, zones)
 	p.Sections = figure.Sections(fin)
 	if req.Forged == nil {
-		p.Nodes = req.Design.OwnOutline()
+		p.Nodes, p.TangNodes = req.Design.OwnOutline(), req.Design.TangOutline()
 		p.Whole = fin.Assemble(req.Design)
 		figure.AddHandle(&p.Drawing, fin, req.Design)
 		if figure.BendHandle(&p.Drawing, &req.Design) {

@@ -40,7 +40,8 @@ func prepare(r *route.Route, cutShare float64) []plan.Prep {
 	if r.Req.Choices.Holding == plan.WeldedRod {
 		code, f, caution := "prep.weldRod", fact.Figures(nil), "caution.welding"
 		if seam := r.Req.SeamMm(); seam > 0 {
-			high, thick := r.Req.Design.Tang.At(seam)
+			tang := r.Req.Design.MadeTang()
+			high, thick := tang.At(seam)
 			code, f = "prep.weldTang", fact.Figures{"heightMm": high, "thicknessMm": thick, "lengthMm": r.Req.Design.Tang.LengthMm - seam, "atMm": seam}
 		}
 		if r.Req.Choices.RodWeld == plan.InTheFire {

@@ -39,6 +39,9 @@ func plausible(rng *rand.Rand) plan.Request {
 	in := func(low, high float64) float64 { return low + (high-low)*rng.Float64() }
 	starters, grades := blade.Starters(), steel.Grades()
 	d := starters[rng.IntN(len(starters))].Design.Scaled(in(.7, 1.3), in(.8, 1.2), in(.8, 1.2))
+	if forms := blade.TangForms(); d.TangKind == blade.FullTang && rng.IntN(2) == 0 {
+		d.TangForm(forms[rng.IntN(len(forms))])
+	}
 	bar := plantest.Flat(math.Round(in(18, 50)), math.Round(in(4, 12)*2)/2, 2000)
 	if rng.IntN(3) == 0 {
 		bar = stock.Usual(stock.Forms()[rng.IntN(len(stock.Forms()))])

@@ -49,12 +49,13 @@ func warnTang(r *route.Route, p *plan.Plan, add adder) {
 	if k == blade.HiddenTang && len(t.Holes) > 0 {
 		add("warn.hiddenHole", fact.Note, here, nil)
 	}
+	made := d.MadeTang()
 	for i, h := range t.Holes {
-		high, _ := t.At(h.AtMm)
-		if rim, least := h.AtMm-h.DiameterMm/2, math.Max(blade.LeastHoleAtMm, 2*h.DiameterMm); rim < least {
-			add("warn.holeShoulder", fact.Warn, here, fact.Figures{"rimMm": rim, "leastMm": least, "toMm": least + h.DiameterMm/2, "hole": float64(i + 1)})
+		high, _ := made.At(h.AtMm)
+		if rim, least := h.AtMm-h.HalfMm(), math.Max(blade.LeastHoleAtMm, 2*h.DiameterMm); rim < least {
+			add("warn.holeShoulder", fact.Warn, here, fact.Figures{"rimMm": rim, "leastMm": least, "toMm": least + h.HalfMm(), "hole": float64(i + 1)})
 		}
-		if rim := (high - h.DiameterMm) / 2; rim < holeRimMm {
+		if rim := made.RimMm(h); rim < holeRimMm {
 			add("warn.holeRim", fact.Warn, here, fact.Figures{"rimMm": rim, "leastMm": holeRimMm, "atMm": h.AtMm, "heightMm": high, "hole": float64(i + 1)})
 		}
 	}

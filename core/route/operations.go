@@ -25,12 +25,13 @@ type Route struct {
 	Square float64        // side of the square that a lump is first drawn to; 0: none
 	Flat   []forge.Target // of each cell, the flat of the break-down
 	Steel  steel.Grade
+	tang   *blade.Tang // to be forged
 }
 
 // New cuts the forged shape into cells and sets what each is drawn to before
 // bevels.
 func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zone) *Route {
-	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm())}
+	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm()), tang: f.Blade.Tang}
 	if t := &req.Design.Tang; req.Forged == nil && (t.LoopMm > 0 || req.Design.TangKind == blade.WrappedTang) {
 		for i := range r.Cells {
 			if c := &r.Cells[i]; c.Zone == plan.ZoneTang {
@@ -143,9 +144,14 @@ func (r *Route) tangAndRicasso(l *list) {
 		for mm := r.Cells[t0].FromMm + setDownShare*(r.Cells[t1].ToMm-r.Cells[t0].FromMm); end < t1 && r.Cells[end+1].ToMm <= mm+1e-9; {
 			end++
 		}
-		l.add(forge.SetDown, forge.AnvilEdge, t0, end, finished)
-		if t1 > end {
-			l.add(forge.DrawTang, forge.PeenAcross, end+1, t1, finished)
+		switch {
+		case r.Req.Design.TangKind == blade.FullTang && r.Req.Forged == nil:
+			r.fullTang(l, t0, t1)
+		default:
+			l.add(forge.SetDown, forge.AnvilEdge, t0, end, finished)
+			if t1 > end {
+				l.add(forge.DrawTang, forge.PeenAcross, end+1, t1, finished)
+			}
 		}
 	}
 	r0, r1 := r.span(plan.ZoneRicasso)
@@ -157,6 +163,7 @@ func (r *Route) tangAndRicasso(l *list) {
 		op := l.add(forge.Notch, forge.RoundFace, r0, r1, finished)
 		op.Support, op.Strokes = forge.BottomFuller, math.Ceil(notchStrokesAMm*mm)
 	}
+	r.tangNotches(l)
 }
 
 // blade draws the blade to its preform, bevels it, and trues what comes of that.

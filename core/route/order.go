@@ -83,6 +83,15 @@ type Need struct {
 	School plan.First // only where this is forged first; no need of the work itself
 }
 
+// tangNeeds are those of the first work behind the ricasso.
+var tangNeeds = []Need{
+	{Code: "need.pointFixesLength", After: forge.Point, School: plan.PointFirst},
+	{Code: "need.tangKnowsWhatIsLeft", After: forge.Corners, School: plan.TangFirst},
+	{Code: "need.flatBeforeShoulder", After: forge.BreakDown},
+	{Code: "need.weldFirst", After: forge.Weld},
+	{Code: "need.rodFirst", After: forge.WeldOn},
+}
+
 // needs is the graph of needs.
 var needs = map[forge.Kind][]Need{
 	forge.Weld:      {{Code: "need.straightFirst", After: forge.Straighten}},
@@ -96,27 +105,22 @@ var needs = map[forge.Kind][]Need{
 		{Code: "need.weldFirst", After: forge.Weld},
 		{Code: "need.rodFirst", After: forge.WeldOn},
 	},
-	forge.SetDown: {
-		{Code: "need.pointFixesLength", After: forge.Point, School: plan.PointFirst},
-		{Code: "need.tangKnowsWhatIsLeft", After: forge.Corners, School: plan.TangFirst},
-		{Code: "need.flatBeforeShoulder", After: forge.BreakDown},
-		{Code: "need.weldFirst", After: forge.Weld},
-		{Code: "need.rodFirst", After: forge.WeldOn},
-	},
-	forge.DrawTang: {{Code: "need.shoulderBeforeTang", After: forge.SetDown}},
-	forge.SetUp:    {{Code: "need.shoulderBeforeRicasso", After: forge.SetDown}},
-	forge.Profile:  {{Code: "need.pointBeforeTaper", After: forge.Point}},
-	forge.PreCurve: {{Code: "need.profileBeforeCurve", After: forge.Profile}},
+	forge.SetDown:   tangNeeds,
+	forge.DrawTang:  append([]Need{{Code: "need.shoulderBeforeTang", After: forge.SetDown}}, tangNeeds...),
+	forge.WidenTang: append([]Need{{Code: "need.shoulderBeforeTang", After: forge.SetDown}}, tangNeeds...),
+	forge.SetUp:     {{Code: "need.shoulderBeforeRicasso", After: forge.SetDown}},
+	forge.Profile:   {{Code: "need.pointBeforeTaper", After: forge.Point}},
+	forge.PreCurve:  {{Code: "need.profileBeforeCurve", After: forge.Profile}},
 	forge.Bevel: {
 		{Code: "need.preformBeforeBevel", After: forge.Profile},
 		{Code: "need.curveBeforeBevel", After: forge.PreCurve},
 	},
 	forge.Upset:     {{Code: "need.cornersBeforeUpset", After: forge.Corners}},
-	forge.Notch:     {{Code: "need.ricassoBeforeNotch", After: forge.SetUp}},
+	forge.Notch:     {{Code: "need.ricassoBeforeNotch", After: forge.SetUp}, {Code: "need.tangBeforeNotch", After: forge.DrawTang}},
 	forge.FalseEdge: {{Code: "need.bevelBeforeFalseEdge", After: forge.Bevel}},
 	forge.Stamp:     {{Code: "need.flatBeforeStamp", After: forge.Planish}},
 	forge.Twist:     {{Code: "need.tangBeforeTwist", After: forge.DrawTang}},
-	forge.TangCurve: {{Code: "need.tangBeforeCurve", After: forge.DrawTang}, {Code: "need.twistBeforeCurve", After: forge.Twist}},
+	forge.TangCurve: {{Code: "need.tangBeforeCurve", After: forge.DrawTang}, {Code: "need.tangBeforeCurve", After: forge.WidenTang}, {Code: "need.twistBeforeCurve", After: forge.Twist}},
 	forge.Loop:      {{Code: "need.freeEndForLoop", After: forge.CutOff}, {Code: "need.tangBeforeLoop", After: forge.DrawTang}},
 	forge.Wrap:      {{Code: "need.tangBeforeWrap", After: forge.DrawTang}, {Code: "need.loopBeforeWrap", After: forge.Loop}, {Code: "need.freeEndForLoop", After: forge.CutOff}},
 	forge.Correct:   {{Code: "need.bevelBeforeCorrect", After: forge.Bevel}},

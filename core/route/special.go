@@ -102,6 +102,11 @@ func (r *Route) tangEnd(l *list) {
 		op := l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs)
 		op.BendPer, op.Turning = t.CurvePerMm(), forge.Turning{Brings: true, ToPerMm: -t.CurvePerMm()}
 	}
+	if t0 >= 0 && t.CurveMm == 0 && r.tang != nil {
+		if k := r.tang.LinePerMm(); k > 0 {
+			l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs).BendPer = k
+		}
+	}
 	if all := len(r.Cells) - 1; r.Req.Choices.Holding != plan.Tongs && !r.Req.CutsNothing() {
 		l.add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
 	}

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -25,7 +26,7 @@ func outline(d *blade.Design, what string, e Edit) *Problem {
 		return nil
 	}
 	side, rest, _ := strings.Cut(what, ".")
-	if s := blade.Side(side); s == blade.SpineSide || s == blade.EdgeSide {
+	if s := blade.Side(side); slices.Contains(blade.Sides(), s) {
 		i, err := strconv.Atoi(rest)
 		if err != nil {
 			return problemAt(e, "field.unknown", -1)
@@ -41,7 +42,7 @@ func outline(d *blade.Design, what string, e Edit) *Problem {
 	}
 	word, arg, _ := strings.Cut(strings.TrimSpace(e.Text), " ")
 	s := blade.Side(word)
-	if s != blade.SpineSide && s != blade.EdgeSide {
+	if !slices.Contains(blade.Sides(), s) {
 		return problemAt(e, "field.choice", 0)
 	}
 	done := false
@@ -115,11 +116,17 @@ func fitHand(d *blade.Design, e Edit) *Problem {
 	return nil
 }
 
-// drill drills a hole ("add") or takes one out ("delete 1").
+// drill drills a hole ("add"), saws a slot ("slot") or takes one out ("delete 1").
 func drill(d *blade.Design, e Edit) *Problem {
-	if e.Text == "add" {
+	switch e.Text {
+	case "add":
 		if !d.AddHole() {
 			return problemAt(e, "field.hole", -1)
+		}
+		return nil
+	case "slot":
+		if !d.AddSlot() {
+			return problemAt(e, "field.slot", -1)
 		}
 		return nil
 	}

@@ -28,7 +28,8 @@
 //	design.groove          none, fuller, strip, back
 //	design.handle          none, drawn
 //	design.hand            "85mm; 190mm"          breadth and length of a hand to fit
-//	design.hole            add, "delete 1"
+//	design.hole            add, slot, "delete 1"
+//	design.tangForm        swell, hooked …        an outline for a full tang; plain for none
 //	design.tangKind        hidden, full …         sets the tang's usual proportions
 //	smith.skill            learning …             sets what a skill sets
 //	smith.machine          press …, none          a usual machine
@@ -44,7 +45,8 @@
 //	taper.add              "60mm"
 //	taper.delete           N
 //	outline.spine.N        "42; -3.5"             a node: from point and heel's spine
-//	outline.edge.N         the same
+//	outline.edge.N         the same; of a full tang outline.tangTop.N and outline.tangBottom.N,
+//	                       from its shoulder
 //	outline.add            "edge 60mm"
 //	outline.delete         "spine 3"
 //	outline.corner         "spine 3"              a corner, or smooth again

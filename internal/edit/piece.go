@@ -34,6 +34,7 @@ var piece = table[doc.Piece]{
 		"design.hand":        func(d *doc.Piece, e Edit) *Problem { return fitHand(&d.Request.Design, e) },
 		"design.hole":        func(d *doc.Piece, e Edit) *Problem { return drill(&d.Request.Design, e) },
 		"design.tangKind":    choice(setTangKind),
+		"design.tangForm":    choice(func(d *doc.Piece, v string) bool { return setTangForm(&d.Request.Design, v) }),
 		"smith.skill":        choice(func(d *doc.Piece, v string) bool { return setSkill(&d.Request.Smith, v) }),
 		"smith.machine":      choice(func(d *doc.Piece, v string) bool { return setMachine(&d.Request.Smith, v) }),
 		"smith.machine.dies": choice(func(d *doc.Piece, v string) bool { return setDies(&d.Request.Smith, v) }),
@@ -185,6 +186,16 @@ func setTangKind(d *doc.Piece, v string) bool {
 		d.Request.Design.SetTang(k)
 	}
 	return true
+}
+
+// setTangForm gives a full tang the outline of a form; "plain" has it follow its grip, or its
+// taper.
+func setTangForm(d *blade.Design, v string) bool {
+	if v == "plain" {
+		d.ClearTangOutline()
+		return true
+	}
+	return d.TangForm(blade.TangForm(v))
 }
 
 // setOrder takes the operations in this order, separated by commas; "planner"

@@ -1,7 +1,6 @@
 package export
 
 import (
-	"math"
 	"slices"
 
 	"coldember/core/blade"
@@ -55,8 +54,7 @@ func loops(b *blade.Body, layer string, kind blade.TangKind) []Loop {
 		l += r.LengthMm
 	}
 	if t := b.Blade.Tang; t != nil {
-		h0, _ := t.At(0)
-		y0 := heel - t.TopMm(0) - h0/2
+		y0 := heel + t.CentreMm(0)
 		line := t.Centreline(kind)
 		put := func(s, y float64) Point {
 			if line == nil {
@@ -65,13 +63,15 @@ func loops(b *blade.Body, layer string, kind blade.TangKind) []Loop {
 			out, up := line.At(s).Off(y - y0)
 			return Point{l + out, y0 + up}
 		}
-		steps := 1
-		if line != nil {
-			steps = bentSteps
+		along := t.Stations(curveStepMm)
+		if line != nil && t.Outline == nil {
+			along = nil
+			for i := range bentSteps + 1 {
+				along = append(along, t.LengthMm*float64(i)/bentSteps)
+			}
 		}
 		var top, bottom []Point
-		for i := range steps + 1 {
-			s := t.LengthMm * float64(i) / float64(steps)
+		for _, s := range along {
 			h, _ := t.At(s)
 			y := heel - t.TopMm(s)
 			top, bottom = append(top, put(s, y)), append(bottom, put(s, y-h))
@@ -79,20 +79,13 @@ func loops(b *blade.Body, layer string, kind blade.TangKind) []Loop {
 		slices.Reverse(bottom)
 		out = append(out, Loop{LayerTang, append(top, bottom...)})
 		for _, hole := range t.Holes {
-			h, _ := t.At(hole.AtMm)
-			out = append(out, Loop{LayerHole, circle(put(hole.AtMm, heel-t.TopMm(hole.AtMm)-h/2), hole.DiameterMm/2)})
+			mouth := hole.Mouth()
+			around := make([]Point, len(mouth))
+			for i, n := range mouth {
+				around[i] = put(n[0], heel+t.CentreMm(hole.AtMm)+n[1])
+			}
+			out = append(out, Loop{LayerHole, around})
 		}
-	}
-	return out
-}
-
-// circle as a polygon that keeps within a hundredth of a millimetre.
-func circle(at Point, r float64) []Point {
-	const n = 64
-	out := make([]Point, n)
-	for i := range out {
-		s, c := math.Sincos(2 * math.Pi * float64(i) / n)
-		out[i] = Point{at[0] + r*c, at[1] + r*s}
 	}
 	return out
 }

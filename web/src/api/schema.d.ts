@@ -1294,6 +1294,11 @@ export interface components {
         DrawnHole: {
             /** Format: double */
             diameterMm: number;
+            /**
+             * Format: double
+             * @description length of a slot, its round ends included
+             */
+            longMm?: number;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1733,6 +1738,16 @@ export interface components {
             atMm: number;
             /** Format: double */
             diameterMm: number;
+            /**
+             * Format: double
+             * @description length of a slot along the tang, its ends included; 0: a round hole
+             */
+            longMm?: number;
+            /**
+             * Format: double
+             * @description how far above the tang's middle it lies; negative: below
+             */
+            offMm?: number;
         };
         Hope: {
             /**
@@ -2100,6 +2115,8 @@ export interface components {
             /** @enum {string} */
             suggestFirst: "point" | "tang";
             suggested: components["schemas"]["Suggestion"];
+            /** @description that of a full tang, from its shoulder */
+            tangNodes?: components["schemas"]["Outline"];
             totals: components["schemas"]["Totals"];
             /** Format: int64 */
             version: number;
@@ -2498,7 +2515,7 @@ export interface components {
             /** @description of its own: there may be several of a kind */
             id: string;
             /** @enum {string} */
-            kind: "straighten" | "weld" | "weldOn" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "tangCurve" | "cutOff" | "loop" | "wrap" | "harden" | "normalise" | "anneal";
+            kind: "straighten" | "weld" | "weldOn" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "tangCurve" | "cutOff" | "loop" | "wrap" | "harden" | "normalise" | "anneal";
             /** Format: int64 */
             passes: number;
             readings?: components["schemas"]["Reading"][];
@@ -2894,6 +2911,7 @@ export interface components {
              * @description inner diameter of an eye turned at its end
              */
             loopMm?: number;
+            outline?: components["schemas"]["Outline"];
             /**
              * Format: double
              * @description of the corner between shoulder and tang; 0: not said

@@ -34,11 +34,13 @@ export const HandleShape = memo(function HandleShape({ plan, layout: l }: { plan
         );
       })}
       {holes.map((h) => (
-        <circle
-          key={h.x}
-          cx={l.x(h.x)}
-          cy={row.baseY - h.y * l.scale}
-          r={(h.diameterMm / 2) * l.scale}
+        <rect
+          key={`${h.x} ${h.y}`}
+          x={l.x(h.x) - (Math.max(h.longMm ?? 0, h.diameterMm) / 2) * l.scale}
+          y={row.baseY - (h.y + h.diameterMm / 2) * l.scale}
+          width={Math.max(h.longMm ?? 0, h.diameterMm) * l.scale}
+          height={h.diameterMm * l.scale}
+          rx={(h.diameterMm / 2) * l.scale}
           fill="var(--plate)"
           stroke="var(--chalk)"
           strokeWidth="1.1"

@@ -5,7 +5,7 @@ import { say } from "../text/say";
 import { inches, print, type System } from "../units/print";
 import type { Layout } from "./layout";
 
-export type Side = "spine" | "edge" | "taper";
+export type Side = "spine" | "edge" | "taper" | "tangTop" | "tangBottom";
 export interface NodeRef {
   side: Side;
   index: number;
@@ -53,16 +53,23 @@ export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold 
     n.atFraction * lengthMm,
     n.thicknessMm,
   ]);
+  const behind = shoulderMm(doc.request.design);
+  const tang = plan.tangNodes;
+  const moved = (nodes: number[][] | undefined | null) =>
+    (nodes ?? []).map((n): [number, number] => [(n[0] ?? 0) + behind, n[1] ?? 0]);
   const sides: [Side, [number, number][], number[]][] = [
     ["spine", plan.nodes.spine as [number, number][], plan.nodes.spineCorners ?? []],
     ["edge", plan.nodes.edge as [number, number][], plan.nodes.edgeCorners ?? []],
     ["taper", taper, []],
+    ["tangTop", moved(tang?.spine), tang?.spineCorners ?? []],
+    ["tangBottom", moved(tang?.edge), tang?.edgeCorners ?? []],
   ];
   const isHeel = (n: NodeRef) =>
-    n.side !== "taper" && n.index === (sides.find((s) => s[0] === n.side)?.[1].length ?? 0) - 1;
+    (n.side === "spine" || n.side === "edge") && n.index === (sides.find((s) => s[0] === n.side)?.[1].length ?? 0) - 1;
   const put = (n: NodeRef, x: number, y: number) => {
     if (isHeel(n) && rules.lockHeel) return;
-    draft.type(nameOf(n), text(x, n.side === "taper" ? Math.max(0.1, y) : y));
+    const own = ofTang(n.side) ? x - behind : x; // nodes of the tang count from its shoulder
+    draft.type(nameOf(n), text(own, n.side === "taper" ? Math.max(0.1, y) : y));
     if (isHeel(n) && !rules.lockLength) draft.type("outline.heel", `${Number(x.toFixed(5))}mm`);
   };
   const down = (n: NodeRef, at: [number, number]) => (e: PointerEvent) => {
@@ -92,7 +99,7 @@ export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold 
       .get()
       .typed[nameOf(n)]?.split(";")
       .map((t) => Number.parseFloat(t));
-    const [x, y] = typed?.length === 2 ? (typed as [number, number]) : at;
+    const [x, y] = typed?.length === 2 ? [(typed[0] ?? 0) + (ofTang(n.side) ? behind : 0), typed[1] ?? 0] : at;
     const k = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.2 : 1);
     const by: Record<string, [number, number]> = {
       ArrowLeft: [-Math.sign(dir), 0],
@@ -152,6 +159,9 @@ export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold 
 }
 
 const nameOf = (n: NodeRef) => (n.side === "taper" ? `taper.${n.index}` : `outline.${n.side}.${n.index}`);
+const ofTang = (s: Side) => s === "tangTop" || s === "tangBottom";
+/** How far behind the point the tang begins. */
+export const shoulderMm = (d: { lengthMm: number; ricasso: { lengthMm: number } }) => d.lengthMm + d.ricasso.lengthMm;
 export const sideName = (s: Side) => (s === "taper" ? say("taper.side") : say(`outline.${s}`));
 
 /** Adds a node where the outline is double-clicked: on the nearer of the two curves. */
@@ -160,6 +170,11 @@ export function nodeAt(plan: Plan, l: Layout, px: number, py: number): { field: 
   if (py > l.finished.edgeOnY - l.finished.edgeOnHalf - 4) return { field: "taper.add", text: `${mm.toFixed(2)}mm` };
   const y = (l.finished.baseY - py) / l.scale;
   const s = plan.drawing.finished.reduce((a, b) => (Math.abs(b.x - mm) < Math.abs(a.x - mm) ? b : a));
-  const side = Math.abs(y - s.s) < Math.abs(y - s.e) ? "spine" : "edge";
-  return { field: "outline.add", text: `${side} ${Number(mm.toFixed(2))}mm` };
+  const upper = Math.abs(y - s.s) < Math.abs(y - s.e);
+  const tang = plan.tangNodes && plan.drawing.finishedZones.find((z) => z.zone === "tang");
+  if (tang && mm > tang.fromMm) {
+    const at = Number((mm - tang.fromMm).toFixed(2));
+    return { field: "outline.add", text: `${upper ? "tangTop" : "tangBottom"} ${at}mm` };
+  }
+  return { field: "outline.add", text: `${upper ? "spine" : "edge"} ${Number(mm.toFixed(2))}mm` };
 }

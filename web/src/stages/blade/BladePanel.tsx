@@ -12,6 +12,7 @@ import { HolesPanel } from "./HolesPanel";
 import { NodePanel } from "./NodePanel";
 import type { PictureState } from "./PicturePanel";
 import { SectionPanel } from "./SectionPanel";
+import { TangForm } from "./TangForm";
 import { UsePanel } from "./UsePanel";
 
 const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing", "broad", "hooked"];
@@ -110,11 +111,9 @@ export const BladePanel = memo(function BladePanel(p: Props) {
           options={options(["hidden", "full", "partial", "rod", "wrapped"], "tangKind")}
         />
         <F f="design.tang.lengthMm" />
-        <F f="design.tang.heightAtShoulderMm" />
-        <F f="design.tang.heightAtEndMm" />
+        <TangForm />
         <F f="design.tang.thicknessAtShoulderMm" />
         <F f="design.tang.thicknessAtEndMm" />
-        <F f="design.tang.dropMm" />
         <F f="design.tang.shoulderRadiusMm" />
         <F f="design.tang.weldAtMm" />
         <F f="design.tang.curveMm" />

@@ -2,16 +2,18 @@ import { useDraft, useDraftPart } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { DraftField } from "../../ui/DraftField";
 
-/** Holes through the tang, for pins. */
+const none: { longMm?: number }[] = [];
+
+/** Holes through the tang, for pins, and slots that make it lighter. */
 export function HolesPanel() {
   const draft = useDraft();
-  const n = useDraftPart((s) => s.doc.request.design.tang.holes?.length ?? 0);
+  const holes = useDraftPart((s) => s.doc.request.design.tang.holes ?? none);
   const kind = useDraftPart((s) => s.doc.request.design.tangKind);
   const wrong = useDraftPart((s) => s.errors["design.hole"]?.message);
   if (kind === "rod" || kind === "wrapped") return null;
   return (
     <>
-      {Array.from({ length: n }, (_, i) => {
+      {holes.map((h, i) => {
         const name = (f: string) => told(`field.name.hole.${f}`, { n: i + 1 });
         const field = `design.tang.holes.${i}`;
         return (
@@ -28,12 +30,23 @@ export function HolesPanel() {
             >
               ×
             </button>
+            {(h.longMm ?? 0) > 0 && (
+              <>
+                <DraftField field={`${field}.longMm`} label={name("longMm")} />
+                <DraftField field={`${field}.offMm`} label={name("offMm")} />
+              </>
+            )}
           </div>
         );
       })}
       <button type="button" className="press self-end" onClick={() => draft.choose("design.hole", "add")}>
         {say("holes.add")}
       </button>
+      {kind === "full" && (
+        <button type="button" className="press self-end" data-slot onClick={() => draft.choose("design.hole", "slot")}>
+          {say("holes.slot")}
+        </button>
+      )}
       {wrong && (
         <p role="alert" className="col-span-2 text-ember">
           {wrong}

@@ -24,15 +24,29 @@ export function NodePanel({ chosen, onChoose, rules, onRules, picture, onPicture
   const { plan, typed, errors, doc } = useDraftState();
   const lengthMm = doc.request.design.lengthMm;
   const taper = (doc.request.design.taperNodes ?? []).map((n) => [n.atFraction * lengthMm, n.thicknessMm]);
-  const nodes: Record<Side, number[][]> = { spine: plan.nodes.spine, edge: plan.nodes.edge, taper };
+  const nodes: Record<Side, number[][]> = {
+    spine: plan.nodes.spine,
+    edge: plan.nodes.edge,
+    taper,
+    tangTop: plan.tangNodes?.spine ?? [],
+    tangBottom: plan.tangNodes?.edge ?? [],
+  };
   const at = chosen ?? { side: "spine" as Side, index: 0 };
   const node = nodes[at.side][at.index] ?? [0, 0];
   const thick = at.side === "taper";
   const field = thick ? `taper.${at.index}` : `outline.${at.side}.${at.index}`;
-  const corners = { spine: plan.nodes.spineCorners, edge: plan.nodes.edgeCorners, taper: [] }[at.side] ?? [];
+  const ofTang = at.side === "tangTop" || at.side === "tangBottom";
+  const corners =
+    {
+      spine: plan.nodes.spineCorners,
+      edge: plan.nodes.edgeCorners,
+      taper: [],
+      tangTop: plan.tangNodes?.spineCorners,
+      tangBottom: plan.tangNodes?.edgeCorners,
+    }[at.side] ?? [];
   const end = !thick && (at.index === 0 || at.index === nodes[at.side].length - 1);
   const where = `${at.side} ${at.index}`;
-  const options = (["spine", "edge", "taper"] as const).flatMap((side) =>
+  const options = (["spine", "edge", "taper", "tangTop", "tangBottom"] as const).flatMap((side) =>
     nodes[side].map((n, i) => ({
       value: `${side} ${i}`,
       label: say("outline.node", { side: sideName(side), n: i + 1 }),
@@ -63,7 +77,11 @@ export function NodePanel({ chosen, onChoose, rules, onRules, picture, onPicture
       <Typed
         field={field}
         value={stored}
-        label={thick ? `${say("taper.at")}; ${say("taper.thickness")}` : `${say("outline.x")}; ${say("outline.y")}`}
+        label={
+          thick
+            ? `${say("taper.at")}; ${say("taper.thickness")}`
+            : `${say(ofTang ? "outline.xTang" : "outline.x")}; ${say("outline.y")}`
+        }
         text={typed[field]}
         error={errors[field]}
         onType={(t) => draft.type(field, t)}
@@ -97,6 +115,17 @@ export function NodePanel({ chosen, onChoose, rules, onRules, picture, onPicture
         <button type="button" className="press" onClick={() => draft.choose("outline.add", `edge ${middle("edge")}`)}>
           {say("outline.addEdge")}
         </button>
+        {plan.tangNodes &&
+          (["tangTop", "tangBottom"] as const).map((side) => (
+            <button
+              key={side}
+              type="button"
+              className="press"
+              onClick={() => draft.choose("outline.add", `${side} ${middle(side)}`)}
+            >
+              {say(side === "tangTop" ? "outline.addTangTop" : "outline.addTangBottom")}
+            </button>
+          ))}
         <button type="button" className="press" onClick={() => draft.choose("taper.add", middle("taper"))}>
           {say("taper.add")}
         </button>
