@@ -49,11 +49,11 @@ func TestKilledAtTheFirstStart(t *testing.T) {
 		w := work.New(st, time.Now, work.RandomID)
 		all, _, err := w.Patterns(t.Context(), false)
 		require.NoError(t, err)
-		assert.Contains(t, []int{0, 11}, len(all))
+		assert.Contains(t, []int{0, 26}, len(all))
 		require.NoError(t, w.Ensure(t.Context()))
 		all, _, err = w.Patterns(t.Context(), false)
 		require.NoError(t, err)
-		assert.Len(t, all, 11)
+		assert.Len(t, all, 26)
 		require.NoError(t, st.Close())
 	}
 }

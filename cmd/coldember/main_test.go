@@ -94,7 +94,7 @@ func TestACopyIsPutBackByCommand(t *testing.T) {
 
 	out, err := command(t, "", "restore", copied, "--look", "--data", data)
 	require.NoError(t, err)
-	assert.Contains(t, out, "11 patterns")
+	assert.Contains(t, out, "26 patterns")
 	require.NoError(t, os.WriteFile(data, []byte("a broken heart"), 0o600))
 	_, err = command(t, "", "doctor", "--data", data)
 	require.ErrorContains(t, err, string(store.NotOurs))

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 
 	"coldember/core/section"
@@ -45,6 +46,7 @@ type Grind struct {
 	WheelRadiusMm  float64      `json:"wheelRadiusMm,omitempty"`
 	SwedgeFraction float64      `json:"swedgeFraction,omitempty" doc:"height of a false edge as a fraction of the local height"`
 	SwedgeEdgeMm   float64      `json:"swedgeEdgeMm,omitempty"`
+	SwedgeLongMm   float64      `json:"swedgeLongMm,omitempty" doc:"how far a false edge, or the sharpened back of a clip, runs from the point; 0: to the heel"`
 	Groove         *Groove      `json:"groove,omitempty"`
 
 	// The grind may change along the blade.
@@ -72,6 +74,18 @@ func (g *Grind) at(x, lengthMm float64) (bevel, edgeMm, runOut float64) {
 		runOut = v * v * (3 - 2*v)
 	}
 	return bevel, edgeMm, runOut
+}
+
+// swedgeFade is the share of a false edge over which it runs out.
+const swedgeFade = 0.15
+
+// swedge is the height of the false edge as a share of the local height, x mm from the point.
+func (g *Grind) swedge(x float64) float64 {
+	if g.SwedgeLongMm <= 0 {
+		return g.SwedgeFraction
+	}
+	left := (g.SwedgeLongMm - x) / (swedgeFade * g.SwedgeLongMm)
+	return g.SwedgeFraction * math.Max(0, math.Min(1, left))
 }
 
 // Groove runs along the blade between two shares of the local height: a fuller,
@@ -103,6 +117,7 @@ type Ricasso struct {
 	HeightMm    float64 `json:"heightMm"`
 	ThicknessMm float64 `json:"thicknessMm"`
 	NotchMm     float64 `json:"notchMm,omitempty" doc:"radius of a half-round finger notch in the middle of its edge side"`
+	RiseMm      float64 `json:"riseMm,omitempty" doc:"how far its top stands over the spine: an integral bolster or guard that is drawn out of the bar"`
 }
 
 // HeightAt is the ricasso's height s mm behind the heel, the notch taken out.
@@ -148,6 +163,9 @@ type Blade struct {
 	Grind     Grind    `json:"grind"`
 	Ricasso   *Ricasso `json:"ricasso,omitempty"`
 	Tang      *Tang    `json:"tang,omitempty"`
+	ChoilMm   float64  `json:"choilMm,omitempty" doc:"radius of a half-round stop cut into the edge just ahead of the heel"`
+
+	FlatBend *FlatBend `json:"flatBend,omitempty"`
 }
 
 // Error says what is wrong with a blade, where along it, and the figure that
@@ -216,6 +234,14 @@ func New(b Blade) (*Body, error) {
 	if p := b.Grind.PlungeMm; p > 0 && p < body.length {
 		body.breaks = append(body.breaks, body.length-p)
 	}
+	if l := b.Grind.SwedgeLongMm; b.Grind.SwedgeFraction > 0 && l > 0 && l < body.length {
+		body.breaks = append(body.breaks, l*(1-swedgeFade), l)
+	}
+	if b.ChoilMm > 0 {
+		c := choil{body.edge, body.length - b.ChoilMm, b.ChoilMm}
+		body.edge = c
+		body.breaks = append(body.breaks, c.breaks()...)
+	}
 	sort.Float64s(body.breaks)
 	if b.Tang != nil && b.Tang.Outline != nil {
 		t := *b.Tang
@@ -252,6 +278,9 @@ func (b *Body) check() error {
 	return nil
 }
 
+// Breaks are where a curve of the blade proper may have a corner, in order from the point.
+func (b *Body) Breaks() []float64 { return slices.Clone(b.breaks) }
+
 // LengthMm is the length of the blade proper, point to heel.
 func (b *Body) LengthMm() float64 { return b.length }
 
@@ -278,7 +307,7 @@ func (b *Body) SectionAt(x float64) section.Section {
 	h, g := b.spine.Predict(x)-b.edge.Predict(x), b.Blade.Grind
 	s := section.Section{
 		Kind: g.Kind, HeightMm: h, SpineMm: b.thick.Predict(x),
-		WheelRadiusMm: g.WheelRadiusMm, SwedgeHeightMm: g.SwedgeFraction * h, SwedgeEdgeMm: g.SwedgeEdgeMm,
+		WheelRadiusMm: g.WheelRadiusMm, SwedgeHeightMm: g.swedge(x) * h, SwedgeEdgeMm: g.SwedgeEdgeMm,
 	}
 	var bevel float64
 	if bevel, s.EdgeMm, s.RunOut = g.at(x, b.length); bevel < 1 {

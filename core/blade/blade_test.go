@@ -96,7 +96,11 @@ func TestVolumeGrowsWithTheCubeOfTheScale(t *testing.T) {
 		k := rapid.Float64Range(.6, 1.8).Draw(t, "k")
 		big := d
 		big.LengthMm, big.HeightMm, big.SpineMm, big.TipMm = d.LengthMm*k, d.HeightMm*k, d.SpineMm*k, d.TipMm*k
-		big.Grind.EdgeMm *= k
+		big.Grind.EdgeMm, big.Grind.SwedgeLongMm, big.Grind.PlungeMm, big.ChoilMm = d.Grind.EdgeMm*k, d.Grind.SwedgeLongMm*k, d.Grind.PlungeMm*k, d.ChoilMm*k
+		big.Grind.SwedgeEdgeMm *= k
+		if g := d.Grind.Groove; g != nil {
+			big.Grind.Groove = &blade.Groove{LowFraction: g.LowFraction, HighFraction: g.HighFraction, Faces: g.Faces, DepthMm: g.DepthMm * k, FromMm: g.FromMm * k, ToMm: g.ToMm * k}
+		}
 		blank := func(d blade.Design) float64 {
 			b := d.Blade()
 			b.Ricasso, b.Tang = nil, nil

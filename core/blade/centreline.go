@@ -4,6 +4,8 @@ import (
 	"math"
 	"slices"
 	"sort"
+
+	"gonum.org/v1/gonum/mat"
 )
 
 // Limb is a stretch of a centre line, from the ricasso outward.
@@ -98,4 +100,33 @@ func (t *Tang) Centreline(k TangKind) *Centreline {
 		out = append(out, twist(Limb{LongMm: eye, PerMm: -2 * math.Pi / eye}))
 	}
 	return NewCentreline(out)
+}
+
+// The line of a blade is looked at from behind its point, which is shaped, not bent.
+const (
+	lineFromShare = 0.2
+	leastLineMm   = 6.0 // that drawing one side longer than the other takes along (judgement)
+)
+
+// LinePerMm is the curvature (toward the spine more than 0) that brings a straight blade to
+// the middle line of its outline: least squares of a parabola that leaves the heel as it
+// likes. 0 where the blade lies within 6 mm of a straight one.
+func (b *Body) LinePerMm() float64 {
+	const n = 48
+	x := mat.NewDense(n, 3, nil)
+	y := mat.NewVecDense(n, nil)
+	for i := range n {
+		s := b.length * (1 - lineFromShare) * (float64(i) + .5) / n // ahead of the heel
+		x.SetRow(i, []float64{1, s, s * s / 2})
+		y.SetVec(i, (b.SpineY(b.length-s)+b.EdgeY(b.length-s))/2)
+	}
+	var fit mat.VecDense
+	if fit.SolveVec(x, y) != nil {
+		return 0
+	}
+	k := fit.AtVec(2)
+	if sag := math.Abs(k) * b.length * b.length / 8; sag < leastLineMm {
+		return 0
+	}
+	return k
 }

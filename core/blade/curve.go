@@ -60,6 +60,30 @@ func fitRun(nodes []Node, join Join, name string) (interp.Predictor, error) {
 	return &f, nil
 }
 
+// choil is an edge with a half-round stop in it.
+type choil struct {
+	edge   interp.Predictor
+	at, mm float64
+}
+
+// Predict is y at x.
+func (c choil) Predict(x float64) float64 {
+	y := c.edge.Predict(x)
+	if off := x - c.at; math.Abs(off) < c.mm {
+		y += math.Sqrt(c.mm*c.mm - off*off)
+	}
+	return y
+}
+
+// breaks are close where the arc is steep.
+func (c choil) breaks() (out []float64) {
+	const n = 24
+	for i := range n + 1 {
+		out = append(out, c.at-c.mm*math.Cos(math.Pi*float64(i)/n))
+	}
+	return out
+}
+
 // pieces is a curve with corners: smooth runs that end at ends.
 type pieces struct {
 	ends   []float64

@@ -109,6 +109,7 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 	f := b
 	z, g := a.ByZone(), a.FaceMm
 	f.Grind.Groove = nil // ground or scraped after forging
+	f.ChoilMm = 0        // cut after forging
 	f.Grind.EdgeMm = math.Max(b.Grind.EdgeMm+2*g, a.ForgingEdgeMm)
 	if f.Grind.PointEdgeMm > 0 || z.PointFaceMm != g {
 		point := b.Grind.PointEdgeMm
@@ -116,6 +117,14 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 			point = b.Grind.EdgeMm
 		}
 		f.Grind.PointEdgeMm = math.Max(point+2*z.PointFaceMm, a.ForgingEdgeMm)
+	}
+	if b.FlatBend != nil {
+		bend := *b.FlatBend
+		bend.LongMm += z.PointMm
+		f.FlatBend = &bend
+	}
+	if f.Grind.SwedgeLongMm > 0 {
+		f.Grind.SwedgeLongMm += z.PointMm
 	}
 	if f.Grind.SwedgeFraction > 0 {
 		f.Grind.SwedgeEdgeMm = math.Max(b.Grind.SwedgeEdgeMm+2*g, a.ForgingEdgeMm)
@@ -151,12 +160,7 @@ func (b Blade) NotchedTang(a Allowances) *Tang { return b.Tang.forged(a.ByZone()
 // ground one, so that it takes no steel that the grinder needs, and cannot meet itself
 // where the ground one does not.
 func (b Blade) shallower(more float64) float64 {
-	highest := 0.0
-	for _, s := range b.Outline.Spine {
-		for _, e := range b.Outline.Edge {
-			highest = math.Max(highest, s[1]-e[1])
-		}
-	}
+	highest := b.Outline.highest()
 	if highest <= 0 {
 		return 1
 	}
@@ -233,6 +237,13 @@ func grow(nodes []Node, corners []int, join Join, p, ahead float64) (out []Node,
 		g := Node{n[0] + ahead + max(-ahead, ux*p), n[1] + uy*p}
 		if i == 0 && g[0] <= leastGapMm {
 			continue // it runs straight up from the point
+		}
+		if i == 0 && join == Smooth { // round the point, half way from straight ahead to the side
+			mx, my := ux-1, uy*math.Copysign(1, p)
+			l := math.Hypot(mx, my)
+			if r := (Node{ahead * (1 + mx/l), n[1] + p*math.Abs(my/l)}); r[0] > leastGapMm && g[0]-r[0] > leastGapMm {
+				out = append(out, r)
+			}
 		}
 		if i == last {
 			g[0] = n[0] + ahead

@@ -8,8 +8,8 @@ import (
 
 // Mesh is a closed surface of triangles, in mm: x from the point, y from edge
 // to spine, z across the thickness. Triangles run counter-clockwise seen from
-// outside. Blade, ricasso and tang are a closed shell each, face to face; holes
-// of the tang are drilled later and are not in it.
+// outside. Blade, ricasso and tang are a closed shell each, face to face, the holes of a
+// finished tang through it.
 type Mesh struct {
 	Vertices  [][3]float64
 	Triangles [][3]int
@@ -19,20 +19,35 @@ type Mesh struct {
 const (
 	meshStations = 160
 	meshSteps    = 24
+	groovedSteps = 72   // where a groove begins and ends between two of them
 	meshStartMm  = 0.01 // the very point has no height
+	bentBladeMm  = 0.4  // between stations where a blade is bent flatwise
 )
 
 // Density of a tang that is bent or twisted: a section for so many mm.
 const bentStepMm = 0.06
 
-// BentMesh is Mesh with the tang as it is bent and twisted, of this kind.
+// BentMesh is Mesh with the blade as it is bent flatwise, and the tang as it is bent and
+// twisted, of this kind.
 func (b *Body) BentMesh(k TangKind) Mesh {
 	t := b.Blade.Tang
-	if t == nil || t.Centreline(k) == nil {
-		return b.Mesh()
+	var line *Centreline
+	if t != nil {
+		line = t.Centreline(k)
 	}
-	line := t.Centreline(k)
-	m, from := b.mesh(bentStepMm)
+	step := b.tangStepMm()
+	if line != nil {
+		step = bentStepMm
+	}
+	m, ricasso, from := b.mesh(step)
+	if put := b.Bender(); put != nil {
+		for i := range m.Vertices[:ricasso] {
+			m.Vertices[i] = put(m.Vertices[i])
+		}
+	}
+	if line == nil {
+		return m
+	}
 	x0 := b.length
 	if r := b.Blade.Ricasso; r != nil {
 		x0 += r.LengthMm
@@ -58,36 +73,47 @@ const (
 	outlineStepMm = 0.5
 )
 
-// Mesh of the body, with its tang straight.
+// Mesh of the body, flat and with its tang straight.
 func (b *Body) Mesh() Mesh {
-	step := outlineStepMm
-	if t := b.Blade.Tang; t != nil && t.Outline == nil {
-		step = t.LengthMm / straightSteps
-	}
-	m, _ := b.mesh(step)
+	m, _, _ := b.mesh(b.tangStepMm())
 	return m
 }
 
-// mesh of the body, with a section of the tang every so many mm; tang is its first vertex.
-func (b *Body) mesh(stepMm float64) (m Mesh, tang int) {
+func (b *Body) tangStepMm() float64 {
+	if t := b.Blade.Tang; t != nil && t.Outline == nil {
+		return t.LengthMm / straightSteps
+	}
+	return outlineStepMm
+}
+
+// mesh of the body, with a section of the tang every so many mm; ricasso and tang are the
+// first vertices behind blade and ricasso.
+func (b *Body) mesh(stepMm float64) (m Mesh, ricasso, tang int) {
 	xs := b.meshStations()
-	const around = 2 * (meshSteps + 1)
+	steps := meshSteps
+	if b.Blade.Grind.Groove != nil {
+		steps = groovedSteps
+	}
+	around := 2 * (steps + 1)
 	m = Mesh{Vertices: make([][3]float64, 0, (len(xs)+2)*around), Triangles: make([][3]int, 0, 2*(len(xs)+2)*around)}
 	for _, x := range xs {
-		b.ring(&m, x)
+		b.ring(&m, x, steps)
 	}
 	m.Loft(0, around)
+	ricasso = len(m.Vertices)
 	x, heel := b.length, b.SpineY(b.length)
 	if r := b.Blade.Ricasso; r != nil {
 		from := len(m.Vertices)
 		for _, s := range r.Stations() {
-			m.box(x+s, heel, r.HeightAt(s), r.ThicknessMm)
+			m.box(x+s, heel+r.RiseMm, r.HeightAt(s), r.ThicknessMm)
 		}
 		m.Loft(from, 4)
 		x += r.LengthMm
 	}
 	tang = len(m.Vertices)
-	if t := b.Blade.Tang; t != nil {
+	if t := b.Blade.Tang; t != nil && len(t.Holes) > 0 {
+		t.drill(&m, x, heel, stepMm)
+	} else if t != nil {
 		from := tang
 		for _, s := range t.stations(stepMm) {
 			h, k := t.At(s)
@@ -95,7 +121,7 @@ func (b *Body) mesh(stepMm float64) (m Mesh, tang int) {
 		}
 		m.Loft(from, 4)
 	}
-	return m, tang
+	return m, ricasso, tang
 }
 
 // meshStations crowd toward the point and take in every node.
@@ -110,18 +136,24 @@ func (b *Body) meshStations() []float64 {
 			xs = append(xs, x)
 		}
 	}
+	if f := b.Blade.FlatBend; f != nil { // where it is bent, so that its arc is followed
+		reach := math.Min(b.length, f.LongMm+b.Blade.Outline.highest())
+		for i := range int(reach/bentBladeMm) + 1 {
+			xs = append(xs, math.Max(meshStartMm, float64(i)*bentBladeMm))
+		}
+	}
 	sort.Float64s(xs)
 	return slices.CompactFunc(xs, func(a, c float64) bool { return math.Abs(a-c) < 1e-6 })
 }
 
 // ring adds the section at x as a closed polygon: up one face, down the other.
-func (b *Body) ring(m *Mesh, x float64) {
+func (b *Body) ring(m *Mesh, x float64, steps int) {
 	s, bottom := b.SectionAt(x), b.EdgeY(x)
 	one := s.Kind.OneSided()
 	widest := s.ThicknessAt(s.HeightMm)
-	var back [meshSteps + 1][3]float64
-	for i := range meshSteps + 1 {
-		y := s.HeightMm * float64(i) / meshSteps
+	back := make([][3]float64, steps+1)
+	for i := range steps + 1 {
+		y := s.HeightMm * float64(i) / float64(steps)
 		t := s.ThicknessAt(y)
 		z := t / 2
 		if one { // the back lies flat; a groove in one face is in the back
@@ -130,7 +162,7 @@ func (b *Body) ring(m *Mesh, x float64) {
 		m.Vertices = append(m.Vertices, [3]float64{x, bottom + y, z})
 		back[i] = [3]float64{x, bottom + y, z - t}
 	}
-	for i := meshSteps; i >= 0; i-- {
+	for i := steps; i >= 0; i-- {
 		m.Vertices = append(m.Vertices, back[i])
 	}
 }

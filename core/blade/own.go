@@ -48,6 +48,10 @@ func (d Design) OwnOutline() Outline {
 var fewNodes = sync.OnceValue(func() map[Shape]Outline {
 	out := map[Shape]Outline{}
 	for _, s := range Shapes() {
+		if o, ok := s.drawn(120, 30); ok {
+			out[s] = o
+			continue
+		}
 		b := Design{Shape: s, LengthMm: 120, HeightMm: 30}.Blade()
 		out[s] = Outline{Join: Smooth, Spine: fewer(b.Outline.Spine), Edge: fewer(b.Outline.Edge)}
 	}
@@ -98,8 +102,19 @@ func (o Outline) scaled(lengthMm, heightMm float64) Outline {
 	return o.raised(-last[1]).stretched(lengthMm/last[0], heightMm/(last[1]-bottom[1]))
 }
 
-// each is the outline with every node put elsewhere.
+// highest is the most that any node of the spine stands over any of the edge.
+func (o *Outline) highest() (most float64) {
+	for _, s := range o.Spine {
+		for _, e := range o.Edge {
+			most = math.Max(most, s[1]-e[1])
+		}
+	}
+	return most
+}
+
+// each is the outline, with nothing of it shared, and every node put elsewhere.
 func (o Outline) each(put func(Node) Node) Outline {
+	o.SpineCorners, o.EdgeCorners = slices.Clone(o.SpineCorners), slices.Clone(o.EdgeCorners)
 	for _, side := range []*[]Node{&o.Spine, &o.Edge} {
 		*side = slices.Clone(*side)
 		for i, n := range *side {
@@ -287,7 +302,11 @@ func (d Design) Scaled(length, height, thickness float64) Design {
 	}
 	t.Holes = slices.Clone(t.Holes)
 	for i := range t.Holes {
-		t.Holes[i].AtMm *= length
+		h := &t.Holes[i]
+		h.AtMm, h.OffMm = h.AtMm*length, h.OffMm*height
+		if h.LongMm > 0 { // a pin keeps its size, a slot does not
+			h.LongMm, h.DiameterMm = h.LongMm*length, h.DiameterMm*height
+		}
 	}
 	if t.Outline != nil {
 		o := t.Outline.stretched(length, height)
@@ -298,6 +317,14 @@ func (d Design) Scaled(length, height, thickness float64) Design {
 		d.TaperNodes[i].ThicknessMm *= thickness
 	}
 	r.NotchMm *= math.Min(length, height)
+	r.RiseMm *= height
+	d.ChoilMm *= math.Min(length, height)
+	if d.FlatBend != nil {
+		f := *d.FlatBend
+		f.LongMm, f.RadiusMm = f.LongMm*length, f.RadiusMm*length
+		d.FlatBend = &f
+	}
+	d.Grind.SwedgeLongMm *= length
 	if g := d.Grind.Groove; g != nil {
 		c := *g
 		c.FromMm, c.ToMm, c.DepthMm = g.FromMm*length, g.ToMm*length, g.DepthMm*thickness

@@ -22,13 +22,18 @@ const (
 )
 
 // Shapes lists the presets.
-func Shapes() []Shape { return []Shape{Drop, StraightBack, Sheepsfoot, Spear, Trailing, Broad, Hooked} }
+func Shapes() []Shape {
+	return []Shape{
+		Drop, StraightBack, Sheepsfoot, Spear, Trailing, Broad, Hooked,
+		Clip, ClipCurved, BrokenBack, Angled, Recurve, Belly, Sweep, Leaf, DoubleLeaf, Sickle, Nosed, Beaked, StraightLong, CurvedLong,
+	}
+}
 
 // Design is a blade as a smith describes it: a preset outline with its
 // proportions, and the figures that matter.
 type Design struct {
 	Use      Use     `json:"use,omitempty" doc:"what it is for: says which figures are usual"`
-	Shape    Shape   `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,broad,hooked,own"`
+	Shape    Shape   `json:"shape" enum:"drop,straightBack,sheepsfoot,spear,trailing,broad,hooked,clip,clipCurved,brokenBack,angled,recurve,belly,sweep,leaf,doubleLeaf,sickle,nosed,beaked,straightLong,curvedLong,own"`
 	LengthMm float64 `json:"lengthMm" doc:"point to heel"`
 	HeightMm float64 `json:"heightMm" doc:"at the heel"`
 	SpineMm  float64 `json:"spineMm" doc:"thickness at the heel"`
@@ -39,8 +44,10 @@ type Design struct {
 	TaperNodes []TaperNode `json:"taperNodes,omitempty"`
 	Grind      Grind       `json:"grind"`
 	Ricasso    Ricasso     `json:"ricasso"`
+	ChoilMm    float64     `json:"choilMm,omitempty" doc:"radius of a half-round stop cut into the edge just ahead of the heel"`
 	TangKind   TangKind    `json:"tangKind" enum:"hidden,full,partial,rod,wrapped"`
 	Tang       Tang        `json:"tang"`
+	FlatBend   *FlatBend   `json:"flatBend,omitempty"`
 	Handle     *Handle     `json:"handle,omitempty"`
 
 	// Outline is the smith's own, for the shape "own"; it is scaled to length
@@ -55,6 +62,7 @@ const (
 	minHeightMm, maxHeightMm = 5, 160
 	minThickMm, maxThickMm   = 0.5, 20
 	minEdgeMm                = 0.05
+	mostChoilMm              = 12
 )
 
 // Validate reports every field of the design that cannot be.
@@ -85,6 +93,7 @@ func (d Design) Validate(c fact.Check) {
 	}
 	g.Range("plungeMm", d.Grind.PlungeMm, 0, d.LengthMm/2)
 	g.Range("swedgeFraction", d.Grind.SwedgeFraction, 0, 0.45)
+	g.Range("swedgeLongMm", d.Grind.SwedgeLongMm, 0, d.LengthMm)
 	if d.Grind.SwedgeFraction > 0 {
 		g.Range("swedgeEdgeMm", d.Grind.SwedgeEdgeMm, 0.1, math.Max(d.SpineMm, 0.1))
 	} else {
@@ -108,7 +117,10 @@ func (d Design) Validate(c fact.Check) {
 	r.Range("lengthMm", d.Ricasso.LengthMm, 2, 150)
 	r.Range("heightMm", d.Ricasso.HeightMm, minHeightMm, maxHeightMm)
 	r.Range("thicknessMm", d.Ricasso.ThicknessMm, minThickMm, maxThickMm)
+	r.Range("riseMm", d.Ricasso.RiseMm, 0, math.Min(mostRiseMm, math.Max(0, d.Ricasso.HeightMm-minHeightMm)))
+	c.Range("choilMm", d.ChoilMm, 0, math.Min(mostChoilMm, math.Min(d.LengthMm/4, d.HeightMm/3)))
 	r.Range("notchMm", d.Ricasso.NotchMm, 0, math.Min(d.Ricasso.LengthMm/2, d.Ricasso.HeightMm/2))
+	d.validateFlatBend(c)
 	d.validateTang(c)
 	d.validateHandle(c)
 }
@@ -158,8 +170,10 @@ func (s Shape) curves(u float64) (spine, edge float64) {
 
 // Blade builds the finished blade of the design.
 func (d Design) Blade() Blade {
-	b := Blade{Outline: Outline{Join: Smooth}, Grind: d.Grind}
-	if d.Shape == Own && d.Outline != nil {
+	b := Blade{Outline: Outline{Join: Smooth}, Grind: d.Grind, ChoilMm: d.ChoilMm, FlatBend: d.FlatBend}
+	if o, ok := d.Shape.drawn(d.LengthMm, d.HeightMm); ok {
+		b.Outline = o
+	} else if d.Shape == Own && d.Outline != nil {
 		b.Outline = d.Outline.scaled(d.LengthMm, d.HeightMm)
 	} else {
 		for _, u := range stationsU {

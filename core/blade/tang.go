@@ -2,6 +2,7 @@ package blade
 
 import (
 	"math"
+	"slices"
 
 	"coldember/core/fact"
 )
@@ -160,9 +161,7 @@ func (d *Design) SetTang(k TangKind) {
 	t, r := &d.Tang, d.Ricasso
 	if k != FullTang {
 		t.Outline = nil
-		for i := range t.Holes {
-			t.Holes[i].LongMm, t.Holes[i].OffMm = 0, 0
-		}
+		t.Holes = slices.DeleteFunc(slices.Clone(t.Holes), func(h Hole) bool { return h.LongMm > 0 })
 	}
 	t.ShoulderRadiusMm = usualShoulderRadiusMm
 	if !k.Bare() {

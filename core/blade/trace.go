@@ -2,6 +2,7 @@ package blade
 
 import (
 	"math"
+	"slices"
 	"sort"
 )
 
@@ -71,7 +72,16 @@ func TraceLoop(points []Node, lengthMm float64) (Outline, error) {
 		up[i][1] -= heel
 		down[i][1] -= heel
 	}
-	return Outline{Join: Smooth, Spine: fewer(thin(up)), Edge: fewer(thin(down))}, nil
+	out := Outline{Join: Smooth}
+	level := func(c []Node) []Node {
+		for i := range c {
+			c[i][1] -= heel
+		}
+		return c
+	}
+	out.Spine, out.SpineCorners = fewWithCorners(up, level(cornersOf(scaled, lengthMm, true)))
+	out.Edge, out.EdgeCorners = fewWithCorners(down, level(cornersOf(scaled, lengthMm, false)))
+	return out, nil
 }
 
 // sides is the highest and the lowest y of the loop at x.
@@ -89,34 +99,106 @@ func sides(loop []Node, x float64) (top, bottom float64, crossings int) {
 	return top, bottom, crossings
 }
 
-// thin keeps a first choice of nodes, the farthest from the chords, so that
-// fewer has a small number to weigh.
+// thin keeps a first choice of nodes, always the one farthest from the chords of those that
+// are kept, so that fewer has a small number to weigh.
 func thin(nodes []Node) []Node {
-	keep := map[int]bool{0: true, len(nodes) - 1: true}
-	var split func(a, b int)
-	split = func(a, b int) {
-		best, most := -1, outlineTol/4
-		for i := a + 1; i < b; i++ {
-			f := (nodes[i][0] - nodes[a][0]) / (nodes[b][0] - nodes[a][0])
-			if d := math.Abs(nodes[i][1] - nodes[a][1] - f*(nodes[b][1]-nodes[a][1])); d > most {
-				best, most = i, d
+	at := []int{0, len(nodes) - 1}
+	for len(at) < maxNodes-8 {
+		best, place, most := -1, 0, outlineTol/4
+		for k := 1; k < len(at); k++ {
+			a, b := nodes[at[k-1]], nodes[at[k]]
+			for i := at[k-1] + 1; i < at[k]; i++ {
+				f := (nodes[i][0] - a[0]) / (b[0] - a[0])
+				if d := math.Abs(nodes[i][1] - a[1] - f*(b[1]-a[1])); d > most {
+					best, place, most = i, k, d
+				}
 			}
 		}
-		if best >= 0 && len(keep) < maxNodes-8 {
-			keep[best] = true
-			split(a, best)
-			split(best, b)
+		if best < 0 {
+			break
 		}
+		at = slices.Insert(at, place, best)
 	}
-	split(0, len(nodes)-1)
-	at := make([]int, 0, len(keep))
-	for i := range keep {
-		at = append(at, i)
-	}
-	sort.Ints(at)
 	out := make([]Node, len(at))
 	for k, i := range at {
 		out[k] = nodes[i]
 	}
 	return out
+}
+
+// Where a traced curve turns so much within this share of the blade's length, and hardly
+// before and behind, it has a corner.
+const (
+	cornerRad    = 0.16
+	cornerWithin = 0.006
+	cornerAlone  = 0.6 // share of what it turns within four times as far
+	cornerAwayMm = 2.0 // from the ends, which are corners of themselves
+)
+
+// cornersOf are the places of the corners of a loop that lie on its upper or its lower side.
+func cornersOf(loop []Node, lengthMm float64, upper bool) (out []Node) {
+	type step struct {
+		at    Node
+		turn  float64
+		along float64
+	}
+	var steps []step
+	along := 0.0
+	n := len(loop)
+	for i := range loop {
+		a, b, c := loop[(i+n-1)%n], loop[i], loop[(i+1)%n]
+		before, after := math.Atan2(b[1]-a[1], b[0]-a[0]), math.Atan2(c[1]-b[1], c[0]-b[0])
+		along += math.Hypot(b[0]-a[0], b[1]-a[1])
+		steps = append(steps, step{b, math.Remainder(after-before, 2*math.Pi), along})
+	}
+	within := func(k int, reach float64) (turn float64) {
+		for i := k; i >= 0 && steps[k].along-steps[i].along <= reach; i-- {
+			turn += steps[i].turn
+		}
+		for i := k + 1; i < n && steps[i].along-steps[k].along <= reach; i++ {
+			turn += steps[i].turn
+		}
+		return turn
+	}
+	reach := cornerWithin * lengthMm
+	for k, s := range steps {
+		if s.at[0] < cornerAwayMm || s.at[0] > lengthMm-cornerAwayMm || math.Abs(s.turn) < cornerRad/3 {
+			continue
+		}
+		top, bottom, _ := sides(loop, s.at[0]+lengthMm*1e-6)
+		if onUpper := math.Abs(s.at[1]-top) < math.Abs(s.at[1]-bottom); onUpper != upper {
+			continue
+		}
+		near, far := math.Abs(within(k, reach)), math.Abs(within(k, 4*reach))
+		if near < cornerRad || near < cornerAlone*far {
+			continue
+		}
+		if len(out) > 0 && math.Hypot(out[len(out)-1][0]-s.at[0], out[len(out)-1][1]-s.at[1]) < 4*reach {
+			continue
+		}
+		out = append(out, s.at)
+	}
+	return out
+}
+
+// fewWithCorners makes a few nodes of a traced side, run by run between its corners.
+func fewWithCorners(side, corners []Node) (nodes []Node, turned []int) {
+	slices.SortFunc(corners, func(a, b Node) int { return int(math.Copysign(1, a[0]-b[0])) })
+	from := 0
+	for _, c := range corners {
+		to := sort.Search(len(side), func(i int) bool { return side[i][0] >= c[0]-1e-9 })
+		run := append(slices.Clone(nodes[max(0, len(nodes)-1):]), side[from:to]...)
+		run = append(run, c)
+		if len(nodes) > 0 {
+			nodes = nodes[:len(nodes)-1]
+		}
+		nodes = append(nodes, fewer(thin(run))...)
+		turned = append(turned, len(nodes)-1)
+		from = sort.Search(len(side), func(i int) bool { return side[i][0] > c[0]+1e-9 })
+	}
+	run := append(slices.Clone(nodes[max(0, len(nodes)-1):]), side[from:]...)
+	if len(nodes) > 0 {
+		nodes = nodes[:len(nodes)-1]
+	}
+	return append(nodes, fewer(thin(run))...), turned
 }

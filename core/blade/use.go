@@ -15,11 +15,15 @@ const (
 	UseCleaver Use = "cleaver"
 	UseScribe  Use = "scribe"
 	UseFillet  Use = "fillet"
+	UseChopper Use = "chopper"
+	UseSickle  Use = "sickle"
+	UseSword   Use = "sword"
+	UseSpoon   Use = "spoon"
 )
 
 // Uses lists them.
 func Uses() []Use {
-	return []Use{UseUtility, UseDeep, UseSlicer, UseCamp, UseFighter, UseHook, UseChisel, UseCleaver, UseScribe, UseFillet}
+	return []Use{UseUtility, UseDeep, UseSlicer, UseCamp, UseFighter, UseHook, UseChisel, UseCleaver, UseScribe, UseFillet, UseChopper, UseSickle, UseSword, UseSpoon}
 }
 
 // Range is lowest and highest of what is usual; Highest 0 has no upper end.
@@ -54,6 +58,10 @@ var guides = map[Use]Guide{
 	UseCleaver: {Range{1.4, 4.0}, Range{0.05, 0.6}, Range{0.6, 2.4}, Range{150, 2000}},
 	UseScribe:  {Range{0.4, 1.4}, Range{-1.2, 0}, Range{0.9, 2.4}, Range{6, 150}},
 	UseFillet:  {Range{0.25, 0.8}, Range{-0.5, 0.15}, Range{0.3, 0.9}, Range{4, 45}},
+	UseChopper: {Range{1.0, 3.6}, Range{-0.1, 0.5}, Range{0.9, 3.4}, Range{100, 1800}},
+	UseSickle:  {Range{0.35, 1.4}, Range{-0.2, 0.6}, Range{0.6, 2.4}, Range{10, 300}},
+	UseSword:   {Range{0.7, 1.9}, Range{-0.05, 0.3}, Range{0.8, 3.2}, Range{60, 900}},
+	UseSpoon:   {Range{0.3, 1.3}, Range{-1.2, 0.1}, Range{0.8, 2.6}, Range{6, 120}},
 }
 
 // Guide of a use; ok is false where nothing is known of it.

@@ -49,7 +49,21 @@ func bodies(fin, fog blade.Blade) (finished, forged *blade.Body, out plan.Drawin
 // Drawn is the drawing of a finished blade and its forged shape, in the zones given.
 func Drawn(fin, fog *blade.Body, forgedZones []Zone) plan.Drawing {
 	fz := ZonesOf(fin)
-	return plan.Drawing{Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
+	return plan.Drawing{Bent: bent(fin), Finished: stations(fin, fz), Forged: stations(fog, forgedZones), FinishedZones: spans(fz), ForgedZones: spans(forgedZones)}
+}
+
+// bent rounds the drawing of a bent blade: a plan carries it.
+func bent(b *blade.Body) *blade.Bent {
+	out := b.BentBlade()
+	if out == nil {
+		return nil
+	}
+	for _, loop := range [][]blade.Node{out.Side, out.Spine} {
+		for i := range loop {
+			loop[i] = blade.Node{micron(loop[i][0]), micron(loop[i][1])}
+		}
+	}
+	return out
 }
 
 func spans(zones []Zone) []plan.Span {

@@ -36,7 +36,7 @@ func ForgedShape(r plan.Request, b blade.Blade, bar stock.EvenBar) blade.Blade {
 		}
 		return mm
 	}
-	if k := f.Ricasso; k != nil {
+	if k := f.Ricasso; k != nil && k.HeightMm > bar.WidthMm {
 		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, spread(k.ThicknessMm, k.HeightMm))
 	}
 	if t := f.Tang; t != nil && t.Outline != nil { // it shows all round, so that it is ground like the ricasso

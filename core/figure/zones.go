@@ -69,7 +69,7 @@ func SliceAt(b *blade.Body, zones []Zone, x float64) (Slice, bool) {
 		switch z.Name {
 		case plan.ZoneRicasso:
 			r := b.Blade.Ricasso
-			top := heel
+			top := heel + r.RiseMm
 			h := r.HeightAt(x - z.FromMm)
 			return Slice{z.Name, top, top - h, h, h * r.ThicknessMm, r.ThicknessMm, r.ThicknessMm, h * r.ThicknessMm}, true
 		case plan.ZoneTang:

@@ -125,7 +125,7 @@ func (r *Run) floorOf(op *Operation, rec *Heat) float64 {
 	switch op.Kind {
 	case Corners:
 		return Coverage(length, math.Min(width, thickness), d.face.BiteMm, d.face.BreadthMm, 4)
-	case Straighten, PreCurve, Correct, TangCurve:
+	case Straighten, PreCurve, Correct, TangCurve, LineCurve, FormFlat:
 		return straightenShare * faces
 	case SetDown, CutOff, Upset:
 		return fewestBlows

@@ -107,9 +107,9 @@ func turns(ew, et, s, se float64) (flat, edge float64) {
 // effort of a cell for its target (nil where the section is kept).
 func (op *Operation) effort(d *drive, c *Cell, to *Target, remaining float64) effort {
 	switch op.Kind {
-	case PreCurve, Correct, TangCurve: // bent edgewise: the outermost fibre by w/2R, half of that on the mean
+	case PreCurve, Correct, TangCurve, LineCurve: // bent edgewise: the outermost fibre by w/2R, half of that on the mean
 		return effort{bulkMm3: c.VolumeMm3 * remaining, bulk: math.Abs(op.BendPer) * c.WidthMm / 4, bulkQ: 1}
-	case Straighten: // bent flatwise out of its curve
+	case Straighten, FormFlat: // bent flatwise out of its curve, or into it
 		return effort{bulkMm3: c.VolumeMm3 * remaining, bulk: math.Abs(op.BendPer) * c.ThicknessMm / 4, bulkQ: 1}
 	case CutOff: // sheared through half the thickness from both sides
 		return effort{bulkMm3: c.WidthMm * c.ThicknessMm * c.ThicknessMm / 2 * remaining, bulk: shearShare, bulkQ: shearQ}

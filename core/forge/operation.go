@@ -29,6 +29,8 @@ const (
 	Twist     Kind = "twist"
 	TangCurve Kind = "tangCurve"
 	WidenTang Kind = "widenTang"
+	LineCurve Kind = "lineCurve"
+	FormFlat  Kind = "formFlat"
 	Loop      Kind = "loop"
 	Wrap      Kind = "wrap"
 	WeldOn    Kind = "weldOn"
@@ -39,7 +41,7 @@ const (
 func Kinds() []Kind {
 	return []Kind{
 		Straighten, Corners, BreakDown, Point, SetDown, DrawTang, SetUp, Profile, PreCurve, Bevel, Correct, Planish, CutOff,
-		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, WidenTang, Loop, Wrap, Harden,
+		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, WidenTang, LineCurve, FormFlat, Loop, Wrap, Harden,
 	}
 }
 
@@ -88,7 +90,7 @@ const (
 
 // Light tells whether the blows are light taps, which may go on below the lower limit.
 func (k Kind) Light() bool {
-	return k == Straighten || k == Corners || k == Planish || k == PreCurve || k == Correct || k == TangCurve
+	return k == Straighten || k == Corners || k == Planish || k == PreCurve || k == Correct || k == TangCurve || k == LineCurve
 }
 
 // advance carries the cell the fraction q of what is left.

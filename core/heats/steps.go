@@ -24,6 +24,9 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 	if op.Kind == forge.Harden {
 		st.Thermal = &plan.Thermal{SoakS: r.Steel.SoakMin * 60}
 		st.Thermal.BathLowC, st.Thermal.BathHighC, _ = r.Steel.Quench.BathC()
+		if r.Req.Design.FlatBend != nil {
+			st.CautionCodes = append(st.CautionCodes, "caution.bentQuench")
+		}
 		return st
 	}
 	st.Forging = &plan.Forging{
@@ -58,7 +61,7 @@ func cautions(kind string) []string {
 		return []string{"caution.easedEdge"}
 	case string(forge.Weld), string(forge.WeldOn):
 		return []string{"caution.flux", "caution.weldSpits"}
-	case string(forge.Twist), string(forge.Loop), string(forge.Wrap), string(forge.Upset):
+	case string(forge.Twist), string(forge.Loop), string(forge.Wrap), string(forge.Upset), string(forge.FormFlat):
 		return []string{"caution.hotLooksCold"}
 	case string(forge.Planish):
 		return []string{"caution.scaleFlies"}

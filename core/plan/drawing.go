@@ -39,6 +39,7 @@ type Drawing struct {
 	Handle []HandlePart `json:"handle,omitempty"`
 	Holes  []DrawnHole  `json:"holes,omitempty"`
 	Push   *Push        `json:"push,omitempty"`
+	Bent   *blade.Bent  `json:"bent,omitempty" doc:"a blade bent flatwise, as it is when it is done; all else draws it flat"`
 }
 
 // HandlePart is the grip or a fitting, ready to be drawn: its outline in the

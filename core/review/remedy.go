@@ -97,6 +97,7 @@ var remedies = map[string]remedyOf{
 		}
 		return nil
 	},
+	"warn.formTight":     setMm("design.flatBend.radiusMm", "leastMm"),
 	"warn.sweep":         setText("choices.curve", string(plan.PreCurveFirst)),
 	"warn.shoulderSharp": setMm("design.tang.shoulderRadiusMm", "leastMm"),
 	"warn.weldSeam": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {

@@ -148,12 +148,27 @@ func warnReach(r *route.Route, p *plan.Plan, add adder) {
 	add(code, fact.Stop, at, figures)
 }
 
+// formStrain is how far hot steel is bent over a form without tearing or flattening in its
+// outer face (judgement: a form of three times the thickness).
+const formStrain = 0.15
+
+// warnForm: a blade bent flatwise over a form that is tight for its thickness.
+func warnForm(r *route.Route, p *plan.Plan, add adder) {
+	f := r.Req.Design.FlatBend
+	if b := p.Drawing.Bent; f != nil && b != nil && b.Strain > formStrain {
+		thick := 2 * b.Strain * f.RadiusMm / (1 - b.Strain)
+		add("warn.formTight", fact.Warn, fact.Where{Zone: plan.ZonePoint, Operation: string(forge.FormFlat)},
+			fact.Figures{"radiusMm": f.RadiusMm, "thickMm": thick, "strain": b.Strain, "leastMm": thick / 2 * (1/formStrain - 1)})
+	}
+}
+
 // warnHeats: lips, short heats, sweep.
 func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 	if r.Bend.RiseMm > 1 && r.Req.Choices.Curve != plan.PreCurveFirst {
 		add("warn.sweep", fact.Note, fact.Where{Zone: plan.ZoneBlade, Operation: string(forge.Bevel)},
 			fact.Figures{"riseMm": r.Bend.RiseMm, "curvaturePerMm": r.Bend.CurvaturePerMm})
 	}
+	warnForm(r, p, add)
 	warnLip(r, p, s, add)
 	warnWindow(r, p, s, add)
 	warnShort(s, p.Totals.LowC, add)

@@ -165,6 +165,16 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 			func(r *plan.Request) { r.Choices.Holding = plan.WeldedRod },
 			func(r *plan.Request) { r.Choices.Holding, r.Choices.RodWeld = plan.WeldedRod, plan.InTheFire },
 		},
+		"warn.formTight": {
+			func(r *plan.Request) {
+				r.Design.FlatBend = &blade.FlatBend{RadiusMm: 3.6 * (1/.15 - 1) / 2, LongMm: 30, AxisDeg: 90, Hollow: blade.FlatInside}
+				r.Design.TipMm, r.Design.SpineMm = 3.6, 3.6
+			},
+			func(r *plan.Request) {
+				r.Design.FlatBend = &blade.FlatBend{RadiusMm: 3.6*(1/.15-1)/2 - .1, LongMm: 30, AxisDeg: 90, Hollow: blade.FlatInside}
+				r.Design.TipMm, r.Design.SpineMm = 3.6, 3.6
+			},
+		},
 		"warn.sweep": {
 			func(r *plan.Request) { r.Choices.Curve = plan.PreCurveFirst },
 			func(r *plan.Request) { r.Choices.Curve = plan.LetSweep },

@@ -26,12 +26,17 @@ type Route struct {
 	Flat   []forge.Target // of each cell, the flat of the break-down
 	Steel  steel.Grade
 	tang   *blade.Tang // to be forged
+
+	LinePerMm float64 // curvature of the blade's line edgewise
 }
 
 // New cuts the forged shape into cells and sets what each is drawn to before
 // bevels.
 func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zone) *Route {
 	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm()), tang: f.Blade.Tang}
+	if req.Forged == nil {
+		r.LinePerMm = f.LinePerMm()
+	}
 	if t := &req.Design.Tang; req.Forged == nil && (t.LoopMm > 0 || req.Design.TangKind == blade.WrappedTang) {
 		for i := range r.Cells {
 			if c := &r.Cells[i]; c.Zone == plan.ZoneTang {
@@ -171,6 +176,9 @@ func (r *Route) blade(l *list, w, t float64) {
 	p0, _ := r.span(plan.ZonePoint)
 	b0, b1 := r.span(plan.ZoneBlade)
 	l.draw(forge.Profile, b0, b1, w, t, preformed)
+	if r.LinePerMm != 0 { // bent to its line while the edge is still thick enough to be struck
+		l.add(forge.LineCurve, forge.FlatFace, p0, b1, asItIs).BendPer = r.LinePerMm
+	}
 	if r.bevelled() {
 		if r.Req.Choices.Curve == plan.PreCurveFirst && r.Bend.CurvaturePerMm > 0 {
 			op := l.add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
@@ -190,6 +198,7 @@ func (r *Route) blade(l *list, w, t float64) {
 	correct.BendPer, correct.Turning.Brings = r.correction(), r.Req.Choices.Curve != plan.LetSweep
 	_, faceEnd := r.span(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso)
 	l.add(forge.Planish, forge.FlatFace, 0, faceEnd, asItIs)
+	r.formFlat(l, p0, b1)
 	if r0, r1 := r.span(plan.ZoneRicasso); r.Req.Choices.Stamp && r0 >= 0 {
 		l.add(forge.Stamp, "", r0, r1, asItIs).Strokes = stampStrokes
 	}

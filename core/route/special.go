@@ -141,6 +141,20 @@ func (r *Route) wrap(l *list, t0, t1 int) {
 	op.Turning = forge.Turning{Brings: true, ToPerMm: -math.Pi / long}
 }
 
+// formFlat bends the end of a blade flatwise over a form, at full heat and with a mallet, when
+// all else of it is done.
+func (r *Route) formFlat(l *list, p0, b1 int) {
+	f := r.Req.Design.FlatBend
+	if f == nil || r.Req.Forged != nil {
+		return
+	}
+	last := p0
+	for last < b1 && r.Cells[last].ToMm < f.LongMm {
+		last++
+	}
+	l.add(forge.FormFlat, forge.FlatFace, p0, last, asItIs).BendPer = 1 / f.MidRadiusMm(r.Req.Design.SpineMm)
+}
+
 // withinBar narrows the preforms that ask for a little more section than the bar
 // has where the finished section does not: what bevelling spreads as a rule they
 // leave to it and a little more.

@@ -26,6 +26,7 @@
 //	choices.forceOrder     the same               although it breaks a need
 //	choices.stamp          yes, no
 //	design.groove          none, fuller, strip, back
+//	design.flatBend        none, bent             the end of the blade, over a form
 //	design.handle          none, drawn
 //	design.hand            "85mm; 190mm"          breadth and length of a hand to fit
 //	design.hole            add, slot, "delete 1"

@@ -30,6 +30,7 @@ var piece = table[doc.Piece]{
 			return v == "yes" || v == "no"
 		}),
 		"design.groove":      choice(setGroove),
+		"design.flatBend":    choice(func(d *doc.Piece, v string) bool { return setFlatBend(&d.Request.Design, v) }),
 		"design.handle":      choice(setHandle),
 		"design.hand":        func(d *doc.Piece, e Edit) *Problem { return fitHand(&d.Request.Design, e) },
 		"design.hole":        func(d *doc.Piece, e Edit) *Problem { return drill(&d.Request.Design, e) },
@@ -186,6 +187,15 @@ func setTangKind(d *doc.Piece, v string) bool {
 		d.Request.Design.SetTang(k)
 	}
 	return true
+}
+
+// setFlatBend bends a blade flatwise, as is usual for its length, or leaves it straight.
+func setFlatBend(d *blade.Design, v string) bool {
+	d.FlatBend = nil
+	if v == "bent" {
+		d.FlatBend = blade.NewFlatBend(*d)
+	}
+	return v == "bent" || v == "none"
 }
 
 // setTangForm gives a full tang the outline of a form; "plain" has it follow its grip, or its

@@ -19,19 +19,21 @@ func TestTheSolidIsThePlans(t *testing.T) {
 	for _, s := range blade.Starters() {
 		for _, k := range blade.TangKinds() {
 			r := plantest.Request()
-			r.Bar = plantest.Flat(math.Max(25, s.Design.HeightMm*.95), 6, 900)
+			r.Bar = plantest.Flat(math.Max(25, s.Design.HeightMm*.95), math.Max(6, s.Design.Ricasso.ThicknessMm+2), 900)
 			r.Design, r.CellCount = s.Design, 6 // the shape does not hang on how finely it is forged
 			r.Design.SetTang(k)
 			if k == blade.RodTang {
 				r.Design.Tang.CurveMm, r.Design.Tang.TwistTurns, r.Design.Tang.LoopMm = 4, 2, 8
+				if r.Design.Tang.LengthMm/2/math.Pi < r.Design.Tang.ThicknessAtEndMm+8 { // too thick for an eye
+					r.Design.Tang.LoopMm, r.Design.Tang.TwistTurns = 0, 1
+				}
 			}
 			p := plantest.Make(t, r)
 			sub := Subject{Design: r.Design, Allowances: r.Allowances, Piece: &r}
 			fin, fog, _, err := sub.bodies()
 			require.NoError(t, err)
 			assert.InEpsilon(t, p.Forged.VolumeMm3, fog.BentMesh(k).VolumeMm3(), 1e-3, "%s, %s", s.ID, k)
-			whole := p.Finished.VolumeMm3 + holes(&r.Design) // drilled later
-			assert.InEpsilon(t, whole, fin.BentMesh(k).VolumeMm3(), 2e-3, "%s, %s, finished", s.ID, k)
+			assert.InEpsilon(t, p.Finished.VolumeMm3, fin.BentMesh(k).VolumeMm3(), 2e-3, "%s, %s, finished", s.ID, k)
 			drawn := 0.0
 			for _, st := range p.Drawing.Forged {
 				if st.Zone == plan.ZoneRicasso {
@@ -44,14 +46,6 @@ func TestTheSolidIsThePlans(t *testing.T) {
 			}
 		}
 	}
-}
-
-func holes(d *blade.Design) (v float64) {
-	for _, h := range d.Tang.Holes {
-		_, thick := d.Tang.At(h.AtMm)
-		v += math.Pi / 4 * h.DiameterMm * h.DiameterMm * thick
-	}
-	return v
 }
 
 // TestABentTangIsBentEverywhere: the outline that is exported comes as far round as the

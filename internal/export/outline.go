@@ -1,6 +1,7 @@
 package export
 
 import (
+	"math"
 	"slices"
 
 	"coldember/core/blade"
@@ -36,19 +37,24 @@ func loops(b *blade.Body, layer string, kind blade.TangKind) []Loop {
 	var up, down []Point
 	l := b.LengthMm()
 	n := int(l/curveStepMm) + 40
+	xs := b.Breaks()
 	for i := range n + 1 {
 		u := float64(i) / float64(n)
-		x := l * u * u * (3 - 2*u) // dense at point and heel
+		xs = append(xs, l*u*u*(3-2*u)) // dense at point and heel
+	}
+	slices.Sort(xs)
+	for _, x := range slices.CompactFunc(xs, func(a, b float64) bool { return math.Abs(a-b) < 1e-6 }) {
 		up = append(up, Point{x, b.SpineY(x)})
 		down = append(down, Point{x, b.EdgeY(x)})
 	}
 	out := []Loop{{layer, closed(up, down)}}
 	heel := b.SpineY(l)
 	if r := b.Blade.Ricasso; r != nil {
-		around := []Point{{l, heel}, {l + r.LengthMm, heel}}
+		top := heel + r.RiseMm
+		around := []Point{{l, top}, {l + r.LengthMm, top}}
 		xs := r.Stations()
 		for i := len(xs) - 1; i >= 0; i-- {
-			around = append(around, Point{l + xs[i], heel - r.HeightAt(xs[i])})
+			around = append(around, Point{l + xs[i], top - r.HeightAt(xs[i])})
 		}
 		out = append(out, Loop{LayerRicasso, around})
 		l += r.LengthMm

@@ -998,6 +998,40 @@ export interface components {
             /** Format: double */
             riseMm: number;
         };
+        Bent: {
+            /**
+             * Format: double
+             * @description how far it stands out of the flat of its heel
+             */
+            depthMm: number;
+            /**
+             * Format: double
+             * @description of the outer side of the edge
+             */
+            edgeStrain: number;
+            /**
+             * Format: double
+             * @description diameter of the form
+             */
+            formMm: number;
+            /**
+             * Format: double
+             * @description from the heel to where it reaches furthest ahead
+             */
+            reachMm: number;
+            side: number[][];
+            spine: number[][];
+            /**
+             * Format: double
+             * @description of the outer face
+             */
+            strain: number;
+            /**
+             * Format: double
+             * @description how far round the form it goes
+             */
+            turnDeg: number;
+        };
         Bounds: {
             /** Format: double */
             bottomMm: number;
@@ -1197,6 +1231,12 @@ export interface components {
             pieceId: string;
         };
         Design: {
+            /**
+             * Format: double
+             * @description radius of a half-round stop cut into the edge just ahead of the heel
+             */
+            choilMm?: number;
+            flatBend?: components["schemas"]["FlatBend"];
             grind: components["schemas"]["Grind"];
             handle?: components["schemas"]["Handle"];
             /**
@@ -1217,7 +1257,7 @@ export interface components {
             outline?: components["schemas"]["Outline"];
             ricasso: components["schemas"]["Ricasso"];
             /** @enum {string} */
-            shape: "drop" | "straightBack" | "sheepsfoot" | "spear" | "trailing" | "broad" | "hooked" | "own";
+            shape: "drop" | "straightBack" | "sheepsfoot" | "spear" | "trailing" | "broad" | "hooked" | "clip" | "clipCurved" | "brokenBack" | "angled" | "recurve" | "belly" | "sweep" | "leaf" | "doubleLeaf" | "sickle" | "nosed" | "beaked" | "straightLong" | "curvedLong" | "own";
             /**
              * Format: double
              * @description thickness at the heel
@@ -1283,6 +1323,8 @@ export interface components {
             widthMm: number;
         };
         Drawing: {
+            /** @description a blade bent flatwise, as it is when it is done; all else draws it flat */
+            bent?: components["schemas"]["Bent"];
             finished: components["schemas"]["Station"][];
             finishedZones: components["schemas"]["Span"][];
             forged: components["schemas"]["Station"][];
@@ -1436,6 +1478,28 @@ export interface components {
             /** @description the obstacle as it is */
             why?: string;
         };
+        FlatBend: {
+            /**
+             * Format: double
+             * @description of the form to the length of the blade: 90 lies across it, less turns its upper end to the point
+             */
+            axisDeg: number;
+            /**
+             * @description the face that becomes the hollow one, of a blade that is bevelled on one side
+             * @enum {string}
+             */
+            hollow: "bevel" | "flat";
+            /**
+             * Format: double
+             * @description how much of the blade is bent, from the point
+             */
+            longMm: number;
+            /**
+             * Format: double
+             * @description of the form it is bent over: of its hollow face
+             */
+            radiusMm: number;
+        };
         Forging: {
             /** Format: double */
             bendPerMm?: number;
@@ -1575,6 +1639,11 @@ export interface components {
              * @description height of a false edge as a fraction of the local height
              */
             swedgeFraction?: number;
+            /**
+             * Format: double
+             * @description how far a false edge, or the sharpened back of a clip, runs from the point; 0: to the heel
+             */
+            swedgeLongMm?: number;
             /** Format: double */
             wheelRadiusMm?: number;
         };
@@ -2283,6 +2352,11 @@ export interface components {
              * @description radius of a half-round finger notch in the middle of its edge side
              */
             notchMm?: number;
+            /**
+             * Format: double
+             * @description how far its top stands over the spine: an integral bolster or guard that is drawn out of the bar
+             */
+            riseMm?: number;
             /** Format: double */
             thicknessMm: number;
         };
@@ -2515,7 +2589,7 @@ export interface components {
             /** @description of its own: there may be several of a kind */
             id: string;
             /** @enum {string} */
-            kind: "straighten" | "weld" | "weldOn" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "tangCurve" | "cutOff" | "loop" | "wrap" | "harden" | "normalise" | "anneal";
+            kind: "straighten" | "weld" | "weldOn" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "lineCurve" | "formFlat" | "tangCurve" | "cutOff" | "loop" | "wrap" | "harden" | "normalise" | "anneal";
             /** Format: int64 */
             passes: number;
             readings?: components["schemas"]["Reading"][];

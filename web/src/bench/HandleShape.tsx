@@ -7,7 +7,7 @@ import type { Layout } from "./layout";
 export const HandleShape = memo(function HandleShape({ plan, layout: l }: { plan: Plan; layout: Layout }) {
   const row = l.finished;
   const at = (n: number[]) => `${l.x(n[0] ?? 0).toFixed(1)},${(row.baseY - (n[1] ?? 0) * l.scale).toFixed(1)}`;
-  const { handle = [], holes = [], push } = plan.drawing;
+  const { handle = [], holes = [], push, bent } = plan.drawing;
   return (
     <g pointerEvents="none" data-testid="handle">
       {handle.map((p) => {
@@ -47,6 +47,16 @@ export const HandleShape = memo(function HandleShape({ plan, layout: l }: { plan
           data-testid="hole"
         />
       ))}
+      {bent && (
+        <path
+          d={`M${bent.side.map(at).join("L")}Z`}
+          stroke="var(--chalk)"
+          strokeWidth="1.1"
+          strokeDasharray="2 4"
+          fill="none"
+          data-testid="bent"
+        />
+      )}
       {push && (
         <path
           d={`M${at(push.butt)}L${at(along(push.butt, push.front, plan.drawing.finished[0]?.x ?? 0))}`}

@@ -161,7 +161,7 @@ export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold 
 const nameOf = (n: NodeRef) => (n.side === "taper" ? `taper.${n.index}` : `outline.${n.side}.${n.index}`);
 const ofTang = (s: Side) => s === "tangTop" || s === "tangBottom";
 /** How far behind the point the tang begins. */
-export const shoulderMm = (d: { lengthMm: number; ricasso: { lengthMm: number } }) => d.lengthMm + d.ricasso.lengthMm;
+const shoulderMm = (d: { lengthMm: number; ricasso: { lengthMm: number } }) => d.lengthMm + d.ricasso.lengthMm;
 export const sideName = (s: Side) => (s === "taper" ? say("taper.side") : say(`outline.${s}`));
 
 /** Adds a node where the outline is double-clicked: on the nearer of the two curves. */

@@ -15,6 +15,10 @@ import { print } from "../units/print";
 import { FileButton, patternEndings, usePatternIn } from "./PatternIn";
 import { PatternSheet } from "./PatternSheet";
 
+/** Blades longer than this, mm, do not set the scale of the others; they are drawn smaller, and it is said. */
+const longMm = 420;
+const roomPx = 380;
+
 /** The library: every pattern at one scale, searched by name, tag or shape. */
 export function PatternsPage() {
   useTitle(say("nav.patterns"));
@@ -30,7 +34,8 @@ export function PatternsPage() {
       `${p.name} ${p.tags.join(" ")} ${say(`shape.${p.design.shape}`)} ${say(`tangKind.${p.design.tangKind}`)}`.toLowerCase();
     return words.every((w) => all.includes(w));
   });
-  const longest = Math.max(1, ...(patterns.data ?? []).map((p) => p.sketch.at(-1)?.x ?? 0));
+  const lengths = (patterns.data ?? []).map((p) => p.sketch.at(-1)?.x ?? 0);
+  const longest = Math.max(1, ...lengths.filter((mm) => mm <= longMm));
   const open = patterns.data?.find((p) => p.id === id);
   if (id && patterns.data && !patterns.isFetching && !open) return <NotThere />;
   return (
@@ -58,7 +63,7 @@ export function PatternsPage() {
       ) : (
         <ul className="border-t border-line">
           {shown.map((p) => (
-            <Row key={p.id} pattern={p} scale={Math.min(1.15, 380 / longest)} />
+            <Row key={p.id} pattern={p} scale={Math.min(1.15, roomPx / longest)} />
           ))}
         </ul>
       )}
@@ -68,7 +73,8 @@ export function PatternsPage() {
   );
 }
 
-function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
+function Row({ pattern: p, scale: common }: { pattern: Pattern; scale: number }) {
+  const scale = Math.min(common, roomPx / Math.max(1, p.sketch.at(-1)?.x ?? 1));
   const units = useUnits();
   const client = useQueryClient();
   const go = useNavigate();
@@ -95,6 +101,7 @@ function Row({ pattern: p, scale }: { pattern: Pattern; scale: number }) {
             {print.length(p.design.heightMm, units)} × {print.thickness(p.design.spineMm, units)} ·{" "}
             {say("patterns.revision", { n: p.revision })}
             {p.tags.length > 0 && ` · ${p.tags.join(", ")}`}
+            {scale < common && ` · ${say("patterns.smaller")}`}
           </span>
         </span>
       </Link>

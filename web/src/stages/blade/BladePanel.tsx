@@ -7,6 +7,7 @@ import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
 import { AllowanceZones } from "./AllowanceZones";
+import { FlatBendPanel } from "./FlatBendPanel";
 import { HandlePanel } from "./HandlePanel";
 import { HolesPanel } from "./HolesPanel";
 import { NodePanel } from "./NodePanel";
@@ -15,7 +16,29 @@ import { SectionPanel } from "./SectionPanel";
 import { TangForm } from "./TangForm";
 import { UsePanel } from "./UsePanel";
 
-const shapes = ["drop", "straightBack", "sheepsfoot", "spear", "trailing", "broad", "hooked"];
+const shapes = [
+  "drop",
+  "straightBack",
+  "sheepsfoot",
+  "spear",
+  "trailing",
+  "clip",
+  "clipCurved",
+  "brokenBack",
+  "angled",
+  "recurve",
+  "belly",
+  "sweep",
+  "leaf",
+  "doubleLeaf",
+  "broad",
+  "hooked",
+  "sickle",
+  "nosed",
+  "beaked",
+  "straightLong",
+  "curvedLong",
+];
 const grinds = ["flat", "convex", "chisel", "hollow", "diamond", "lens", "rect"];
 const schools = ["thick", "close", "flats"];
 
@@ -95,6 +118,8 @@ export const BladePanel = memo(function BladePanel(p: Props) {
         <F f="design.grind.plungeMm" />
         <F f="design.grind.swedgeFraction" />
         {falseEdge && <F f="design.grind.swedgeEdgeMm" />}
+        {falseEdge && <F f="design.grind.swedgeLongMm" />}
+        <F f="design.choilMm" />
       </Group>
       <UsePanel />
       <SectionPanel at={section} onAt={onSection} />
@@ -103,7 +128,9 @@ export const BladePanel = memo(function BladePanel(p: Props) {
         <F f="design.ricasso.heightMm" />
         <F f="design.ricasso.thicknessMm" />
         <F f="design.ricasso.notchMm" />
+        <F f="design.ricasso.riseMm" />
       </Group>
+      <FlatBendPanel />
       <Group title={say("zone.tang")} term="tang" fold="tang" brief={`${told(`tangKind.${tang}`)}, ${tangLong}`}>
         <DraftPick
           field="design.tangKind"

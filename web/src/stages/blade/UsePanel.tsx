@@ -17,6 +17,10 @@ const uses = [
   "cleaver",
   "scribe",
   "fillet",
+  "chopper",
+  "sickle",
+  "sword",
+  "spoon",
 ];
 
 /** The finished blade against what is usual for its use: a sentence where it is not. */
