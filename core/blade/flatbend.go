@@ -70,7 +70,7 @@ type bender struct {
 	nx, ny float64 // toward the point, at right angles to the form
 	radius float64 // of the layer that keeps its length
 	z0     float64 // where that lies across the thickness
-	toward float64 // +1 where the bevelled face becomes the hollow one
+	toward float64 // +1 where the face in front becomes the hollow one
 }
 
 // Bender of the body's blade; nil where it is not bent.
@@ -82,7 +82,7 @@ func (b *Body) Bender() func(p [3]float64) [3]float64 {
 	x0 := math.Min(f.LongMm, b.length)
 	sin, cos := math.Sincos(f.AxisDeg * math.Pi / 180)
 	k := bender{x0: x0, y0: (b.SpineY(x0) + b.EdgeY(x0)) / 2, nx: -sin, ny: cos, toward: -1}
-	if f.Hollow == BevelInside {
+	if (f.Hollow == BevelInside) != b.Blade.Grind.left() {
 		k.toward = 1
 	}
 	k.z0 = b.middleZ(x0)
@@ -94,22 +94,24 @@ func (b *Body) Bender() func(p [3]float64) [3]float64 {
 // mean, up to x: there it keeps its length when it is bent, and so its volume. 0 where both
 // faces are alike.
 func (b *Body) middleZ(x float64) float64 {
-	if !b.Blade.Grind.Kind.OneSided() {
+	if g := b.Blade.Grind; !g.Kind.OneSided() && (g.Groove == nil || g.Groove.Faces != 1) {
 		return 0
 	}
 	const stations, steps = 60, 24
 	v, m := 0.0, 0.0
 	for i := range stations {
 		s := b.SectionAt(x * (float64(i) + .5) / stations)
-		widest := s.ThicknessAt(s.HeightMm)
 		for k := range steps {
-			t := s.ThicknessAt(s.HeightMm * (float64(k) + .5) / steps)
-			v += t * s.HeightMm
-			m += t * s.HeightMm * (t - widest) / 2
+			front, back := s.FacesAt(s.HeightMm * (float64(k) + .5) / steps)
+			v += (front - back) * s.HeightMm
+			m += (front - back) * s.HeightMm * (front + back) / 2
 		}
 	}
 	if v <= 0 {
 		return 0
+	}
+	if b.Blade.Grind.left() {
+		m = -m
 	}
 	return m / v
 }

@@ -149,18 +149,16 @@ func (b *Body) meshStations() []float64 {
 // ring adds the section at x as a closed polygon: up one face, down the other.
 func (b *Body) ring(m *Mesh, x float64, steps int) {
 	s, bottom := b.SectionAt(x), b.EdgeY(x)
-	one := s.Kind.OneSided()
-	widest := s.ThicknessAt(s.HeightMm)
+	left := b.Blade.Grind.left()
 	back := make([][3]float64, steps+1)
 	for i := range steps + 1 {
 		y := s.HeightMm * float64(i) / float64(steps)
-		t := s.ThicknessAt(y)
-		z := t / 2
-		if one { // the back lies flat; a groove in one face is in the back
-			z = t - widest/2
+		front, behind := s.FacesAt(y)
+		if left {
+			front, behind = -behind, -front
 		}
-		m.Vertices = append(m.Vertices, [3]float64{x, bottom + y, z})
-		back[i] = [3]float64{x, bottom + y, z - t}
+		m.Vertices = append(m.Vertices, [3]float64{x, bottom + y, front})
+		back[i] = [3]float64{x, bottom + y, behind}
 	}
 	for i := steps; i >= 0; i-- {
 		m.Vertices = append(m.Vertices, back[i])

@@ -62,7 +62,9 @@ const (
 	minHeightMm, maxHeightMm = 5, 160
 	minThickMm, maxThickMm   = 0.5, 20
 	minEdgeMm                = 0.05
+	leastBevel               = 0.1
 	mostChoilMm              = 12
+	maxWheelMm               = 20000 // a stone or a belt over a long curved platen
 )
 
 // Validate reports every field of the design that cannot be.
@@ -83,10 +85,11 @@ func (d Design) Validate(c fact.Check) {
 	d.validateTaper(c)
 	g := c.Within("grind")
 	fact.OneOf(g, "kind", d.Grind.Kind, section.Kinds()...)
+	fact.OneOf(g, "bevelSide", d.Grind.BevelSide, RightBevel, LeftBevel, "")
 	g.Range("edgeMm", d.Grind.EdgeMm, minEdgeMm, math.Max(d.SpineMm, minEdgeMm))
-	g.Range("bevelFraction", d.Grind.BevelFraction, 0.1, 1)
+	g.Range("bevelFraction", d.Grind.BevelFraction, leastBevel, 1)
 	if d.Grind.PointBevelFraction != 0 {
-		g.Range("pointBevelFraction", d.Grind.PointBevelFraction, 0.1, 1)
+		g.Range("pointBevelFraction", d.Grind.PointBevelFraction, leastBevel, 1)
 	}
 	if d.Grind.PointEdgeMm != 0 {
 		g.Range("pointEdgeMm", d.Grind.PointEdgeMm, minEdgeMm, math.Max(d.TipMm, minEdgeMm))
@@ -100,9 +103,9 @@ func (d Design) Validate(c fact.Check) {
 		g.Range("swedgeEdgeMm", d.Grind.SwedgeEdgeMm, 0, maxThickMm)
 	}
 	if d.Grind.Kind == section.Hollow {
-		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, math.Max(15, d.HeightMm*d.Grind.BevelFraction/2), 2000)
+		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, math.Max(15, d.HeightMm*d.Grind.BevelFraction/2), maxWheelMm)
 	} else {
-		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, 0, 2000)
+		g.Range("wheelRadiusMm", d.Grind.WheelRadiusMm, 0, maxWheelMm)
 	}
 	if v := d.Grind.Groove; v != nil {
 		w := g.Within("groove")
@@ -112,6 +115,9 @@ func (d Design) Validate(c fact.Check) {
 		w.Range("faces", v.Faces, 1, 2)
 		w.Range("fromMm", v.FromMm, 0, d.LengthMm)
 		w.Range("toMm", v.ToMm, 0, d.LengthMm)
+		if v.WheelRadiusMm != 0 {
+			w.Range("wheelRadiusMm", v.WheelRadiusMm, math.Max(5, (v.HighFraction-v.LowFraction)*d.HeightMm/2), maxWheelMm)
+		}
 	}
 	r := c.Within("ricasso")
 	r.Range("lengthMm", d.Ricasso.LengthMm, 2, 150)
@@ -123,6 +129,29 @@ func (d Design) Validate(c fact.Check) {
 	d.validateFlatBend(c)
 	d.validateTang(c)
 	d.validateHandle(c)
+}
+
+// BevelSetDeg is the angle between bevel and flat at the heel, to set to platen or jig.
+func (d Design) BevelSetDeg() float64 {
+	s := section.Section{Kind: d.Grind.Kind, HeightMm: d.HeightMm, SpineMm: d.SpineMm, EdgeMm: d.Grind.EdgeMm, BevelHeightMm: d.Grind.BevelFraction * d.HeightMm}
+	deg, _ := s.Set()
+	return deg
+}
+
+// SetBevel gives the bevel the height at the heel to which it reaches when it is set so to
+// platen or jig; lowest and highest are the angles that it can be set to. ok is false, and
+// nothing changed, outside of them.
+func (d *Design) SetBevel(angleDeg float64) (lowest, highest float64, ok bool) {
+	s := section.Section{Kind: d.Grind.Kind, HeightMm: d.HeightMm, SpineMm: d.SpineMm, EdgeMm: d.Grind.EdgeMm}
+	lowest, _ = s.Set()
+	s.BevelHeightMm = leastBevel * d.HeightMm
+	highest, _ = s.Set()
+	if s.Kind == section.Diamond || s.Kind == section.Lens || s.Kind == section.Rect || !(angleDeg >= lowest && angleDeg <= highest) {
+		return lowest, highest, false
+	}
+	share := math.Tan(highest*math.Pi/180) * leastBevel / math.Tan(angleDeg*math.Pi/180)
+	d.Grind.BevelFraction = math.Max(leastBevel, math.Min(1, share))
+	return lowest, highest, true
 }
 
 // stationsU are where a preset is sampled, as fractions of the blade length,

@@ -22,7 +22,18 @@ func Sections(b *blade.Body) []plan.SectionView {
 		s := b.SectionAt(x)
 		p := s.Properties()
 		v := plan.SectionView{XMm: micron(x), HeightMm: micron(s.HeightMm), AngleDeg: micron(s.EdgeAngleDeg()), AreaMm2: micron(p.AreaMm2), FlatwiseMm4: micron(p.FlatwiseMm4), OneFace: s.Kind.OneSided()}
+		set, high := s.Set()
+		backSet, backHigh := s.BackSet()
+		v.SetDeg, v.BevelMm, v.BackSetDeg, v.BackMm = micron(set), micron(high), micron(backSet), micron(backHigh)
+		aside := s.Kind.OneSided() || len(s.Grooves) > 0 && s.Grooves[0].OneFace
 		for k := range viewSteps + 1 {
+			if aside {
+				front, back := s.FacesAt(s.HeightMm * float64(k) / viewSteps)
+				if b.Blade.Grind.BevelSide == blade.LeftBevel && s.Kind.OneSided() {
+					front = -back
+				}
+				v.Front = append(v.Front, micron(front))
+			}
 			v.T = append(v.T, micron(s.ThicknessAt(s.HeightMm*float64(k)/viewSteps)))
 		}
 		for k, h := range behindHeights {

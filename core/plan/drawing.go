@@ -103,4 +103,9 @@ type SectionView struct {
 	AreaMm2     float64    `json:"areaMm2"`
 	FlatwiseMm4 float64    `json:"flatwiseMm4" doc:"second moment against bending flatwise"`
 	OneFace     bool       `json:"oneFace,omitempty" doc:"ground on one side: the other face is flat"`
+	Front       []float64  `json:"front,omitempty" doc:"where the front face lies, before the mid-plane of the spine, where it is not half of the thickness"`
+	SetDeg      float64    `json:"setDeg,omitempty" doc:"to set the bevel to platen or jig: between its chord and the flat, or the mid-plane where both sides are ground"`
+	BevelMm     float64    `json:"bevelMm,omitempty" doc:"height from the edge that the bevel then reaches"`
+	BackSetDeg  float64    `json:"backSetDeg,omitempty" doc:"the same for a false edge"`
+	BackMm      float64    `json:"backMm,omitempty" doc:"its height from the spine"`
 }

@@ -101,6 +101,7 @@ type Plan struct {
 	// SuggestFirst is what to forge first with so much stock to spare.
 	SuggestFirst First          `json:"suggestFirst" enum:"point,tang"`
 	Nodes        blade.Outline  `json:"nodes" doc:"the outline of the finished blade as nodes to be moved"`
+	BevelSetDeg  float64        `json:"bevelSetDeg,omitempty" doc:"angle between bevel and flat at the heel, to set to platen or jig"`
 	TangNodes    *blade.Outline `json:"tangNodes,omitempty" doc:"that of a full tang, from its shoulder"`
 }
 

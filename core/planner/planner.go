@@ -79,6 +79,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	p.Sections = figure.Sections(fin)
 	if req.Forged == nil {
 		p.Nodes, p.TangNodes = req.Design.OwnOutline(), req.Design.TangOutline()
+		p.BevelSetDeg = math.Round(req.Design.BevelSetDeg()*100) / 100
 		p.Whole = fin.Assemble(req.Design)
 		figure.AddHandle(&p.Drawing, fin, req.Design)
 		if figure.BendHandle(&p.Drawing, &req.Design) {

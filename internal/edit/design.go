@@ -102,6 +102,18 @@ func taper(d *blade.Design, what string, e Edit) *Problem {
 	return nil
 }
 
+// setBevel sets the bevel to platen or jig.
+func setBevel(d *blade.Design, e Edit) *Problem {
+	deg, bad := Number(e)
+	if bad != nil {
+		return bad
+	}
+	if low, high, ok := d.SetBevel(deg); !ok {
+		return outside(e, "field.range", low, high)
+	}
+	return nil
+}
+
 // fitHand fits handle and tang to a hand: "breadth; length".
 func fitHand(d *blade.Design, e Edit) *Problem {
 	breadth, length, bad := pair(e)

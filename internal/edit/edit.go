@@ -27,6 +27,7 @@
 //	choices.stamp          yes, no
 //	design.groove          none, fuller, strip, back
 //	design.flatBend        none, bent             the end of the blade, over a form
+//	design.setDeg          "6.5"                  the bevel's angle to platen or jig: sets its height
 //	design.handle          none, drawn
 //	design.hand            "85mm; 190mm"          breadth and length of a hand to fit
 //	design.hole            add, slot, "delete 1"

@@ -31,6 +31,7 @@ var piece = table[doc.Piece]{
 		}),
 		"design.groove":      choice(setGroove),
 		"design.flatBend":    choice(func(d *doc.Piece, v string) bool { return setFlatBend(&d.Request.Design, v) }),
+		"design.setDeg":      func(d *doc.Piece, e Edit) *Problem { return setBevel(&d.Request.Design, e) },
 		"design.handle":      choice(setHandle),
 		"design.hand":        func(d *doc.Piece, e Edit) *Problem { return fitHand(&d.Request.Design, e) },
 		"design.hole":        func(d *doc.Piece, e Edit) *Problem { return drill(&d.Request.Design, e) },

@@ -1612,6 +1612,11 @@ export interface components {
              * @description bevel height as a fraction of the local height; 0 or 1 is full
              */
             bevelFraction?: number;
+            /**
+             * @description of a blade ground on one side: which face has the bevel, edge down and point away; right if not said
+             * @enum {string}
+             */
+            bevelSide?: "right" | "left";
             /** Format: double */
             edgeMm?: number;
             groove?: components["schemas"]["Groove"];
@@ -1672,6 +1677,11 @@ export interface components {
              * @description from the point; 0 is to the heel
              */
             toMm: number;
+            /**
+             * Format: double
+             * @description of the wheel that grinds it, however large: its depth follows from it and the height; 0: the depth is given
+             */
+            wheelRadiusMm?: number;
         };
         Hand: {
             /** Format: double */
@@ -2157,6 +2167,11 @@ export interface components {
             anvil?: "anvil" | "block" | "rail" | "stone";
             bar: components["schemas"]["BarPlan"];
             bend: components["schemas"]["Bend"];
+            /**
+             * Format: double
+             * @description angle between bevel and flat at the heel, to set to platen or jig
+             */
+            bevelSetDeg?: number;
             drawing: components["schemas"]["Drawing"];
             feasibility: components["schemas"]["Feasibility"][];
             /** @description the finished blade against what is usual for its use */
@@ -2410,17 +2425,39 @@ export interface components {
             angleDeg: number;
             /** Format: double */
             areaMm2: number;
+            /**
+             * Format: double
+             * @description its height from the spine
+             */
+            backMm?: number;
+            /**
+             * Format: double
+             * @description the same for a false edge
+             */
+            backSetDeg?: number;
             /** @description thickness 1, 5 and 10 mm above the edge; the spine's where it is lower */
             behindMm: number[];
+            /**
+             * Format: double
+             * @description height from the edge that the bevel then reaches
+             */
+            bevelMm?: number;
             /**
              * Format: double
              * @description second moment against bending flatwise
              */
             flatwiseMm4: number;
+            /** @description where the front face lies, before the mid-plane of the spine, where it is not half of the thickness */
+            front?: number[];
             /** Format: double */
             heightMm: number;
             /** @description ground on one side: the other face is flat */
             oneFace?: boolean;
+            /**
+             * Format: double
+             * @description to set the bevel to platen or jig: between its chord and the flat, or the mid-plane where both sides are ground
+             */
+            setDeg?: number;
             t: number[];
             /** Format: double */
             x: number;

@@ -64,6 +64,8 @@ export const BladePanel = memo(function BladePanel(p: Props) {
   const nodes = useDraftPart((s) => s.doc.request.design.taperNodes?.length ?? 0);
   const kind = useDraftPart((s) => s.doc.request.design.grind.kind);
   const tang = useDraftPart((s) => s.doc.request.design.tangKind);
+  const side = useDraftPart((s) => s.doc.request.design.grind.bevelSide || "right");
+  const setDeg = useDraftPart((s) => s.plan.bevelSetDeg ?? 0);
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
   const own = useDraftPart((s) => !!s.doc.request.design.outline);
   const school = useDraftPart((s) => s.plan.school);
@@ -110,6 +112,17 @@ export const BladePanel = memo(function BladePanel(p: Props) {
         />
         <F f="design.grind.edgeMm" />
         {!["diamond", "lens", "rect"].includes(kind) && <F f="design.grind.bevelFraction" />}
+        {kind === "chisel" && (
+          <DraftPick
+            field="design.grind.bevelSide"
+            label={say("field.name.design.grind.bevelSide")}
+            value={side}
+            options={options(["right", "left"], "bevelSide")}
+          />
+        )}
+        {["flat", "chisel", "hollow", "convex"].includes(kind) && (
+          <DraftField field="design.setDeg" label={say("field.name.design.setDeg")} value={setDeg} />
+        )}
         {kind === "hollow" && <F f="design.grind.wheelRadiusMm" />}
       </Group>
       <Group title={say("blade.grindMore")} fold="grindMore">

@@ -26,7 +26,7 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
         aria-valuetext={print.length(s.x, units)}
         onChange={(e) => onAt((Number(e.target.value) + 0.5) / list.length)}
       />
-      <Cut t={s.t} heightMm={s.heightMm} oneFace={s.oneFace ?? false} />
+      <Cut t={s.t} front={s.front ?? s.t.map((v) => v / 2)} heightMm={s.heightMm} />
       <dl className="grid content-start gap-x-2 text-[15px]" data-testid="section-figures">
         {[1, 5, 10].map((h, i) => (
           <Figure
@@ -36,6 +36,18 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
           />
         ))}
         <Figure name={say("section.angle")} value={`${s.angleDeg.toFixed(1)}°`} />
+        {(s.setDeg ?? 0) > 0 && (
+          <>
+            <Figure name={say("section.set")} value={`${(s.setDeg ?? 0).toFixed(1)}°`} />
+            <Figure name={say("section.bevelHere")} value={print.length(s.bevelMm ?? 0, units)} />
+          </>
+        )}
+        {(s.backSetDeg ?? 0) > 0 && (
+          <>
+            <Figure name={say("section.backSet")} value={`${(s.backSetDeg ?? 0).toFixed(1)}°`} />
+            <Figure name={say("section.backHere")} value={print.length(s.backMm ?? 0, units)} />
+          </>
+        )}
         <Figure name={say("section.spineHere")} value={print.thickness(s.t[s.t.length - 1] ?? 0, units)} />
         <Figure name={say("section.heightHere")} value={print.length(s.heightMm, units)} />
         <Figure name={say("section.stiff")} value={print.moment(s.flatwiseMm4, units)} />
@@ -50,7 +62,7 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
         }))}
       />
       {groove &&
-        (["depthMm", "lowFraction", "highFraction", "fromMm", "toMm"] as const).map((f) => (
+        (["wheelRadiusMm", "depthMm", "lowFraction", "highFraction", "fromMm", "toMm"] as const).map((f) => (
           <DraftField key={f} field={`design.grind.groove.${f}`} label={say(`field.name.design.grind.groove.${f}`)} />
         ))}
     </Group>
@@ -58,16 +70,14 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
 }
 
 /** The section at true proportion, edge down. */
-function Cut({ t, heightMm, oneFace }: { t: number[]; heightMm: number; oneFace: boolean }) {
+function Cut({ t, front, heightMm }: { t: number[]; front: number[]; heightMm: number }) {
   const size = 190;
   const thick = Math.max(...t);
   const k = Math.min((size - 12) / Math.max(heightMm, 1), 130 / Math.max(thick, 1));
   const n = t.length - 1;
   const y = (i: number) => size - 6 - (i / n) * heightMm * k;
-  const left = t.map((v, i) => `${(70 - (oneFace ? thick / 2 : v / 2) * k).toFixed(1)},${y(i).toFixed(1)}`);
-  const right = t
-    .map((v, i) => `${(70 + (oneFace ? v - thick / 2 : v / 2) * k).toFixed(1)},${y(i).toFixed(1)}`)
-    .reverse();
+  const left = t.map((v, i) => `${(70 + ((front[i] ?? 0) - v) * k).toFixed(1)},${y(i).toFixed(1)}`);
+  const right = front.map((v, i) => `${(70 + v * k).toFixed(1)},${y(i).toFixed(1)}`).reverse();
   return (
     <svg width="140" height={size} role="img" aria-label={say("section.title")} className="justify-self-center">
       <path
