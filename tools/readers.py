@@ -24,8 +24,14 @@ patterns = json.loads((docs / "pattern.schema.json").read_text())
 shop = json.loads((docs / "shop.schema.json").read_text())
 
 
-# what the forged solid is drawn as
+# what the forged solid is drawn as, and a finished one whose blade is bent flatwise
 FORGED = ("forged", "ricasso", "tang")
+BENT = ("bent", "ricasso", "tang")
+
+
+def layers(names):
+    """Which layers to measure, and the solid that is as long."""
+    return (BENT, "finished") if "bent" in names else (FORGED, "forged")
 
 
 def run(*args):
@@ -51,11 +57,13 @@ def long_in_svg(file):
     root = xml.parse(file).getroot()
     want(root.get("width").endswith("mm"), file, "no unit")
     run("rsvg-convert", str(file), "-o", str(file) + ".png")
+    paths = list(root.iter("{http://www.w3.org/2000/svg}path"))
+    drawn, solid = layers([path.get("id") for path in paths])
     xs = []
-    for path in root.iter("{http://www.w3.org/2000/svg}path"):
-        if path.get("id") in FORGED:
+    for path in paths:
+        if path.get("id") in drawn:
             xs += [float(x) for x in re.findall(r"[ML](-?[\d.]+) ", path.get("d"))]
-    return max(xs) - min(xs)
+    return max(xs) - min(xs), solid
 
 
 def long_in_dxf(file):
@@ -63,10 +71,11 @@ def long_in_dxf(file):
     audit = drawing.audit()
     want(not audit.errors and not audit.fixes, file, f"{audit.errors} {audit.fixes}")
     want(drawing.units == ezdxf.units.MM, file, "not in millimetres")
-    lines = [e for e in drawing.modelspace() if e.dxf.layer.lower() in FORGED]
+    drawn, solid = layers([e.dxf.layer.lower() for e in drawing.modelspace()])
+    lines = [e for e in drawing.modelspace() if e.dxf.layer.lower() in drawn]
     want(lines and all(e.is_closed for e in lines), file, "no closed lines in it")
     xs = [p[0] for e in lines for p in e.points()]
-    return max(xs) - min(xs)
+    return max(xs) - min(xs), solid
 
 
 def meshes_of_3mf(file):
@@ -97,8 +106,9 @@ for file in sorted(folder.glob("*.stl")):
     solids = dict(meshes_of_3mf(file.with_suffix(".3mf")))
     want(abs(solids["forged"][0] / volume - 1) < 1e-4, file, f"{volume} mm³, and in 3MF {solids['forged']}")
     want(0 < solids["finished"][0] < volume, file, "the finished blade is not within the forged one")
-    for named, found in (("SVG", long_in_svg(file.with_suffix(".svg"))), ("DXF", long_in_dxf(file.with_suffix(".dxf")))):
-        want(abs(found - length) < 0.1, file, f"{length} mm long, and in {named} {found}")
+    for named, (found, solid) in (("SVG", long_in_svg(file.with_suffix(".svg"))), ("DXF", long_in_dxf(file.with_suffix(".dxf")))):
+        want(abs(found - solids[solid][1]) < 0.1, file, f"{solids[solid][1]} mm long, and in {named} {found}")
+    want(abs(length - solids["forged"][1]) < 1e-3, file, "as long in both solids")
 for file in sorted(folder.glob("*.json")):
     jsonschema.validate(json.loads(file.read_text()), patterns, jsonschema.Draft202012Validator)
     spoilt = json.loads(file.read_text())

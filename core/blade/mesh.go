@@ -143,7 +143,7 @@ func (b *Body) meshStations() []float64 {
 		}
 	}
 	sort.Float64s(xs)
-	return slices.CompactFunc(xs, func(a, c float64) bool { return math.Abs(a-c) < 1e-6 })
+	return slices.CompactFunc(xs, func(a, c float64) bool { return math.Abs(a-c) < sliverMm })
 }
 
 // ring adds the section at x as a closed polygon: up one face, down the other.

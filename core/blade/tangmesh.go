@@ -8,6 +8,9 @@ import (
 // holeSteps are the stations through half of a hole's round end.
 const holeSteps = 16
 
+// sliverMm is less than any triangle of a solid is wide.
+const sliverMm = 0.002
+
 // drilled is a tang with its holes in strips: between two stations each is made of stretches
 // of steel, one above the other, between its sides and the holes.
 type drilled struct {
@@ -31,12 +34,18 @@ func (h Hole) reachAt(s float64) float64 {
 // drill adds the tang to the mesh with its holes through it.
 func (t *Tang) drill(m *Mesh, x0, heel, stepMm float64) {
 	d := drilled{mesh: m, tang: t, x0: x0, heel: heel}
-	d.at = t.stations(stepMm)
+	var ends []float64
 	for _, h := range t.Holes {
 		half := math.Max(0, h.LongMm-h.DiameterMm) / 2
 		for i := range holeSteps + 1 {
 			r := half + h.DiameterMm/2*math.Cos(math.Pi/2*float64(i)/holeSteps)
-			d.at = append(d.at, h.AtMm-r, h.AtMm+r)
+			ends = append(ends, h.AtMm-r, h.AtMm+r)
+		}
+	}
+	d.at = ends
+	for _, s := range t.stations(stepMm) { // but for slivers beside the stations of a hole
+		if !slices.ContainsFunc(ends, func(e float64) bool { return math.Abs(e-s) < sliverMm }) {
+			d.at = append(d.at, s)
 		}
 	}
 	slices.Sort(d.at)

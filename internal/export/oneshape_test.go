@@ -87,3 +87,38 @@ func TestABentTangIsBentEverywhere(t *testing.T) {
 	}
 	assert.InDelta(t, drawnRight, meshRight, .5)
 }
+
+// TestABentBladeIsDrawnFlatAndAsBent: the outline to cut by is the flat one, and its bend is
+// beside it, as long along its middle as the blade.
+func TestABentBladeIsDrawnFlatAndAsBent(t *testing.T) {
+	d := plantest.Starter("spoon")
+	sub := Subject{Design: d, Allowances: blade.ThickAndGrind.Allowances()}
+	fin, fog, _, err := sub.bodies()
+	require.NoError(t, err)
+	ls := Drawing(fin, fog, d.TangKind)
+	bent := ls[len(ls)-1]
+	require.Equal(t, LayerBent, bent.Layer)
+	n := len(bent.Points) / 2
+	long := 0.0
+	middle := func(i int) Point {
+		a, b := bent.Points[i], bent.Points[len(bent.Points)-1-i]
+		return Point{(a[0] + b[0]) / 2, (a[1] + b[1]) / 2}
+	}
+	for i := range n - 1 {
+		a, b := middle(i), middle(i+1)
+		long += math.Hypot(b[0]-a[0], b[1]-a[1])
+	}
+	assert.InEpsilon(t, d.LengthMm, long, .02)
+	for _, p := range bent.Points {
+		for _, l := range ls[:len(ls)-1] {
+			lo, _ := bounds([]Loop{l})
+			assert.Less(t, p[1], lo[1], "under the others")
+		}
+	}
+	sub.Design.FlatBend = nil
+	fin, fog, _, err = sub.bodies()
+	require.NoError(t, err)
+	for _, l := range Drawing(fin, fog, d.TangKind) {
+		assert.NotEqual(t, LayerBent, l.Layer)
+	}
+}

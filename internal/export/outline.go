@@ -23,6 +23,7 @@ const (
 	LayerRicasso  = "ricasso"
 	LayerTang     = "tang"
 	LayerHole     = "hole"
+	LayerBent     = "bent" // a blade bent flatwise, seen from its spine: a template for the bend
 )
 
 // curveStepMm is how finely a curve is followed: a smooth curve of a knife stays
@@ -121,8 +122,24 @@ func Drawing(finished, forged *blade.Body, tang blade.TangKind) []Loop {
 		around.Points[i][0] += shift
 		around.Points[i][1] += up
 	}
-	return append(loops(finished, LayerFinished, tang), around)
+	out := append(loops(finished, LayerFinished, tang), around)
+	if bent := finished.BentBlade(); bent != nil {
+		lo, _ := bounds(out)
+		top := math.Inf(-1)
+		for _, n := range bent.Spine {
+			top = math.Max(top, n[1])
+		}
+		loop := Loop{Layer: LayerBent}
+		for _, n := range bent.Spine {
+			loop.Points = append(loop.Points, Point{n[0], n[1] - top + lo[1] - bentBelowMm})
+		}
+		out = append(out, loop)
+	}
+	return out
 }
+
+// bentBelowMm is how far under the flat blade its bend is drawn.
+const bentBelowMm = 12.0
 
 // bounds of a drawing.
 func bounds(ls []Loop) (lo, hi Point) {
