@@ -25,8 +25,8 @@ var allowed = map[string][]string{
 	"review":  {"fact", "blade", "figure", "forge", "heats", "plan", "route", "section", "steel", "stock", "thermal"},
 	"planner": {"fact", "blade", "figure", "forge", "heats", "plan", "review", "route", "section", "steel", "stock", "thermal"},
 	"whatif":  {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
-	"cutting": {"fact"},
-	"calc":    {"fact", "blade", "cutting", "forge", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
+	"cutting": {"fact"}, "nest": {"fact", "stock"},
+	"calc": {"fact", "blade", "cutting", "forge", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share
 	"planner/plantest": {"fact", "blade", "forge", "plan", "planner", "section", "steel", "stock"},
 }

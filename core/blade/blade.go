@@ -278,3 +278,17 @@ func (b *Body) Measure() Measures {
 	}
 	return out
 }
+
+// ThickestMm is the thickness of blade, ricasso or tang, whichever is most.
+func (b *Body) ThickestMm() (most float64) {
+	for _, n := range b.Blade.Thickness {
+		most = math.Max(most, n[1])
+	}
+	if r := b.Blade.Ricasso; r != nil {
+		most = math.Max(most, r.ThicknessMm)
+	}
+	if t := b.Blade.Tang; t != nil {
+		most = math.Max(most, math.Max(t.ThicknessAtShoulderMm, t.ThicknessAtEndMm))
+	}
+	return most
+}

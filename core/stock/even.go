@@ -12,6 +12,10 @@ type Dead struct {
 	FromMm float64 `json:"fromMm"`
 	ToMm   float64 `json:"toMm"`
 	Why    string  `json:"why" enum:"hole,weld,wear,crack,formedEdge,head,other"`
+
+	// Across are from one side of a wide piece; a sheet loses only that much of its width.
+	FromAcrossMm float64 `json:"fromAcrossMm,omitempty" doc:"from one side of a wide piece"`
+	ToAcrossMm   float64 `json:"toAcrossMm,omitempty" doc:"0: the whole width"`
 }
 
 // Whys lists why a stretch may be dead.

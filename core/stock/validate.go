@@ -74,6 +74,8 @@ func (p Item) Validate(c fact.Check) {
 	for i, d := range p.Dead {
 		c.Range(fmt.Sprintf("dead.%d.fromMm", i), d.FromMm, 0, mostLengthMm)
 		c.Range(fmt.Sprintf("dead.%d.toMm", i), d.ToMm, 0, mostLengthMm)
+		c.Range(fmt.Sprintf("dead.%d.fromAcrossMm", i), d.FromAcrossMm, 0, mostAcrossMm)
+		c.Range(fmt.Sprintf("dead.%d.toAcrossMm", i), d.ToAcrossMm, 0, mostAcrossMm)
 		if len([]rune(d.Why)) > mostWhy {
 			c.Fail(fmt.Sprintf("dead.%d.why", i), "field.tooLong", fact.Figures{"highest": mostWhy})
 		}

@@ -37,6 +37,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.library(api)
 	h.planning(api)
 	h.stockroom(api)
+	h.sheets(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)

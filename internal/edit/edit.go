@@ -68,7 +68,8 @@
 //	test.T                 a result, ""           a finding; "" takes it back
 //	hazard.H, seen.H       on, off                a hazard; one that was seen to
 //	coupon.S               on, off                a step of the coupon that is done
-//	dead.add               "40; 62; hole"         a dead stretch
+//	dead.add               "40; 62; hole"         a dead stretch; "40; 62; hole; 10; 30" of
+//	                       its width from one side only
 //	layer.add              "7; 3"                 layers of a stack, and how thick each is
 //	dead.delete            N
 //

@@ -177,7 +177,7 @@ func dead(d *doc.Stock, what string, e Edit) *Problem {
 		return nil
 	}
 	parts := strings.Split(e.Text, ";")
-	if what != "add" || len(parts) != 3 || !slices.Contains(stock.Whys(), strings.TrimSpace(parts[2])) {
+	if what != "add" || len(parts) != 3 && len(parts) != 5 || !slices.Contains(stock.Whys(), strings.TrimSpace(parts[2])) {
 		return problemAt(e, "stock.deadText", -1)
 	}
 	from, bad := Length(e, parts[0], 0)
@@ -191,7 +191,20 @@ func dead(d *doc.Stock, what string, e Edit) *Problem {
 	if !(from >= 0 && to > from) {
 		return problemAt(e, "stock.dead", -1)
 	}
-	d.Piece.Dead = append(d.Piece.Dead, stock.Dead{FromMm: from, ToMm: to, Why: strings.TrimSpace(parts[2])})
+	out := stock.Dead{FromMm: from, ToMm: to, Why: strings.TrimSpace(parts[2])}
+	if len(parts) == 5 { // of a wide piece: from one side
+		offset := len(parts[0]) + len(parts[1]) + len(parts[2]) + 3
+		if out.FromAcrossMm, bad = Length(e, parts[3], offset); bad != nil {
+			return bad
+		}
+		if out.ToAcrossMm, bad = Length(e, parts[4], offset+len(parts[3])+1); bad != nil {
+			return bad
+		}
+		if !(out.FromAcrossMm >= 0 && out.ToAcrossMm > out.FromAcrossMm) {
+			return problemAt(e, "stock.dead", -1)
+		}
+	}
+	d.Piece.Dead = append(d.Piece.Dead, out)
 	return nil
 }
 

@@ -12,6 +12,7 @@ import "./styles.css";
 const PiecePage = lazy(() => import("./draft/PiecePage").then((m) => ({ default: m.PiecePage })));
 const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
+const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
 const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
@@ -34,6 +35,7 @@ if (root)
               <Route path="patterns/:id?" element={<PatternsPage />} />
               <Route path="rack/:id?" element={<RackPage />} />
               <Route path="cuts" element={<CutsPage />} />
+              <Route path="sheet" element={<SheetPage />} />
               <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />
               <Route path="pieces/:id/:stage?" element={<PiecePage />} />

@@ -29,6 +29,8 @@ export type Problem = Schemas["Problem"];
 export type PieceAnswer = Schemas["PieceAnswer"];
 export type RankedStock = Schemas["RankedStock"];
 export type CutPlan = Schemas["CutPlan"];
+export type SheetOrder = Schemas["SheetOrder"];
+export type SheetPlan = Schemas["SheetPlan"];
 export type Doubtful = Schemas["Doubtful"];
 export type Fit = Schemas["Fit"];
 

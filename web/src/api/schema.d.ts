@@ -741,6 +741,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay pieces and patterns on a plate, a disc or the like of the rack */
+        post: operations["laySheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sheet/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The layout to cut by, at true size */
+        post: operations["sheetFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shop": {
         parameters: {
             query?: never;
@@ -938,6 +972,10 @@ export interface components {
             highestShare: number;
             /** Format: double */
             lowestShare: number;
+        };
+        Bad: {
+            outline: number[][];
+            why: string;
         };
         Band: {
             /** Format: double */
@@ -1351,6 +1389,20 @@ export interface components {
             text: string;
             /** @description what a number without a unit is in */
             units?: string;
+        };
+        Fault: {
+            /**
+             * Format: double
+             * @description how near; 0 where they cross
+             */
+            nearMm: number;
+            /**
+             * Format: int64
+             * @description of the placed parts; −1: the rim of the sheet or a bad place
+             */
+            other: number;
+            /** Format: int64 */
+            placed: number;
         };
         Feasibility: {
             /** Format: double */
@@ -1852,6 +1904,28 @@ export interface components {
             doc: components["schemas"]["Doc"];
             freedom: components["schemas"]["Freedom"];
         };
+        Layout: {
+            across?: boolean;
+            /**
+             * Format: double
+             * @description around all of them
+             */
+            cutMm: number;
+            /**
+             * Format: double
+             * @description of it in the parts that are placed
+             */
+            partsMm2: number;
+            placed: components["schemas"]["Placed"][];
+            unplaced: number[];
+            /** Format: double */
+            usedMm: number;
+            /**
+             * Format: double
+             * @description of the sheet, up to that cut
+             */
+            usedMm2: number;
+        };
         Line: {
             /** Format: double */
             barMm: number;
@@ -2158,6 +2232,17 @@ export interface components {
             /** @enum {string} */
             state: "proposed" | "booked" | "made";
             stockId?: string;
+        };
+        Placed: {
+            flipped?: boolean;
+            /** Format: int64 */
+            part: number;
+            /** Format: double */
+            turnDeg: number;
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
         };
         Plan: {
             /**
@@ -2500,6 +2585,104 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        SheetOrder: {
+            edits?: components["schemas"]["Edit"][];
+            /** @description parts may be turned over */
+            flip: boolean;
+            /**
+             * Format: double
+             * @description beside the kerf, between two parts
+             */
+            gapMm: number;
+            /** @description put where they are by hand: they stay */
+            held?: components["schemas"]["Placed"][];
+            /** Format: double */
+            kerfMm: number;
+            /**
+             * Format: double
+             * @description from the rim and from bad places
+             */
+            marginMm: number;
+            /**
+             * Format: double
+             * @description that a part lies off the rolling; 90: as it likes
+             */
+            mostTurnDeg: number;
+            parts: components["schemas"]["SheetWanted"][];
+            stockId: string;
+            /** @enum {string} */
+            way: "forge" | "grind";
+        };
+        SheetPart: {
+            /** Format: double */
+            barG?: number;
+            /** Format: double */
+            barMm?: number;
+            /**
+             * Format: double
+             * @description around it
+             */
+            cutMm: number;
+            /** Format: double */
+            fireS?: number;
+            /**
+             * Format: double
+             * @description then ground off
+             */
+            grindG: number;
+            /** Format: int64 */
+            heats?: number;
+            /**
+             * Format: double
+             * @description as it is cut out
+             */
+            massG: number;
+            name: string;
+            outline: number[][];
+            /**
+             * Format: double
+             * @description by hand or bandsaw, cold
+             */
+            sawS: number;
+        };
+        SheetPlan: {
+            bad: components["schemas"]["Bad"][];
+            /** @description of parts that were put by hand */
+            faults: components["schemas"]["Fault"][];
+            layout: components["schemas"]["Layout"];
+            name: string;
+            order: components["schemas"]["SheetOrder"];
+            /** @description the parts where they lie */
+            outlines: number[][][];
+            parts: components["schemas"]["SheetPart"][];
+            /**
+             * Format: double
+             * @description left whole behind it
+             */
+            restG: number;
+            /** Format: double */
+            sawS: number;
+            sheet: number[][];
+            steelId: string;
+            /** Format: double */
+            thicknessMm: number;
+            /**
+             * Format: double
+             * @description of the sheet up to the straight cut
+             */
+            usedG: number;
+            /**
+             * Format: double
+             * @description of that, what is in no part
+             */
+            wasteG: number;
+        };
+        SheetWanted: {
+            /** Format: int64 */
+            count: number;
+            patternId?: string;
+            pieceId?: string;
+        };
         ShopEditsBody: {
             edits: components["schemas"]["Edit"][];
             /** Format: int64 */
@@ -2728,8 +2911,18 @@ export interface components {
             verdict: "likely" | "open" | "contradictory";
         };
         StockDead: {
+            /**
+             * Format: double
+             * @description from one side of a wide piece
+             */
+            fromAcrossMm?: number;
             /** Format: double */
             fromMm: number;
+            /**
+             * Format: double
+             * @description 0: the whole width
+             */
+            toAcrossMm?: number;
             /** Format: double */
             toMm: number;
             /** @enum {string} */
@@ -6120,6 +6313,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Salvage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    laySheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetPlan"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheetFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                format: "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Not Found */

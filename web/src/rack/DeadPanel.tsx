@@ -14,23 +14,29 @@ export function DeadPanel({ item, edit }: { item: Stock; edit: Item }) {
   const units = useUnits();
   const [from, setFrom] = useState("");
   const [to, setTo] = useState("");
+  const [low, setLow] = useState("");
+  const [high, setHigh] = useState("");
   const [why, setWhy] = useState("hole");
   const wrong = edit.errors["dead.add"];
   const add = async () => {
-    if (!(await edit.save("dead.add", `${from}; ${to}; ${why}`))) return;
+    if (!(await edit.save("dead.add", `${from}; ${to}; ${why}${low || high ? `; ${low || 0}; ${high}` : ""}`))) return;
     setFrom("");
     setTo("");
+    setLow("");
+    setHigh("");
   };
   return (
     <Group title={say("rack.dead")}>
       <ul className="col-span-2">
         {(item.piece.dead ?? []).length === 0 && <li className="text-quiet">{say("rack.noDead")}</li>}
         {(item.piece.dead ?? []).map((d, i) => (
-          <li key={`${d.fromMm}-${d.toMm}`} className="flex items-center gap-3" data-dead={i}>
+          <li key={`${d.fromMm}-${d.toMm}-${d.fromAcrossMm ?? 0}`} className="flex items-center gap-3" data-dead={i}>
             <span className="flex-1">
-              {say("rack.deadFromTo", {
+              {say((d.toAcrossMm ?? 0) > 0 ? "rack.deadAcross" : "rack.deadFromTo", {
                 from: print.length(d.fromMm, units),
                 to: print.length(d.toMm, units),
+                low: print.length(d.fromAcrossMm ?? 0, units),
+                high: print.length(d.toAcrossMm ?? 0, units),
                 why: say(`why.dead.${d.why}`),
               })}
             </span>
@@ -46,7 +52,7 @@ export function DeadPanel({ item, edit }: { item: Stock; edit: Item }) {
         ))}
       </ul>
       <form
-        className="typed col-span-2 grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2"
+        className="typed col-span-2 grid grid-cols-[1fr_1fr] items-end gap-2"
         onSubmit={(e) => {
           e.preventDefault();
           void add();
@@ -56,6 +62,8 @@ export function DeadPanel({ item, edit }: { item: Stock; edit: Item }) {
           [
             ["from", from, setFrom],
             ["to", to, setTo],
+            ["across", low, setLow],
+            ["acrossTo", high, setHigh],
           ] as const
         ).map(([name, value, set]) => (
           <label key={name} className="grid gap-1">

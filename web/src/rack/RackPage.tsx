@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Archive, ArchiveRestore, Download, Plus, Scissors, Upload } from "lucide-react";
+import { Archive, ArchiveRestore, Download, Plus, Scissors, Spline, Upload } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ask, type Stock } from "../api/client";
@@ -54,6 +54,9 @@ function Rack({ items }: { items: Stock[] }) {
         </button>
         <Link to="/cuts" className="press">
           <Scissors size={18} aria-hidden /> {say("cuts.title")}
+        </Link>
+        <Link to="/sheet" className="press">
+          <Spline size={18} aria-hidden /> {say("sheet.title")}
         </Link>
         <a className="press" href="/api/v1/stock.csv" download data-testid="csv-out">
           <Download size={18} aria-hidden /> {say("rack.csvOut")}

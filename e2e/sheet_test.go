@@ -1,0 +1,58 @@
+package e2e
+
+import (
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestOutlinesAreLaidOnASheet: picked and counted, laid by themselves, moved by the keys until
+// one is too near, said so, laid anew, and saved to cut by.
+func TestOutlinesAreLaidOnASheet(t *testing.T) {
+	s := open(t)
+	s.goTo("/rack")
+	s.do(chromedp.Click(chromedp.CSS("a[href='/sheet']")))
+	s.until("the parts", `document.querySelector("input[data-want='Marking knife']")`)
+	s.do(chromedp.Click(chromedp.CSS("[data-field='sheet.stock']")))
+	s.do(chromedp.Click(chromedp.Search("//*[@role='option'][contains(., 'harrow disc')]")))
+	count := func(name, n string) {
+		s.do(chromedp.Focus(chromedp.CSS("input[data-want='" + name + "']")))
+		s.keys(n)
+	}
+	count("Marking knife", "3")
+	count("Spoon knife", "2")
+	s.press("Lay them out")
+	s.until("five of them", `document.querySelectorAll("[data-part]").length === 5`)
+	assert.Empty(t, s.text("[data-testid=sheet-faults]"))
+	assert.Contains(t, s.text("[data-testid=sheet-figures]"), "Left whole")
+	if f := os.Getenv("SHOT"); f != "" {
+		b, _ := s.Shot()
+		_ = os.WriteFile(f, b, 0o644)
+	}
+	s.do(chromedp.Focus(chromedp.CSS("[data-part='4']")))
+	before := js[string](s, `document.querySelector("[data-part='4']").ariaLabel`)
+	for range 9 {
+		s.keys(kb.ArrowUp)
+	}
+	s.until("moved", `document.querySelector("[data-part='4']").ariaLabel !== "`+before+`"`)
+	for range 3 {
+		s.do(chromedp.Focus(chromedp.CSS("[data-part='4']")), chromedp.KeyEvent(kb.ArrowLeft, chromedp.KeyModifiers(8)))
+	}
+	for range 12 {
+		s.do(chromedp.Focus(chromedp.CSS("[data-part='4']")), chromedp.KeyEvent(kb.ArrowDown, chromedp.KeyModifiers(8)))
+	}
+	s.until("off the sheet, and said", `document.querySelector("[data-testid=sheet-faults]")`)
+	s.press("Lay all anew")
+	s.until("sound again", `!document.querySelector("[data-testid=sheet-faults]") && document.querySelectorAll("[data-part]").length === 5`)
+	got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch("/api/v1/sheet/dxf", {method: "POST", headers: {"content-type": "application/json"}, body: JSON.stringify({stockId: "none", parts: [], way: "grind", kerfMm: 1, gapMm: 0, marginMm: 1, mostTurnDeg: 0, flip: false})}).then(r => r.text())`, chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	assert.True(t, strings.Contains(got, "parts"), got)
+	count("Cleaver", "1")
+	s.press("Lay all anew")
+	s.until("too thin, with what it needs", `[...document.querySelectorAll("[role=alert]")].some(e => e.textContent.includes("of thickness"))`)
+}
