@@ -198,9 +198,9 @@ const (
 	leastGapMm = 1e-3 // between two nodes
 	besideMm   = 1e-3 // of a node, where the curve's direction is taken
 
-	denseMm    = 4.0  // between nodes put on a smooth curve,
-	denseRad   = 0.05 // or so much of a turn
-	denseDepth = 7    // halvings, at the most
+	denseMm    = 3.0   // between nodes put on a smooth curve,
+	denseRad   = 0.035 // or so much of a turn
+	denseDepth = 7     // halvings, at the most
 )
 
 // grow moves a curve out by p (negative: down) at right angles to where it runs, and

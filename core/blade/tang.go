@@ -36,10 +36,31 @@ func (k TangKind) Bare() bool { return k == RodTang || k == WrappedTang }
 // Hole goes through the tang; AtMm from the shoulder. A slot is a hole that is longer than it
 // is high, with round ends: it makes a full tang lighter.
 type Hole struct {
-	AtMm       float64 `json:"atMm"`
-	DiameterMm float64 `json:"diameterMm"`
-	LongMm     float64 `json:"longMm,omitempty" doc:"length of a slot along the tang, its ends included; 0: a round hole"`
-	OffMm      float64 `json:"offMm,omitempty" doc:"how far above the tang's middle it lies; negative: below"`
+	AtMm       float64  `json:"atMm"`
+	DiameterMm float64  `json:"diameterMm"`
+	LongMm     float64  `json:"longMm,omitempty" doc:"length of a slot along the tang, its ends included; 0: a round hole"`
+	OffMm      float64  `json:"offMm,omitempty" doc:"how far above the tang's middle it lies; negative: below"`
+	Made       HoleMade `json:"made,omitempty" enum:"drilled,punched" doc:"punched hot and drifted it spreads its steel to both sides instead of losing it; drilled if not said"`
+}
+
+// HoleMade is how a hole is made.
+type HoleMade string
+
+// The ways.
+const (
+	Drilled HoleMade = "drilled"
+	Punched HoleMade = "punched"
+)
+
+// slugShare of a punched hole's mouth falls out as its slug, and what is filed to size
+// (judgement); the rest goes into the swell beside it.
+const slugShare = 0.25
+
+// asForged is a punched hole as the drift leaves it.
+func (h Hole) asForged() Hole {
+	k := math.Sqrt(1 - slugShare)
+	h.DiameterMm, h.LongMm = h.DiameterMm*k, h.LongMm*k
+	return h
 }
 
 // HalfMm is how far it reaches along the tang from its middle.
@@ -78,6 +99,7 @@ type Tang struct {
 	CurveMm               float64 `json:"curveMm,omitempty" doc:"how far the middle of the tang is bent out of its chord"`
 	LoopMm                float64 `json:"loopMm,omitempty" doc:"inner diameter of an eye turned at its end"`
 	WeldAtMm              float64 `json:"weldAtMm,omitempty" doc:"where a rod is welded on, behind the shoulder; 0: of one piece"`
+	LoopEnd               LoopEnd `json:"loopEnd,omitempty" enum:"open,welded" doc:"whether the eye is welded shut; open if not said"`
 
 	// Outline is that of a full tang with a shape of its own: x behind the shoulder, y over
 	// the spine of the heel, its spine the tang's top. The heights are then looked at only at
@@ -86,6 +108,32 @@ type Tang struct {
 
 	sides *tangSides // of the outline
 	whole []Node     // of the bottom before notches are driven in
+}
+
+// LoopEnd is what becomes of the end of an eye.
+type LoopEnd string
+
+// An eye is turned and left, or its scarfed end is welded to the stem.
+const (
+	OpenLoop   LoopEnd = "open"
+	WeldedLoop LoopEnd = "welded"
+)
+
+// TwistMm is how much longer a tang is drawn because twisting shortens it: what its fibres,
+// each a helix round the axis and as long as before, lose on the mean over its section.
+func (t *Tang) TwistMm() (mm float64) {
+	if t.TwistTurns <= 0 || t.LengthMm <= 0 {
+		return 0
+	}
+	const n = 24
+	h, k := t.At(t.LengthMm / 2)
+	for i := range n {
+		for j := range n {
+			y, z := h*((float64(i)+.5)/n-.5), k*((float64(j)+.5)/n-.5)
+			mm += math.Hypot(t.LengthMm, 2*math.Pi*t.TwistTurns*math.Hypot(y, z)) - t.LengthMm
+		}
+	}
+	return mm / n / n
 }
 
 // At is height and thickness of the tang s mm behind the shoulder. Of a tang with an outline
@@ -216,6 +264,7 @@ func (d Design) validateTang(c fact.Check) {
 	}
 	t.Range("twistTurns", d.Tang.TwistTurns, 0, turns)
 	t.Range("loopMm", d.Tang.LoopMm, 0, eye)
+	fact.OneOf(t, "loopEnd", d.Tang.LoopEnd, OpenLoop, WeldedLoop, "")
 	t.Range("curveMm", d.Tang.CurveMm, 0, d.Tang.LengthMm/4)
 	d.validateHoles(t)
 }
@@ -226,6 +275,7 @@ func (d Design) validateHoles(t fact.Check) {
 	made := d.MadeTang()
 	for i, h := range d.Tang.Holes {
 		v := t.Within("holes").Within(itoa(i))
+		fact.OneOf(v, "made", h.Made, Drilled, Punched, "")
 		half := h.HalfMm()
 		if h.LongMm == 0 && h.OffMm == 0 {
 			half = 0

@@ -205,12 +205,35 @@ func (t *Tang) VolumeMm3(from, to float64) (v float64) {
 	return v
 }
 
+// HoleMm3 is what its holes take between two distances behind the shoulder.
+func (t *Tang) HoleMm3(from, to float64) (v float64) {
+	const n = 32
+	for _, h := range t.Holes {
+		a, b := h.span()
+		a, b = math.Max(a, from), math.Min(b, to)
+		for i := range n {
+			if b <= a {
+				break
+			}
+			s := a + (b-a)*(float64(i)+.5)/n
+			_, k := t.At(s)
+			v += 2 * h.reachAt(s) * k * (b - a) / n
+		}
+	}
+	return v
+}
+
 // forged is the tang to forge: thicker by the allowance on each face and higher by those of
 // spine and edge where it has an outline that shows; hollows that no hammer reaches into are
 // filled. Notches that are driven in are in it.
 func (t *Tang) forged(z ZoneAllowances, notches bool) *Tang {
 	f := *t
-	f.Holes = nil // drilled after forging
+	f.Holes = nil
+	for _, h := range t.Holes { // the others are drilled after forging
+		if h.Made == Punched {
+			f.Holes = append(f.Holes, h.asForged())
+		}
+	}
 	f.ThicknessAtShoulderMm += 2 * z.TangFaceMm
 	f.ThicknessAtEndMm += 2 * z.TangFaceMm
 	if t.sides == nil {

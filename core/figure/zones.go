@@ -190,6 +190,9 @@ func (c *Cell) fill(b *blade.Body, zones []Zone, m forge.Method) {
 	default:
 		shoulder := zones[len(zones)-1].FromMm
 		c.VolumeMm3 = b.Blade.Tang.VolumeMm3(c.FromMm-shoulder, c.ToMm-shoulder)
+		if len(b.Blade.Tang.Holes) > 0 {
+			c.VolumeMm3 -= b.Blade.Tang.HoleMm3(c.FromMm-shoulder, c.ToMm-shoulder)
+		}
 	}
 	mean := c.VolumeMm3 / (c.ToMm - c.FromMm) / h
 	c.Final = forge.Target{WidthMm: h, ThicknessMm: mean, EdgeMm: e, SpineMm: s}

@@ -56,7 +56,7 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) drive {
 	}
 	if op.Strokes > 0 {
 		d.strokes, d.lands = op.Strokes/float64(max(1, len(op.Stretches)))*remaining, 1
-		if op.Kind != Weld && op.Kind != WeldOn {
+		if op.Kind != Weld && op.Kind != WeldOn && op.Kind != WeldBit && op.Kind != WeldLoop {
 			d.ratePerS, d.moves = strokesPerS, false
 		}
 	}

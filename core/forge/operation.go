@@ -31,6 +31,11 @@ const (
 	WidenTang Kind = "widenTang"
 	LineCurve Kind = "lineCurve"
 	FormFlat  Kind = "formFlat"
+	Slit      Kind = "slit"
+	Scarf     Kind = "scarf"
+	WeldBit   Kind = "weldBit"
+	Punch     Kind = "punch"
+	WeldLoop  Kind = "weldLoop"
 	Loop      Kind = "loop"
 	Wrap      Kind = "wrap"
 	WeldOn    Kind = "weldOn"
@@ -41,7 +46,7 @@ const (
 func Kinds() []Kind {
 	return []Kind{
 		Straighten, Corners, BreakDown, Point, SetDown, DrawTang, SetUp, Profile, PreCurve, Bevel, Correct, Planish, CutOff,
-		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, WidenTang, LineCurve, FormFlat, Loop, Wrap, Harden,
+		Weld, WeldOn, Upset, FalseEdge, Notch, Stamp, Twist, TangCurve, WidenTang, LineCurve, FormFlat, Slit, Scarf, WeldBit, Punch, WeldLoop, Loop, Wrap, Harden,
 	}
 }
 

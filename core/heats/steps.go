@@ -40,6 +40,9 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 		}
 		st.CautionCodes = append(append([]string{}, st.CautionCodes...), machineCaution(m.Kind))
 	}
+	if op.Kind == forge.Twist {
+		st.Forging.ExtraMm = r.Req.Design.Tang.TwistMm()
+	}
 	if op.Kind == forge.PreCurve {
 		st.Forging.BendRiseMm = r.Bend.RiseMm
 	}
@@ -59,10 +62,14 @@ func cautions(kind string) []string {
 		return []string{"caution.sharpFromNow"}
 	case string(forge.Notch):
 		return []string{"caution.easedEdge"}
-	case string(forge.Weld), string(forge.WeldOn):
+	case string(forge.Weld), string(forge.WeldOn), string(forge.WeldBit), string(forge.WeldLoop):
 		return []string{"caution.flux", "caution.weldSpits"}
 	case string(forge.Twist), string(forge.Loop), string(forge.Wrap), string(forge.Upset), string(forge.FormFlat):
 		return []string{"caution.hotLooksCold"}
+	case string(forge.Slit), string(forge.Punch):
+		return []string{"caution.chisel"}
+	case string(forge.Scarf):
+		return []string{"caution.easedEdge"}
 	case string(forge.Planish):
 		return []string{"caution.scaleFlies"}
 	case string(forge.CutOff):

@@ -178,13 +178,11 @@ func (g *grid) clone() *grid {
 
 // footprint is a part in squares, its lowest corner at a square's.
 type footprint struct {
-	turnDeg float64
-	flipped bool
-	cols    [][]run // runs of each of its columns
-	tall    []int   // those that have any, the tallest first: they find soonest that it does not fit
-	high    int
-	wide    int
-	offset  int // squares that the gap takes before its lowest corner
+	cols   [][]run // runs of each of its columns
+	tall   []int   // those that have any, the tallest first: they find soonest that it does not fit
+	high   int
+	wide   int
+	offset int // squares that the gap takes before its lowest corner
 }
 
 // print is an outline in squares with the gap around it.

@@ -63,25 +63,23 @@ const (
 // Validate reports every figure of the job that cannot be.
 func (j *Job) Validate() error {
 	c := fact.NewCheck()
-	polygon := func(field string, p Polygon) bool {
+	polygon := func(field string, p Polygon) {
 		if len(p) < 3 || len(p) > mostPoints {
 			c.Fail(field, "nest.outline", fact.Figures{"most": mostPoints})
-			return false
+			return
 		}
 		for _, q := range p {
 			for _, v := range q {
 				if !(math.Abs(v) <= 2*mostSideMm) {
 					c.Range(field, v, -2*mostSideMm, 2*mostSideMm)
-					return false
+					return
 				}
 			}
 		}
 		low, high := p.Bounds()
 		if high[0]-low[0] > mostSideMm || high[1]-low[1] > mostSideMm || p.AreaMm2() < 1 {
 			c.Fail(field, "nest.size", fact.Figures{"mostMm": mostSideMm})
-			return false
 		}
-		return true
 	}
 	polygon("sheet", j.Sheet)
 	if len(j.Bad) > mostBad {

@@ -31,6 +31,8 @@ type BarPlan struct {
 	RodMm3 float64 `json:"rodMm3,omitempty"`
 	RodMm  float64 `json:"rodMm,omitempty"`
 
+	Bit *BitPlan `json:"bit,omitempty"`
+
 	WidthMm      float64 `json:"widthMm"`
 	ThicknessMm  float64 `json:"thicknessMm"`
 	AreaMm2      float64 `json:"areaMm2"`

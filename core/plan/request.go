@@ -87,6 +87,7 @@ type Request struct {
 	Sizing     Sizing           `json:"sizing"`
 	Origin     Origin           `json:"origin"`
 	Prices     Prices           `json:"prices"`
+	Bit        *Bit             `json:"bit,omitempty"`
 
 	// Forged, when given, is the shape to forge instead of the design with its
 	// allowances.
@@ -123,6 +124,7 @@ func (r Request) Validate() error {
 	} else if _, err := steel.Find(r.SteelID); err != nil {
 		c.Fail("steelId", "field.steel", nil)
 	}
+	r.Bit.validate(c)
 	validateBar(c.Within("bar"), r.Bar)
 	r.Bar.Validate(c.Within("bar"))
 	if w := r.Origin.Window; w != nil {

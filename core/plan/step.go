@@ -21,7 +21,7 @@ type Reading struct {
 // payload is there.
 type Step struct {
 	ID           string    `json:"id" doc:"of its own: there may be several of a kind"`
-	Kind         string    `json:"kind" enum:"straighten,weld,weldOn,corners,upset,breakDown,point,setDown,tang,ricasso,notch,profile,preCurve,bevel,falseEdge,correct,planish,stamp,twist,widenTang,lineCurve,formFlat,tangCurve,cutOff,loop,wrap,harden,normalise,anneal"`
+	Kind         string    `json:"kind" enum:"straighten,weld,weldOn,slit,scarf,weldBit,corners,upset,breakDown,point,setDown,tang,ricasso,notch,profile,preCurve,bevel,falseEdge,correct,planish,stamp,twist,widenTang,lineCurve,formFlat,tangCurve,punch,cutOff,loop,weldLoop,wrap,harden,normalise,anneal"`
 	Zones        []string  `json:"zones" enum:"point,blade,ricasso,tang"`
 	After        string    `json:"after,omitempty" doc:"the step that it has to come after"`
 	BecauseCode  string    `json:"becauseCode,omitempty"`
@@ -52,6 +52,7 @@ type Forging struct {
 	Blows        float64    `json:"blows"`
 	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
 	BendPerMm    float64    `json:"bendPerMm,omitempty"`
+	ExtraMm      float64    `json:"extraMm,omitempty" doc:"drawn so much longer before: a twist takes it"`
 	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
 	EdgeRatio    float64    `json:"edgeRatio,omitempty" doc:"width over thickness as the operation finds it, where it goes by turns"`
 	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`

@@ -1,6 +1,8 @@
 package planner
 
 import (
+	"math"
+
 	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/heats"
@@ -57,10 +59,29 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 	} else {
 		b.Marks, b.CutLengthMm, b.StartMm3 = layOut(names, start, r.Bar.AreaMm2, trim, kerf)
 	}
+	withBit(&b, r)
 	onTheTaper(&b, r)
 	b.Down = downBar(s)
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
+}
+
+// withBit takes what a bit gives to the blade off the bar: its marks move up over the stretch
+// that the bit is welded into.
+func withBit(b *plan.BarPlan, r *route.Route) {
+	if b.Bit = r.BitPlan(); b.Bit == nil {
+		return
+	}
+	gives := b.Bit.VolumeMm3 / b.AreaMm2
+	joined := math.Min(b.Bit.OnBarMm+gives, b.Marks[len(b.Marks)-1].ToMm) // of the bar with the bit in it, drawn to its section
+	at := func(mm float64) float64 { return mm - gives*math.Min(1, mm/joined) }
+	for i := range b.Marks {
+		b.Marks[i].FromMm, b.Marks[i].ToMm = at(b.Marks[i].FromMm), at(b.Marks[i].ToMm)
+	}
+	was := b.CutLengthMm
+	b.CutLengthMm = at(was)
+	b.StartMm3 -= (was - b.CutLengthMm) * b.AreaMm2
+	b.Bit.VolumeMm3 = (was - b.CutLengthMm) * b.AreaMm2
 }
 
 // onTheTaper moves the marks of a tapered piece to where its volume reaches.

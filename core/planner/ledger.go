@@ -19,7 +19,11 @@ func ledger(p *plan.Plan, req *plan.Request, bar stock.EvenBar, spareMm3 float64
 		return plan.Line{Code: code, VolumeMm3: v, MassG: v * steel.DensityGPerCm3 / 1000, BarMm: v / a, Total: total, Figures: f}
 	}
 	trim, kerf := req.EndsMm()
-	lost := p.Bar.StartMm3 - (p.Forged.VolumeMm3 - p.Bar.RodMm3) - (trim+kerf)*a
+	bit := 0.0
+	if p.Bar.Bit != nil {
+		bit = p.Bar.Bit.VolumeMm3
+	}
+	lost := p.Bar.StartMm3 - (p.Forged.VolumeMm3 - p.Bar.RodMm3 - bit) - (trim+kerf)*a
 	code := "ledger.scale"
 	if req.Sizing.LossMode == plan.ThumbLoss {
 		code, spareMm3 = "ledger.thumb", 0
@@ -41,6 +45,9 @@ func ledger(p *plan.Plan, req *plan.Request, bar stock.EvenBar, spareMm3 float64
 	}
 	if rod := p.Bar.RodMm3; rod > 0 {
 		out = append(out, line("ledger.rod", -rod, false, fact.Figures{"lengthMm": p.Bar.RodMm}))
+	}
+	if bit > 0 {
+		out = append(out, line("ledger.bit", -bit, false, fact.Figures{"lengthMm": req.Bit.LengthMm}))
 	}
 	if spareMm3 > 0 {
 		out = append(out, line("ledger.spare", spareMm3, false, nil))

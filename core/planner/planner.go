@@ -34,6 +34,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	if w := req.Origin.Window; w != nil {
 		grade.ForgeLowC, grade.ForgeHighC = math.Max(grade.ForgeLowC, w.LowC), math.Min(grade.ForgeHighC, w.HighC)
 	}
+	grade = req.Joined(grade)
 	bar, err := req.Bar.Even()
 	if err != nil {
 		return nil, err

@@ -97,6 +97,8 @@ var remedies = map[string]remedyOf{
 		}
 		return nil
 	},
+	"warn.bitShort":      setMm("bit.lengthMm", "leastMm"),
+	"warn.bitShallow":    setMm("bit.widthMm", "needMm"),
 	"warn.formTight":     setMm("design.flatBend.radiusMm", "leastMm"),
 	"warn.sweep":         setText("choices.curve", string(plan.PreCurveFirst)),
 	"warn.shoulderSharp": setMm("design.tang.shoulderRadiusMm", "leastMm"),

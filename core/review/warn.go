@@ -162,6 +162,24 @@ func warnForm(r *route.Route, p *plan.Plan, add adder) {
 	}
 }
 
+// leastBitMm is how deep tool steel has to lie for an edge that is ground for years (judgement).
+const leastBitMm = 6.0
+
+// warnBit: tool steel that does not reach to the heel, or not deep enough.
+func warnBit(r *route.Route, p *plan.Plan, add adder) {
+	b := p.Bar.Bit
+	if b == nil {
+		return
+	}
+	at := fact.Where{Zone: plan.ZoneBlade, Operation: string(forge.WeldBit)}
+	if heel := r.Req.Design.LengthMm; b.ReachMm < heel {
+		add("warn.bitShort", fact.Warn, at, fact.Figures{"reachMm": b.ReachMm, "heelMm": heel, "leastMm": math.Ceil(r.Req.Bit.LengthMm * heel / b.ReachMm)})
+	}
+	if b.DepthMm < leastBitMm {
+		add("warn.bitShallow", fact.Warn, at, fact.Figures{"depthMm": b.DepthMm, "leastMm": leastBitMm, "needMm": math.Ceil(r.Req.Bit.WidthMm + r.Bar.WidthMm*(leastBitMm-b.DepthMm)/r.Req.Design.HeightMm)})
+	}
+}
+
 // warnHeats: lips, short heats, sweep.
 func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 	if r.Bend.RiseMm > 1 && r.Req.Choices.Curve != plan.PreCurveFirst {
@@ -169,6 +187,7 @@ func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 			fact.Figures{"riseMm": r.Bend.RiseMm, "curvaturePerMm": r.Bend.CurvaturePerMm})
 	}
 	warnForm(r, p, add)
+	warnBit(r, p, add)
 	warnLip(r, p, s, add)
 	warnWindow(r, p, s, add)
 	warnShort(s, p.Totals.LowC, add)

@@ -56,7 +56,7 @@ func warnWindow(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 		add(code, sev, fact.Where{}, fact.Figures{"soakC": soak, "limitC": high - forge.UnderSteelC, "heats": heats, "aboveS": aboveS(p, s, high), "cycles": float64(p.Totals.Cycles)})
 	}
 	for _, st := range p.Operations {
-		if (st.Kind == string(forge.Weld) || st.Kind == string(forge.WeldOn)) && st.TargetC > high {
+		if welded(st.Kind) && st.TargetC > high {
 			add("warn.weldHeat", fact.Note, fact.Where{Operation: st.ID}, fact.Figures{"weldC": st.TargetC, "limitC": high, "workS": workedS(p, st.ID)})
 		}
 	}
@@ -93,4 +93,13 @@ func workedS(p *plan.Plan, op string) (s float64) {
 		}
 	}
 	return s
+}
+
+// welded tells whether a step is done at welding heat.
+func welded(kind string) bool {
+	switch forge.Kind(kind) { //nolint:exhaustive // the others are not
+	case forge.Weld, forge.WeldOn, forge.WeldBit, forge.WeldLoop:
+		return true
+	}
+	return false
 }

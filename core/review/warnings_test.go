@@ -41,6 +41,13 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 	blunt := math.Sqrt(p.Bar.Marks[0].ToMm * 25 * 5 / (2 * 25))
 	thin := plantest.Request()
 	thin.Bar.ThicknessMm = 3.6
+	bit := func(long, wide float64) *plan.Bit {
+		return &plan.Bit{Kind: plan.CleftBit, SteelID: "1084", LengthMm: long, WidthMm: wide, ThicknessMm: 2}
+	}
+	bitReaches := (p.ForgedZones[plan.ZonePoint] + p.ForgedZones[plan.ZoneBlade]) / (p.Bar.AreaMm2 + 12*2)
+	withBit := plantest.Request()
+	withBit.Bit = bit(90, 12)
+	deepEnough := 12 * (6 + withBit.Allowances.OutlineMm) / (plantest.Make(t, withBit).Bar.Bit.DepthMm + withBit.Allowances.OutlineMm)
 	thickest := 0.0 // where the blade is higher than a bar of 25
 	for _, f := range plantest.Make(t, thin).Feasibility {
 		if f.HeightMm > 25 {
@@ -164,6 +171,14 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 		"warn.weldHeat": {
 			func(r *plan.Request) { r.Choices.Holding = plan.WeldedRod },
 			func(r *plan.Request) { r.Choices.Holding, r.Choices.RodWeld = plan.WeldedRod, plan.InTheFire },
+		},
+		"warn.bitShort": {
+			func(r *plan.Request) { r.Bit = bit(bitReaches*1.001, 12) },
+			func(r *plan.Request) { r.Bit = bit(bitReaches*.999, 12) },
+		},
+		"warn.bitShallow": {
+			func(r *plan.Request) { r.Bit = bit(90, deepEnough+.01) },
+			func(r *plan.Request) { r.Bit = bit(90, deepEnough-.01) },
 		},
 		"warn.formTight": {
 			func(r *plan.Request) {

@@ -128,6 +128,7 @@ func (r *Route) makeReady(l *list) {
 	}
 	r.weld(l, all)
 	r.weldOn(l, all)
+	r.weldBit(l)
 	if r.Req.Choices.Corners != plan.CornersLeft {
 		l.add(forge.Corners, forge.FlatFace, 0, all, asItIs)
 	}

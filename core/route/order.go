@@ -90,20 +90,22 @@ var tangNeeds = []Need{
 	{Code: "need.flatBeforeShoulder", After: forge.BreakDown},
 	{Code: "need.weldFirst", After: forge.Weld},
 	{Code: "need.rodFirst", After: forge.WeldOn},
+	{Code: "need.bitFirst", After: forge.WeldBit},
 }
 
 // needs is the graph of needs.
 var needs = map[forge.Kind][]Need{
 	forge.Weld:      {{Code: "need.straightFirst", After: forge.Straighten}},
 	forge.WeldOn:    {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
-	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}},
-	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}},
+	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}, {Code: "need.bitFirst", After: forge.WeldBit}},
+	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}, {Code: "need.bitFirst", After: forge.WeldBit}},
 	forge.Point: {
 		{Code: "need.pointFromWhatIsLeft", After: forge.SetUp, School: plan.TangFirst},
 		{Code: "need.cornersBeforePoint", After: forge.Corners},
 		{Code: "need.flatBeforePoint", After: forge.BreakDown},
 		{Code: "need.weldFirst", After: forge.Weld},
 		{Code: "need.rodFirst", After: forge.WeldOn},
+		{Code: "need.bitFirst", After: forge.WeldBit},
 	},
 	forge.SetDown:   tangNeeds,
 	forge.DrawTang:  append([]Need{{Code: "need.shoulderBeforeTang", After: forge.SetDown}}, tangNeeds...),
@@ -111,6 +113,11 @@ var needs = map[forge.Kind][]Need{
 	forge.SetUp:     {{Code: "need.shoulderBeforeRicasso", After: forge.SetDown}},
 	forge.Profile:   {{Code: "need.pointBeforeTaper", After: forge.Point}},
 	forge.PreCurve:  {{Code: "need.lineBeforeCurve", After: forge.LineCurve}, {Code: "need.profileBeforeCurve", After: forge.Profile}},
+	forge.Slit:      {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
+	forge.Scarf:     {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
+	forge.WeldBit:   {{Code: "need.openBeforeBit", After: forge.Slit}, {Code: "need.openBeforeBit", After: forge.Scarf}},
+	forge.Punch:     {{Code: "need.tangBeforePunch", After: forge.DrawTang}, {Code: "need.tangBeforePunch", After: forge.WidenTang}},
+	forge.WeldLoop:  {{Code: "need.loopBeforeWeld", After: forge.Loop}},
 	forge.LineCurve: {{Code: "need.profileBeforeCurve", After: forge.Profile}},
 	forge.FormFlat:  {{Code: "need.flatBeforeForm", After: forge.Planish}},
 	forge.Bevel: {

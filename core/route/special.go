@@ -15,6 +15,8 @@ const (
 	notchStrokesAMm = 2.0 // of depth
 	strokesATurn    = 4.0 // of the wrench
 	loopMmAStroke   = 8.0 // of rod round the bar
+	punchStrokesAMm = 1.5 // of thickness, from both sides
+	driftStrokesAMm = 0.6 // of the hole's width
 	upsetLengthOver = 3.0 // free length over the bar's lesser side: beyond, it bends
 	upsetOver       = 1.01
 )
@@ -107,6 +109,7 @@ func (r *Route) tangEnd(l *list) {
 			l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs).BendPer = k
 		}
 	}
+	r.punch(l, t0, t1)
 	if all := len(r.Cells) - 1; r.Req.Choices.Holding != plan.Tongs && !r.Req.CutsNothing() {
 		l.add(forge.CutOff, forge.AnvilEdge, all, all, asItIs)
 	}
@@ -118,9 +121,34 @@ func (r *Route) tangEnd(l *list) {
 		loop := l.add(forge.Loop, "", first, t1, asItIs)
 		loop.Strokes, loop.BendPer = rod/loopMmAStroke, 2/(t.LoopMm+t.ThicknessAtEndMm)
 		loop.Turning = forge.Turning{Brings: true, FromEnd: true, ToPerMm: -2 * math.Pi / (r.Cells[t1].ToMm - r.Cells[first].FromMm)}
+		if t.LoopEnd == blade.WeldedLoop {
+			r.atWeldingHeat(l.add(forge.WeldLoop, forge.FlatFace, first, t1, asItIs))
+		}
 	}
 	if t0 >= 0 && r.Req.Design.TangKind == blade.WrappedTang {
 		r.wrap(l, t0, t1)
+	}
+}
+
+// punch makes the holes that are punched hot: through from both sides, then drifted.
+func (r *Route) punch(l *list, t0, t1 int) {
+	if t0 < 0 {
+		return
+	}
+	shoulder := r.Cells[t0].FromMm
+	for _, h := range r.Req.Design.Tang.Holes {
+		if h.Made != blade.Punched {
+			continue
+		}
+		first, last := t0, t1
+		for first < t1 && r.Cells[first].ToMm-shoulder < h.AtMm-h.HalfMm() {
+			first++
+		}
+		for last > first && r.Cells[last].FromMm-shoulder > h.AtMm+h.HalfMm() {
+			last--
+		}
+		op := l.add(forge.Punch, "", first, last, asItIs)
+		op.Strokes = math.Ceil(punchStrokesAMm*r.Cells[first].Final.ThicknessMm + driftStrokesAMm*h.DiameterMm)
 	}
 }
 

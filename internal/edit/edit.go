@@ -20,6 +20,7 @@
 //	allowances.school      thick, close …         sets all allowances
 //	allowances.zones       same, own              one allowance for all, or by zone
 //	bar.form               flat, coil …           another usual piece of stock
+//	bit                    none, cleft, edge, wrapped   of tool steel, welded into a softer bar
 //	origin                 coilSpring …, ""       what the stock was: brings its hazards along
 //	origin.acknowledge     coating …              a hazard that was seen to
 //	choices.order          corners,point, …       operations by id; planner for the planner's

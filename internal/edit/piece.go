@@ -30,6 +30,7 @@ var piece = table[doc.Piece]{
 			return v == "yes" || v == "no"
 		}),
 		"design.groove":      choice(setGroove),
+		"bit":                choice(func(d *doc.Piece, v string) bool { return setBit(&d.Request, v) }),
 		"design.flatBend":    choice(func(d *doc.Piece, v string) bool { return setFlatBend(&d.Request.Design, v) }),
 		"design.setDeg":      func(d *doc.Piece, e Edit) *Problem { return setBevel(&d.Request.Design, e) },
 		"design.handle":      choice(setHandle),
@@ -187,6 +188,27 @@ func setTangKind(d *doc.Piece, v string) bool {
 	if k != d.Request.Design.TangKind {
 		d.Request.Design.SetTang(k)
 	}
+	return true
+}
+
+// setBit gives a piece a bit of tool steel of usual size, or none; one that is there keeps its
+// figures.
+func setBit(r *plan.Request, v string) bool {
+	if v == "none" {
+		r.Bit = nil
+		return true
+	}
+	if !slices.Contains(plan.BitKinds(), plan.BitKind(v)) {
+		return false
+	}
+	if r.Bit == nil {
+		even, err := r.Bar.Even()
+		if err != nil {
+			even.WidthMm, even.ThicknessMm = r.Design.HeightMm, r.Design.SpineMm
+		}
+		r.Bit = plan.NewBit(plan.BitKind(v), r, even.WidthMm, even.ThicknessMm)
+	}
+	r.Bit.Kind = plan.BitKind(v)
 	return true
 }
 

@@ -993,6 +993,7 @@ export interface components {
              * @description the longest stretch without dead spots
              */
             availableMm: number;
+            bit?: components["schemas"]["BitPlan"];
             /** Format: double */
             cutLengthMm: number;
             down?: components["schemas"]["DownBar"];
@@ -1069,6 +1070,42 @@ export interface components {
              * @description how far round the form it goes
              */
             turnDeg: number;
+        };
+        Bit: {
+            /** @enum {string} */
+            kind: "cleft" | "edge" | "wrapped";
+            /**
+             * Format: double
+             * @description along the bar
+             */
+            lengthMm: number;
+            steelId: string;
+            /** Format: double */
+            thicknessMm: number;
+            /**
+             * Format: double
+             * @description from the edge inward
+             */
+            widthMm: number;
+        };
+        BitPlan: {
+            /**
+             * Format: double
+             * @description from the edge, two thirds of the way to the heel
+             */
+            depthMm: number;
+            /**
+             * Format: double
+             * @description of the bar's end that is opened for it
+             */
+            onBarMm: number;
+            /**
+             * Format: double
+             * @description from the point, along the finished blade
+             */
+            reachMm: number;
+            /** Format: double */
+            volumeMm3: number;
         };
         Bounds: {
             /** Format: double */
@@ -1576,6 +1613,11 @@ export interface components {
              * @description times that it is turned on edge for light taps and back for flat blows
              */
             edgeTurns?: number;
+            /**
+             * Format: double
+             * @description drawn so much longer before: a twist takes it
+             */
+            extraMm?: number;
             /** @enum {string} */
             face?: "flat" | "round" | "peenAcross" | "peenAlong" | "anvilEdge" | "bevel";
             /** @description a machine may do it */
@@ -1874,6 +1916,11 @@ export interface components {
              * @description length of a slot along the tang, its ends included; 0: a round hole
              */
             longMm?: number;
+            /**
+             * @description punched hot and drifted it spreads its steel to both sides instead of losing it; drilled if not said
+             * @enum {string}
+             */
+            made?: "drilled" | "punched";
             /**
              * Format: double
              * @description how far above the tang's middle it lies; negative: below
@@ -2414,6 +2461,7 @@ export interface components {
         Request: {
             allowances: components["schemas"]["Allowances"];
             bar: components["schemas"]["StockItem"];
+            bit?: components["schemas"]["Bit"];
             choices: components["schemas"]["Choices"];
             design: components["schemas"]["Design"];
             fire: components["schemas"]["Fire"];
@@ -2809,7 +2857,7 @@ export interface components {
             /** @description of its own: there may be several of a kind */
             id: string;
             /** @enum {string} */
-            kind: "straighten" | "weld" | "weldOn" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "lineCurve" | "formFlat" | "tangCurve" | "cutOff" | "loop" | "wrap" | "harden" | "normalise" | "anneal";
+            kind: "straighten" | "weld" | "weldOn" | "slit" | "scarf" | "weldBit" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "lineCurve" | "formFlat" | "tangCurve" | "punch" | "cutOff" | "loop" | "weldLoop" | "wrap" | "harden" | "normalise" | "anneal";
             /** Format: int64 */
             passes: number;
             readings?: components["schemas"]["Reading"][];
@@ -3210,6 +3258,11 @@ export interface components {
             holes?: components["schemas"]["Hole"][];
             /** Format: double */
             lengthMm: number;
+            /**
+             * @description whether the eye is welded shut; open if not said
+             * @enum {string}
+             */
+            loopEnd?: "open" | "welded";
             /**
              * Format: double
              * @description inner diameter of an eye turned at its end

@@ -66,6 +66,10 @@ export const BladePanel = memo(function BladePanel(p: Props) {
   const tang = useDraftPart((s) => s.doc.request.design.tangKind);
   const side = useDraftPart((s) => s.doc.request.design.grind.bevelSide || "right");
   const setDeg = useDraftPart((s) => s.plan.bevelSetDeg ?? 0);
+  const looped = useDraftPart((s) => {
+    const t = s.doc.request.design.tang;
+    return (t.loopMm ?? 0) > 0 && (t.loopEnd || "open");
+  });
   const falseEdge = useDraftPart((s) => (s.doc.request.design.grind.swedgeFraction ?? 0) > 0);
   const own = useDraftPart((s) => !!s.doc.request.design.outline);
   const school = useDraftPart((s) => s.plan.school);
@@ -161,6 +165,14 @@ export const BladePanel = memo(function BladePanel(p: Props) {
           <>
             <F f="design.tang.twistTurns" />
             <F f="design.tang.loopMm" />
+            {looped && (
+              <DraftPick
+                field="design.tang.loopEnd"
+                label={say("field.name.design.tang.loopEnd")}
+                value={looped}
+                options={options(["open", "welded"], "loopEnd")}
+              />
+            )}
           </>
         )}
         <HolesPanel />

@@ -1,8 +1,8 @@
 import { useDraft, useDraftPart } from "../../draft/context";
 import { say, told } from "../../text/say";
-import { DraftField } from "../../ui/DraftField";
+import { DraftField, DraftPick } from "../../ui/DraftField";
 
-const none: { longMm?: number }[] = [];
+const none: { longMm?: number; made?: string }[] = [];
 
 /** Holes through the tang, for pins, and slots that make it lighter. */
 export function HolesPanel() {
@@ -30,6 +30,12 @@ export function HolesPanel() {
             >
               ×
             </button>
+            <DraftPick
+              field={`${field}.made`}
+              label={name("made")}
+              value={h.made || "drilled"}
+              options={["drilled", "punched"].map((v) => ({ value: v, label: told(`made.${v}`) }))}
+            />
             {(h.longMm ?? 0) > 0 && (
               <>
                 <DraftField field={`${field}.longMm`} label={name("longMm")} />

@@ -213,6 +213,11 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
         </p>
       ) : null}
       {f?.edgeTurns ? <p>{say("heat.edgeTurns", turnsOf(f))}</p> : null}
+      {f?.extraMm ? (
+        <p>
+          {say("heats.extra")}: {print.length(f.extraMm, units)}
+        </p>
+      ) : null}
       {f?.strokes ? <p>{say("heat.strokes", { n: Math.ceil(f.strokes) })}</p> : null}
       {op.kind === "bevel" && f && (
         <p className="text-quiet">

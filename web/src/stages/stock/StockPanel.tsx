@@ -8,6 +8,7 @@ import { heatColour, say } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { BitPanel } from "./BitPanel";
 import { Costs } from "./Costs";
 import { Hopes } from "./Hopes";
 import { Largest } from "./Largest";
@@ -56,6 +57,7 @@ export function StockPanel() {
           </p>
         </div>
       </Group>
+      <BitPanel />
       <Largest />
       <Costs />
     </div>

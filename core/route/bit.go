@@ -1,0 +1,67 @@
+package route
+
+import (
+	"math"
+
+	"coldember/core/forge"
+	"coldember/core/plan"
+)
+
+// Figures of joining a bit: judgement.
+const (
+	slitMmAStroke  = 3.0 // of a cleft, at each blow of the chisel
+	scarfMmAStroke = 6.0 // of a scarf, with its teeth
+)
+
+// bitCells is the last cell of the bar's end that a bit is welded into.
+func (r *Route) bitCells() (last int) {
+	b := r.Req.Bit
+	want := b.LengthMm*r.Bar.AreaMm2 + b.VolumeMm3()
+	for v := 0.0; last < len(r.Cells)-1; last++ {
+		if v += r.Cells[last].VolumeMm3; v >= want {
+			break
+		}
+	}
+	return last
+}
+
+// weldBit opens the end of the bar, or scarfs it, and welds the bit into it.
+func (r *Route) weldBit(l *list) {
+	b := r.Req.Bit
+	if b == nil || r.Req.Forged != nil {
+		return
+	}
+	last := r.bitCells()
+	if b.Kind == plan.EdgeBit {
+		l.add(forge.Scarf, forge.FlatFace, 0, last, asItIs).Strokes = math.Ceil(b.LengthMm / scarfMmAStroke)
+	} else {
+		l.add(forge.Slit, "", 0, last, asItIs).Strokes = math.Ceil(b.LengthMm / slitMmAStroke)
+	}
+	r.atWeldingHeat(l.add(forge.WeldBit, forge.FlatFace, 0, last, asItIs))
+}
+
+// Bit is where the bit comes to lie in the forged blade: it is carried along by the volume
+// ahead of it, and across as the bar is; nil where there is none.
+func (r *Route) BitPlan() *plan.BitPlan {
+	b := r.Req.Bit
+	if b == nil || r.Req.Forged != nil {
+		return nil
+	}
+	out := &plan.BitPlan{VolumeMm3: b.VolumeMm3(), OnBarMm: b.LengthMm}
+	want := b.LengthMm*r.Bar.AreaMm2 + b.VolumeMm3()
+	v := 0.0
+	for _, c := range r.Cells {
+		if v+c.VolumeMm3 >= want {
+			out.ReachMm = c.FromMm + (c.ToMm-c.FromMm)*(want-v)/c.VolumeMm3
+			break
+		}
+		v += c.VolumeMm3
+		out.ReachMm = c.ToMm
+	}
+	out.ReachMm = math.Max(0, out.ReachMm-r.Req.Allowances.ByZone().PointMm)
+	first, end := r.span(plan.ZonePoint, plan.ZoneBlade)
+	at := first + (end-first)*2/3
+	share := math.Min(1, b.WidthMm/r.Bar.WidthMm)
+	out.DepthMm = math.Max(0, share*r.Cells[at].Final.WidthMm-r.Req.Allowances.ByZone().EdgeMm)
+	return out
+}
