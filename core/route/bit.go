@@ -40,7 +40,7 @@ func (r *Route) weldBit(l *list) {
 	r.atWeldingHeat(l.add(forge.WeldBit, forge.FlatFace, 0, last, asItIs))
 }
 
-// Bit is where the bit comes to lie in the forged blade: it is carried along by the volume
+// BitPlan is where the bit comes to lie in the forged blade: it is carried along by the volume
 // ahead of it, and across as the bar is; nil where there is none.
 func (r *Route) BitPlan() *plan.BitPlan {
 	b := r.Req.Bit
