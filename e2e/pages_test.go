@@ -144,7 +144,7 @@ func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
 func TestPatternsAreSearchedScaledAndCompared(t *testing.T) {
 	s := open(t)
 	s.goTo("/patterns")
-	s.until("the library", `document.querySelectorAll("main li").length === 32`)
+	s.until("the library", `document.querySelectorAll("main li").length === 36`)
 	s.do(chromedp.Focus(chromedp.CSS("main header input.pick")))
 	s.keys("deep kitchen")
 	s.until("one found", `document.querySelectorAll("main li").length === 1`)

@@ -196,6 +196,7 @@ const LeastHoleAtMm = 12.0
 const (
 	usualShoulderRadiusMm = 2.0
 	usualRimMm            = 3.0 // of steel beside a hole
+	blockOver             = 1.6 // times the spine: a ricasso thicker than that is a bolster
 	loopMm                = 40  // of a wrapped tang, for the turn at its end
 )
 
@@ -224,9 +225,10 @@ func (d *Design) SetTang(k TangKind) {
 	if was == WrappedTang && k != WrappedTang {
 		t.LengthMm = math.Max(60, (t.LengthMm-loopMm)/2)
 	}
+	thickest := math.Min(r.ThicknessMm, blockOver*math.Max(d.SpineMm, minThickMm)) // not of an integral bolster
 	set := func(height, heightEnd, drop, thick, thickEnd float64) {
 		t.HeightAtShoulderMm, t.HeightAtEndMm, t.DropMm = r.HeightMm*height, r.HeightMm*heightEnd, r.HeightMm*drop
-		t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = r.ThicknessMm*thick, r.ThicknessMm*thickEnd
+		t.ThicknessAtShoulderMm, t.ThicknessAtEndMm = thickest*thick, thickest*thickEnd
 	}
 	switch k {
 	case FullTang:
@@ -235,7 +237,7 @@ func (d *Design) SetTang(k TangKind) {
 		set(.8, .6, .1, 1, .8)
 	case RodTang, WrappedTang:
 		set(0, 0, .2, 1, .9)
-		t.HeightAtShoulderMm, t.HeightAtEndMm = r.ThicknessMm*1.6, r.ThicknessMm*1.2
+		t.HeightAtShoulderMm, t.HeightAtEndMm = thickest*1.6, thickest*1.2
 	default:
 		set(.6, .34, .15, .95, .6)
 	}

@@ -33,6 +33,10 @@ const (
 	Reed         = "Reed slasher"
 	Net          = "Net knife"
 	Sedge        = "Sedge knife"
+	Bailer       = "Bailer hollowing knife"
+	Osier        = "Osier sickle"
+	Withy        = "Withy chopper"
+	Mooring      = "Mooring knife"
 )
 
 // clock steps through the weeks before the demo is made, so that it never
@@ -176,7 +180,10 @@ func (y *yard) library() {
 	}
 	for _, own := range designs() {
 		own.design.SetTang(own.tang)
-		if own.tang == blade.FullTang { // as wide as the grip that goes on it
+		if own.form != "" {
+			own.design.TangForm(own.form)
+		}
+		if own.tang == blade.FullTang && own.form == "" { // as wide as the grip that goes on it
 			r := own.design.Ricasso
 			own.design.Tang.HeightAtShoulderMm, own.design.Tang.HeightAtEndMm = r.HeightMm, r.HeightMm*.85
 		}

@@ -52,7 +52,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 2, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 3, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -63,11 +63,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.InDelta(t, .8, d.Request.Smith.LandShare, 1e-9)
 		assert.InDelta(t, 40, d.Request.Smith.PeenLengthMm, 0)
 	})
-	ages(t, "pattern", 2, func(t *testing.T, _ int, d doc.Pattern) {
+	ages(t, "pattern", 3, func(t *testing.T, _ int, d doc.Pattern) {
 		assert.NoError(t, d.Validate())
 		assert.NotNil(t, d.Tags)
 	})
-	ages(t, "stock", 2, func(t *testing.T, _ int, d doc.Stock) {
+	ages(t, "stock", 3, func(t *testing.T, _ int, d doc.Stock) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
@@ -82,7 +82,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "plan", 3, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 4, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {

@@ -26,15 +26,15 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes}}
 	case Pattern:
-		return form{name: "pattern", ups: []func(map[string]any){patternHasTags}}
+		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes}}
 	case Stock:
-		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows}}
+		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths}}
 	case Shop:
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes}}
 	}
 	panic(fmt.Sprintf("doc: %T is no document", d))
 }
@@ -208,6 +208,14 @@ func hasArm(v any) {
 	m["speedMPerS"], m["ratePerS"] = forge.Arm(kg)
 	m["landShare"] = forge.NewSmith(forge.Skill(skill)).LandShare
 }
+
+// hasShapes (piece and pattern 2 → 3, plan 3 → 4): a full tang may have an outline and slots, a
+// blade be bent flatwise, have a stop, a false edge of a length, a bevel on the left, an integral
+// bolster, a bit of another steel. What says nothing of them is as it was.
+func hasShapes(map[string]any) {}
+
+// hasWidths (2 → 3): a dead stretch may be of a part of the width.
+func hasWidths(map[string]any) {}
 
 // shopPrintsFractions (4 → 5): fractions and temperatures are as usual with the units.
 func shopPrintsFractions(map[string]any) {}

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"io"
 	"math"
+	"os"
 	"regexp"
 	"strconv"
 	"strings"
@@ -146,7 +147,11 @@ func meshVolume(v [][3]float64, tr [][3]int) float64 {
 }
 
 func TestSolidsReadBackWithTheirVolume(t *testing.T) {
-	for i := range blade.Starters() {
+	for i, st := range blade.Starters() {
+		own := st.Design.FlatBend != nil || st.Design.Grind.Groove != nil || len(st.Design.Tang.Holes) > 0 || st.Design.Ricasso.RiseMm > 0
+		if i%4 != 0 && !own && os.Getenv("LONG") == "" {
+			continue // the readers that are not ours read them all
+		}
 		s := subject(i)
 		fin, fog, _, err := figure.Bodies(s.Design, s.Allowances)
 		require.NoError(t, err)

@@ -69,7 +69,7 @@ func TestTheCardIsOnePageOfThePaper(t *testing.T) {
 	flat := stock.Item{Form: stock.Flat, WidthMm: 60, ThicknessMm: 7, LengthMm: 1000}
 	for paper, size := range map[string][2]float64{"a4": {210, 297}, "letter": {215.9, 279.4}} {
 		for i := range blade.Starters() {
-			if paper == "letter" && i%3 != 0 { // a few, beside all on the other paper
+			if i%3 != 0 && (paper == "letter" || i > 11) { // a few, beside the usual ones on the other paper
 				continue
 			}
 			pdf, _ := card(t, i, flat, quantity.Imperial, paper)
