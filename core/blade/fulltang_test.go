@@ -191,7 +191,12 @@ func TestSlotsMakeATangLighter(t *testing.T) {
 	assert.ErrorContains(t, refused(d), "offMm", "out of the tang")
 	d.Tang.Holes[0] = blade.Hole{AtMm: 10, DiameterMm: 8, LongMm: 40}
 	assert.ErrorContains(t, refused(d), "atMm", "into the ricasso")
+	d.Tang.Holes = []blade.Hole{{AtMm: 50, DiameterMm: 6, LongMm: 30}, {AtMm: 66, DiameterMm: 5}}
+	assert.ErrorContains(t, refused(d), "holesMeet")
+	d.Tang.Holes[1].AtMm = 74
+	valid(t, d)
 	d.SetTang(blade.HiddenTang)
+	d.Tang.Holes = d.Tang.Holes[:0]
 	assert.Empty(t, d.Tang.Holes)
 	assert.False(t, d.AddSlot())
 }

@@ -4,6 +4,8 @@ import (
 	"math"
 	"slices"
 	"sort"
+
+	"coldember/core/section"
 )
 
 // Mesh is a closed surface of triangles, in mm: x from the point, y from edge
@@ -19,6 +21,7 @@ type Mesh struct {
 const (
 	meshStations = 160
 	meshSteps    = 24
+	roundSteps   = 36   // of faces that are curved
 	groovedSteps = 72   // where a groove begins and ends between two of them
 	meshStartMm  = 0.01 // the very point has no height
 	bentBladeMm  = 0.4  // between stations where a blade is bent flatwise
@@ -91,8 +94,11 @@ func (b *Body) tangStepMm() float64 {
 func (b *Body) mesh(stepMm float64) (m Mesh, ricasso, tang int) {
 	xs := b.meshStations()
 	steps := meshSteps
-	if b.Blade.Grind.Groove != nil {
+	switch k := b.Blade.Grind.Kind; {
+	case b.Blade.Grind.Groove != nil:
 		steps = groovedSteps
+	case k == section.Lens || k == section.Convex || k == section.Hollow:
+		steps = roundSteps
 	}
 	around := 2 * (steps + 1)
 	m = Mesh{Vertices: make([][3]float64, 0, (len(xs)+2)*around), Triangles: make([][3]int, 0, 2*(len(xs)+2)*around)}
@@ -151,8 +157,7 @@ func (b *Body) ring(m *Mesh, x float64, steps int) {
 	s, bottom := b.SectionAt(x), b.EdgeY(x)
 	left := b.Blade.Grind.left()
 	back := make([][3]float64, steps+1)
-	for i := range steps + 1 {
-		y := s.HeightMm * float64(i) / float64(steps)
+	for i, y := range levels(&s, steps) {
 		front, behind := s.FacesAt(y)
 		if left {
 			front, behind = -behind, -front
@@ -163,6 +168,24 @@ func (b *Body) ring(m *Mesh, x float64, steps int) {
 	for i := steps; i >= 0; i-- {
 		m.Vertices = append(m.Vertices, back[i])
 	}
+}
+
+// levels are the heights at which a section is cut, so many steps from edge to spine: even, but
+// that one lies at each of its corners.
+func levels(s *section.Section, steps int) []float64 {
+	out := make([]float64, steps+1)
+	for i := range out {
+		out[i] = s.HeightMm * float64(i) / float64(steps)
+	}
+	last := 0
+	for _, y := range s.Corners() {
+		i := max(last+1, int(math.Round(y/s.HeightMm*float64(steps))))
+		if i >= steps {
+			break
+		}
+		out[i], last = y, i
+	}
+	return out
 }
 
 // box adds the ring of a rectangle hanging from top.

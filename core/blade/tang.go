@@ -286,6 +286,11 @@ func (d Design) validateHoles(t fact.Check) {
 		if h.AtMm < half || h.AtMm > d.Tang.LengthMm-half {
 			continue
 		}
+		for k, other := range d.Tang.Holes[:i] {
+			if made.apart(h, other) < leastRimMm {
+				v.Fail("atMm", "blade.holesMeet", fact.Figures{"hole": float64(i + 1), "other": float64(k + 1)})
+			}
+		}
 		high, _ := made.At(h.AtMm)
 		v.Range("diameterMm", h.DiameterMm, 0.5, math.Max(0.5, high*.8))
 		if h.LongMm != 0 {
@@ -300,6 +305,14 @@ func (d Design) validateHoles(t fact.Check) {
 			v.Range("offMm", h.OffMm, low, math.Max(low, highest))
 		}
 	}
+}
+
+// apart is how much steel lies between two holes; less than nothing where they cross.
+func (t *Tang) apart(a, b Hole) float64 {
+	half := func(h Hole) float64 { return math.Max(0, h.LongMm-h.DiameterMm) / 2 }
+	dx := math.Max(0, math.Abs(a.AtMm-b.AtMm)-half(a)-half(b))
+	dy := t.CentreMm(a.AtMm) + a.OffMm - t.CentreMm(b.AtMm) - b.OffMm
+	return math.Hypot(dx, dy) - (a.DiameterMm+b.DiameterMm)/2
 }
 
 // RimMm is the least steel above and below a hole.

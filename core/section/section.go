@@ -202,6 +202,16 @@ func (s Section) grind(y float64) float64 {
 	}
 }
 
+// Corners are the heights, between edge and spine, at which the section has a corner.
+func (s Section) Corners() (out []float64) {
+	for _, y := range s.breaks() {
+		if y > 0 && y < s.HeightMm && (len(out) == 0 || y > out[len(out)-1]) {
+			out = append(out, y)
+		}
+	}
+	return out
+}
+
 // breaks are the heights at which t(y) has a corner.
 func (s Section) breaks() []float64 {
 	b := []float64{0, s.HeightMm}
