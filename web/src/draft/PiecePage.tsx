@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { Refused, type Zone } from "../api/client";
 import { type Saved, useSaved } from "../api/events";
-import { useStates, useStock, useUnits } from "../api/hooks";
+import { useStates, useSteelName, useStock, useUnits } from "../api/hooks";
 import { Bench } from "../bench/Bench";
 import type { NodeRef } from "../bench/Nodes";
 import { barSize } from "../rack/forms";
@@ -97,6 +97,7 @@ function Work() {
   const [picture, setPicture] = useState<PictureState>({ mode: "none", points: [] });
   const nodes = moving && stage === "blade";
   const { plan, doc } = s;
+  const steelName = useSteelName();
   useTitle(doc.name, told(`stage.${stage}`));
   const heats = plan.heats.length;
   const at = heat !== undefined && heat <= heats ? heat : undefined;
@@ -110,7 +111,8 @@ function Work() {
     ),
   );
   const states = useStates(doc, plan, at !== undefined);
-  const barName = `${plan.steel.name}, ${barSize(doc.request.bar, units)}${rackItem ? `, ${rackItem.name}` : ""}`;
+  const body = doc.request.bit ? steelName(doc.request.steelId) : plan.steel.name; // the bit's grade is the plan's
+  const barName = `${body}, ${barSize(doc.request.bar, units)}${rackItem ? `, ${rackItem.name}` : ""}`;
   const turn = useCallback(() => {
     localStorage.setItem("coldember.flip", flip ? "0" : "1");
     setFlip(!flip);

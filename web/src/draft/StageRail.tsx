@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { useUnits } from "../api/hooks";
+import { useSteelName, useUnits } from "../api/hooks";
 import { count, say } from "../text/say";
 import { print } from "../units/print";
 import { useDraftState } from "./context";
@@ -16,9 +16,10 @@ export const StageRail = memo(function StageRail({
 }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
+  const steelName = useSteelName();
   const figure: Record<string, string> = {
     blade: print.length(doc.request.design.lengthMm, units),
-    stock: plan.steel.name,
+    stock: doc.request.bit ? steelName(doc.request.steelId) : plan.steel.name,
     cut: print.length(plan.bar.cutLengthMm, units),
     heats: count("heats", plan.totals.heats),
   };

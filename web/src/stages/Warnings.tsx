@@ -20,6 +20,9 @@ const home: Record<string, string[]> = {
   "warn.unsettled": ["cut"],
   "warn.edgeThin": ["blade"],
   "warn.decarb": ["blade"],
+  "warn.bitShort": ["stock"],
+  "warn.bitShallow": ["stock"],
+  "warn.formTight": ["blade", "heats"],
   "warn.patternDeep": ["blade", "heats"],
   ...Object.fromEntries(
     [
