@@ -26,7 +26,7 @@ var allowed = map[string][]string{
 	"planner": {"fact", "blade", "figure", "forge", "heats", "plan", "review", "route", "section", "steel", "stock", "thermal"},
 	"whatif":  {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
 	"cutting": {"fact"}, "nest": {"fact", "stock"},
-	"calc": {"fact", "blade", "cutting", "forge", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
+	"calc": {"fact", "blade", "cutting", "forge", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share
 	"planner/plantest": {"fact", "blade", "forge", "plan", "planner", "section", "steel", "stock"},
 }

@@ -12,6 +12,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/cutting"
 	"coldember/core/forge"
+	"coldember/core/nest"
 	"coldember/core/planner"
 	"coldember/core/route"
 	"coldember/core/section"
@@ -58,6 +59,7 @@ var kinds = map[string]kind{
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
 	"arm": run(calcArm), "coverage": run(calcCoverage), "stroke": run(calcStroke),
 	"size": run(calcSize), "temper": run(calcTemper), "largest": run(calcLargest),
+	"nest":    runLong(func(ctx context.Context, j nest.Job) (any, error) { return nest.Lay(ctx, j) }),
 	"cutplan": runLong(func(ctx context.Context, j cutting.Job) (any, error) { return cutting.Lay(ctx, j) }),
 }
 

@@ -28,7 +28,9 @@ func views(ids map[string]string) []view {
 		{name: "cuts", path: "/cuts", day: true, steps: all(wait("[data-want='Rigging knife']"), chromedp.Focus(chromedp.CSS("[data-want='Rigging knife']")), chromedp.KeyEvent("6\r"), wait("[data-testid=cut-group]"))},
 		{name: "words", path: "/words", steps: all(wait("main li"))},
 		{name: "shop", path: "/shop", day: true, steps: all(wait("main fieldset"))},
-		{name: "keys", path: "/", steps: all(wait("main li"), chromedp.KeyEvent("?"), wait("[role=dialog]"))},
+		{name: "sheet", path: "/sheet", steps: all(
+			wait("[data-want='Marking knife']"), click("[data-field='sheet.stock']"), chromedp.Click(chromedp.Search("//*[@role='option'][contains(., 'harrow disc')]")),
+			chromedp.Focus(chromedp.CSS("[data-want='Net knife']")), chromedp.KeyEvent("4"), chromedp.Focus(chromedp.CSS("[data-want='Spoon knife']")), chromedp.KeyEvent("5\r"), wait("[data-part='8']"))},
 		{name: "tablet", path: piece(demo.Rigging, "cut"), width: 1024, height: 768, steps: all(bench)},
 		{name: "phone", path: piece(demo.Rigging, "cut"), width: 390, height: 844, steps: all(bench)},
 		{name: "handle", path: piece(demo.Rigging, "blade"), steps: all(bench, click("[data-fold=handle] summary"), click("[data-testid=fit-hand]"), wait("[data-testid=whole-figures]"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=whole-figures]")))},

@@ -181,6 +181,7 @@ export function SheetPage() {
             </p>
           )}
         </form>
+        {!plan && <p className="max-w-prose text-quiet">{say("sheet.help")}</p>}
         {plan && (
           <div className="grid content-start gap-4" aria-busy={busy}>
             <SheetDrawn
