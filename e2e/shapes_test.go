@@ -95,3 +95,17 @@ func TestAnEdgeOfAnotherSteelIsWeldedIn(t *testing.T) {
 	s.pick("bit", "No, all of one steel")
 	s.until("gone", `!document.querySelector("[data-testid=bit-figures]")`)
 }
+
+// TestAPieceIsSawnOutOfItsSheet: its outline lies in the rectangle around it, it takes fewer
+// heats, and goes back to the bar.
+func TestAPieceIsSawnOutOfItsSheet(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Sedge, "cut")
+	before := js[int](s, `document.querySelectorAll("[data-heat]").length`)
+	s.pick("choices.start", "an outline sawn out of it")
+	s.until("its outline", `document.querySelector("[data-testid=blank]") && !document.querySelector("[data-testid=sure]")`)
+	s.saved()
+	assert.LessOrEqual(t, js[int](s, `document.querySelectorAll("[data-heat]").length`), before)
+	s.pick("choices.start", "the bar, drawn out")
+	s.until("a bar again", `!document.querySelector("[data-testid=blank]") && document.querySelector("[data-testid=sure]")`)
+}

@@ -196,6 +196,7 @@ const LeastHoleAtMm = 12.0
 const (
 	usualShoulderRadiusMm = 2.0
 	usualRimMm            = 3.0 // of steel beside a hole
+	hangAtMm              = 10  // before the end of a rod, a hole to hang it by
 	blockOver             = 1.6 // times the spine: a ricasso thicker than that is a bolster
 	loopMm                = 40  // of a wrapped tang, for the turn at its end
 )
@@ -342,8 +343,17 @@ func (t *Tang) room(h Hole) (lowest, highest float64) {
 // left behind the last one, well away from the shoulder.
 func (d *Design) AddHole() bool {
 	t := &d.Tang
-	if len(t.Holes) >= 12 || d.TangKind.Bare() {
+	if len(t.Holes) >= 12 || d.TangKind == WrappedTang {
 		return false
+	}
+	if d.TangKind == RodTang { // one to hang it by, near its end
+		high, _ := t.At(t.LengthMm)
+		at := math.Round(t.LengthMm - math.Max(hangAtMm, 1.5*high))
+		if len(t.Holes) > 0 || t.LoopMm > 0 || at < LeastHoleAtMm {
+			return false
+		}
+		t.Holes = []Hole{{AtMm: at, DiameterMm: math.Max(2, math.Floor(high/2)), Made: Punched}}
+		return true
 	}
 	from := LeastHoleAtMm
 	for _, h := range t.Holes {

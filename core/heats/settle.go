@@ -290,6 +290,9 @@ func startBar(r *route.Route, startMm3 []float64) forge.Bar {
 			Zone: c.Zone, VolumeMm3: startMm3[i], WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm,
 			EdgeMm: r.Bar.ThicknessMm, SpineMm: r.Bar.ThicknessMm, TempC: 20,
 		}
+		if r.Req.SawnOut() {
+			bar.Cells[i].WidthMm = r.SawnMm(i)
+		}
 		if c.Rod { // taken as thick as the tang there, and what it scales
 			k := math.Sqrt(startMm3[i] / c.VolumeMm3)
 			w, t := c.Final.WidthMm*k, c.Final.ThicknessMm*k

@@ -89,11 +89,22 @@ type Choices struct {
 	Notch        Notch        `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
 	Harden       Harden       `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
 	SteelPattern SteelPattern `json:"steelPattern,omitempty" enum:"none,quarter,middle" doc:"what of a patterned steel is to show; none if not said"`
+	Start        Start        `json:"start,omitempty" enum:"bar,sheet" doc:"drawn from the bar, or cut out of the sheet that it is and then forged; from the bar if not said"`
 	RodWeld      RodWeld      `json:"rodWeld,omitempty" enum:"arc,fire" doc:"how a rod is welded on; by arc, cold, if not said"`
 	Stamp        bool         `json:"stamp,omitempty" doc:"a mark is stamped while it is soft and hot"`
 	Order        []string     `json:"order,omitempty" doc:"operations as the smith takes them; the planner's order if empty"`
 	Forced       bool         `json:"forced,omitempty" doc:"the order is wanted although it breaks a need"`
 }
+
+// Start is what the forging begins with.
+type Start string
+
+// FromBar draws everything out of the bar; FromSheet begins with an outline that is sawn out of
+// a plate, a disc or the like, so that only bevels, taper and thickness are forged.
+const (
+	FromBar   Start = "bar"
+	FromSheet Start = "sheet"
+)
 
 // ForgedFirst is the school of what is forged first.
 func (c Choices) ForgedFirst() First {

@@ -33,6 +33,10 @@ type BarPlan struct {
 
 	Bit *BitPlan `json:"bit,omitempty"`
 
+	// Blank is the outline that is sawn out, along it and over its middle; the bar is then the
+	// rectangle around it.
+	Blank []blade.Node `json:"blank,omitempty"`
+
 	WidthMm      float64 `json:"widthMm"`
 	ThicknessMm  float64 `json:"thicknessMm"`
 	AreaMm2      float64 `json:"areaMm2"`

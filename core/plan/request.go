@@ -49,7 +49,12 @@ type Sizing struct {
 
 // CutsNothing tells whether the piece of stock goes into the blade whole, as a ball or a
 // roller does: nothing is measured off, trimmed or cut off at the end.
-func (r *Request) CutsNothing() bool { return r.Bar.Form == stock.Ball || r.Bar.Form == stock.Roller }
+func (r *Request) CutsNothing() bool {
+	return r.Bar.Form == stock.Ball || r.Bar.Form == stock.Roller || r.SawnOut()
+}
+
+// SawnOut tells whether the piece begins as an outline sawn out of a sheet.
+func (r *Request) SawnOut() bool { return r.Choices.Start == FromSheet && r.Forged == nil }
 
 // EndsMm are what is ground or cropped off the bar's end and what the cut takes.
 func (r *Request) EndsMm() (trimMm, kerfMm float64) {
@@ -153,6 +158,13 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "harden", r.Choices.Harden, HardenLater, HardenForged, "")
 	fact.OneOf(k, "steelPattern", r.Choices.SteelPattern, NoPattern, LoopsQuarterDeep, StarsNearMiddle, "")
 	fact.OneOf(k, "rodWeld", r.Choices.RodWeld, ByArc, InTheFire, "")
+	fact.OneOf(k, "start", r.Choices.Start, FromBar, FromSheet, "")
+	if r.Choices.Start == FromSheet && !r.Bar.Sheet() {
+		k.Fail("start", "start.noSheet", nil)
+	}
+	if r.Choices.Start == FromSheet && r.Bit != nil {
+		k.Fail("start", "start.noBit", nil)
+	}
 	fact.OneOf(k, "taper", r.Choices.Taper, ForgedTaper, GroundTaper, "")
 	for _, t := range r.Choices.Tools {
 		own := k.Within("tools").Within(t.Operation)

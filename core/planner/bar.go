@@ -2,7 +2,9 @@ package planner
 
 import (
 	"math"
+	"slices"
 
+	"coldember/core/blade"
 	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/heats"
@@ -53,6 +55,11 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 		WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm, AreaMm2: r.Bar.AreaMm2, AvailableMm: r.Bar.LengthMm, FromMm: r.Bar.FromMm,
 		ScaleShare: s.LossShare, LossFraction: 1 - vf/vs, RodMm3: rod, RodMm: rodMm,
 	}
+	if r.Req.SawnOut() {
+		sawnOut(&b, r, s, vf)
+		b.LeftMm = b.AvailableMm - b.CutLengthMm
+		return b
+	}
 	if q.LossMode == plan.ThumbLoss {
 		b.LossFraction = q.ThumbLossFraction
 		b.Marks, b.CutLengthMm, b.StartMm3 = SizeMarks(names, forged, q.ThumbLossFraction, r.Bar.AreaMm2, trim, kerf)
@@ -64,6 +71,42 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 	b.Down = downBar(s)
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
+}
+
+// sawnOut lays the cells out as they are sawn, each as wide as it begins.
+func sawnOut(b *plan.BarPlan, r *route.Route, s *heats.Settled, forgedMm3 float64) {
+	more := 1.0
+	if q := r.Req.Sizing; q.LossMode == plan.ThumbLoss {
+		more = forgedMm3 / (1 - q.ThumbLossFraction) / (forgedMm3 / (1 - b.LossFraction))
+		b.LossFraction = q.ThumbLossFraction
+	}
+	var under []blade.Node
+	x := 0.0
+	for i, c := range r.Cells {
+		high := r.SawnMm(i)
+		v := s.StartMm3[i] * more
+		long := v / (high * r.Bar.ThicknessMm)
+		if n := len(b.Marks); n == 0 || b.Marks[n-1].Zone != c.Zone {
+			b.Marks = append(b.Marks, plan.Mark{Zone: c.Zone, FromMm: x, ToMm: x})
+		}
+		ats := []float64{x + long/2}
+		if i == 0 || r.Cells[i-1].Zone != c.Zone {
+			ats = append([]float64{x}, ats...) // a step is a step
+		}
+		if i == len(r.Cells)-1 || r.Cells[i+1].Zone != c.Zone {
+			ats = append(ats, x+long)
+		}
+		for _, at := range ats {
+			b.Blank = append(b.Blank, blade.Node{at, c.CentreMm + high/2})
+			under = append(under, blade.Node{at, c.CentreMm - high/2})
+		}
+		x += long
+		b.Marks[len(b.Marks)-1].ToMm = x
+		b.StartMm3 += v
+	}
+	slices.Reverse(under)
+	b.Blank = append(b.Blank, under...)
+	b.CutLengthMm = x
 }
 
 // withBit takes what a bit gives to the blade off the bar: its marks move up over the stretch

@@ -57,7 +57,11 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	zones := figure.ZonesOf(fog)
 	r := route.New(&req, bar, fog, zones)
 	r.Bend, r.Steel = route.BevelSweep(fog, req), grade
-	along := route.Feasibility(fog, zones, bar.WidthMm, bar.ThicknessMm, req.Smith, req.Choices.Method)
+	from := bar.WidthMm
+	if req.SawnOut() {
+		from, bar = 0, r.Bar
+	}
+	along := route.Feasibility(fog, zones, from, bar.ThicknessMm, req.Smith, req.Choices.Method)
 	if err := r.RefuseOrder(r.Operations()); err != nil {
 		return nil, err
 	}

@@ -31,11 +31,17 @@ func prepare(r *route.Route, cutShare float64) []plan.Prep {
 	case stock.Ball, stock.Roller, stock.TaperedRound:
 		add("prep.tack", 0, nil, "caution.shards", "caution.welding")
 	case stock.Disc:
+		if r.Req.SawnOut() {
+			break // not out of a strip of it
+		}
 		add("prep.cutStrip", 0, fact.Figures{"stripMm": p.StripWidthMm, "lengthMm": r.Bar.WholeMm}, "caution.grinder")
 	case stock.Chain:
 		add("prep.openLink", 0, nil, "caution.plating")
 	case stock.Cable, stock.Layers:
 		add("prep.weldSolid", 0, nil, "caution.plating", "caution.flux")
+	}
+	if r.Req.SawnOut() {
+		add("prep.sawOut", 0, nil, "caution.grinder", "caution.shards")
 	}
 	if r.Req.Choices.Holding == plan.WeldedRod {
 		code, f, caution := "prep.weldRod", fact.Figures(nil), "caution.welding"

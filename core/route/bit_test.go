@@ -119,3 +119,18 @@ func TestAnEyeIsWeldedShut(t *testing.T) {
 	round := 2 * math.Pi * tang.TwistTurns
 	assert.InEpsilon(t, round*round*(h*h+k*k)/12/(2*tang.LengthMm), plantest.StepOf(p, "twist").Forging.ExtraMm, .08)
 }
+
+// TestARodIsPunchedToHang near its end, once.
+func TestARodIsPunchedToHang(t *testing.T) {
+	r := of("utility", plantest.Flat(25, 8, 600))
+	r.Design.SetTang(blade.RodTang)
+	require.True(t, r.Design.AddHole())
+	assert.False(t, r.Design.AddHole(), "one is enough")
+	p := plantest.Make(t, r)
+	assert.Contains(t, plantest.IDs(p), "punch")
+	_, forged, _, err := figure.BodiesOf(r)
+	require.NoError(t, err)
+	assert.InEpsilon(t, p.Forged.VolumeMm3, forged.Mesh().VolumeMm3(), 1e-3)
+	r.Design.SetTang(blade.WrappedTang)
+	assert.False(t, r.Design.AddHole())
+}

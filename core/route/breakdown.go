@@ -22,6 +22,9 @@ const (
 // there each zone is flattened to what it needs.
 func (r *Route) breakDown(l *list) (widthMm, thicknessMm float64) {
 	w, t := r.Bar.WidthMm, r.Bar.ThicknessMm
+	if r.Req.SawnOut() {
+		return w, t
+	}
 	if r.isFlat() && t <= needsBreakDown*r.thickest(plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso, plan.ZoneTang) && r.Req.Sizing.FirstThicknessMm == 0 {
 		return w, t
 	}

@@ -69,17 +69,25 @@ func ReachOf(w0, t0, heightMm, meanMm, reachable float64) Reach {
 // reached by peening along while drawing and by the bevelling school's spread
 // after; whichever face the smith takes, the larger of the two is within reach
 // unless the school forbids it.
+// With w0 0 every station begins as wide as it is to be.
 func Feasibility(f *blade.Body, zones []figure.Zone, w0, t0 float64, h forge.Smith, m forge.Method) []plan.Feasibility {
 	const n = 40
 	var out []plan.Feasibility
-	reach := h.MostSpread(m, w0)
+	reach := h.MostSpread(m, math.Max(w0, 1))
 	for i := range n {
 		x := f.OverallMm() * (float64(i) + 0.5) / n
 		s, ok := figure.SliceAt(f, zones, x)
 		if !ok {
 			continue
 		}
-		r := ReachOf(w0, t0, s.HeightMm, s.AreaMm2/s.HeightMm, reach)
+		from := w0
+		if from == 0 {
+			from = s.HeightMm
+		}
+		r := ReachOf(from, t0, s.HeightMm, s.AreaMm2/s.HeightMm, reach)
+		if w0 == 0 && r.Way == plan.NarrowIt {
+			r.Way = plan.Lengthen
+		}
 		out = append(out, plan.Feasibility{
 			XMm: x, HeightMm: s.HeightMm, MeanThicknessMm: s.AreaMm2 / s.HeightMm, AreaRatio: r.AreaRatio,
 			SpreadNeeded: r.SpreadNeeded, SpreadReachable: reach, ReachableHeightMm: r.ReachableHeightMm, Way: r.Way,

@@ -49,7 +49,7 @@ func (r *Route) fullTang(l *list, t0, t1 int) {
 // tangNotches drives notches into the drawn tang, once the ricasso is true.
 func (r *Route) tangNotches(l *list) {
 	t0, t1 := r.ofTheBar(plan.ZoneTang)
-	if t0 < 0 || r.tang == nil || r.Req.Forged != nil {
+	if t0 < 0 || r.tang == nil || r.Req.Forged != nil || r.Req.SawnOut() {
 		return
 	}
 	shoulder := r.Cells[t0].FromMm

@@ -34,7 +34,7 @@ type Route struct {
 // bevels.
 func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zone) *Route {
 	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm()), tang: f.Blade.Tang}
-	if req.Forged == nil {
+	if req.Forged == nil && !req.SawnOut() { // what is sawn out has its line
 		r.LinePerMm = f.LinePerMm()
 	}
 	if t := &req.Design.Tang; req.Forged == nil && (t.LoopMm > 0 || req.Design.TangKind == blade.WrappedTang) {
@@ -44,7 +44,11 @@ func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zon
 			}
 		}
 	}
-	r.withinBar()
+	if req.SawnOut() {
+		r.blank()
+	} else {
+		r.withinBar()
+	}
 	return r
 }
 
@@ -151,6 +155,8 @@ func (r *Route) tangAndRicasso(l *list) {
 			end++
 		}
 		switch {
+		case r.Req.SawnOut():
+			l.add(forge.DrawTang, forge.FlatFace, t0, t1, finished)
 		case r.Req.Design.TangKind == blade.FullTang && r.Req.Forged == nil:
 			r.fullTang(l, t0, t1)
 		default:

@@ -104,7 +104,7 @@ func (r *Route) tangEnd(l *list) {
 		op := l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs)
 		op.BendPer, op.Turning = t.CurvePerMm(), forge.Turning{Brings: true, ToPerMm: -t.CurvePerMm()}
 	}
-	if t0 >= 0 && t.CurveMm == 0 && r.tang != nil {
+	if t0 >= 0 && t.CurveMm == 0 && r.tang != nil && !r.Req.SawnOut() {
 		if k := r.tang.LinePerMm(); k > 0 {
 			l.add(forge.TangCurve, forge.FlatFace, t0, t1, asItIs).BendPer = k
 		}

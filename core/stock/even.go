@@ -62,6 +62,11 @@ func Usual(f Form) Item {
 	return p
 }
 
+// Sheet tells whether outlines can be sawn out of a piece: it is even in thickness and wide.
+func (p Item) Sheet() bool {
+	return p.Form == Flat || p.Form == Leaf || p.Form == TaperedFlat || p.Form == Disc
+}
+
 // Span is a stretch along a piece.
 type Span struct {
 	FromMm float64 `json:"fromMm"`

@@ -124,8 +124,9 @@ func Screen(req plan.Request, c Candidate) (Ranked, error) { return screen(on(re
 // on is the request on a candidate.
 func on(r plan.Request, c Candidate) plan.Request {
 	r.Bar, r.SteelID, r.Origin = c.Piece, c.SteelID, c.Origin
-	if r.Steel != nil {
-		r.Steel = nil
+	r.Steel = nil
+	if !r.Bar.Sheet() {
+		r.Choices.Start = "" // it is drawn out of what is no sheet
 	}
 	return r
 }

@@ -99,6 +99,9 @@ func BeSure(ctx context.Context, req plan.Request, t Tolerances, runs int, seed 
 	if runs < 100 || runs > 200000 {
 		return nil, fact.FieldErrors{{Field: "runs", Code: "field.range", Figures: fact.Figures{"lowest": 100, "highest": 200000}}}
 	}
+	if req.SawnOut() {
+		return nil, fact.FieldErrors{{Field: "choices.start", Code: "start.notSure"}}
+	}
 	m, fitErr, err := fitLoss(ctx, req, t)
 	if err != nil {
 		return nil, err

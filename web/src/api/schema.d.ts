@@ -994,6 +994,7 @@ export interface components {
              */
             availableMm: number;
             bit?: components["schemas"]["BitPlan"];
+            blank?: number[][];
             /** Format: double */
             cutLengthMm: number;
             down?: components["schemas"]["DownBar"];
@@ -1159,6 +1160,11 @@ export interface components {
             rodWeld?: "arc" | "fire";
             /** @description a mark is stamped while it is soft and hot */
             stamp?: boolean;
+            /**
+             * @description drawn from the bar, or cut out of the sheet that it is and then forged; from the bar if not said
+             * @enum {string}
+             */
+            start?: "bar" | "sheet";
             /**
              * @description what of a patterned steel is to show; none if not said
              * @enum {string}

@@ -57,6 +57,7 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
           <title>{say("sure.band")}</title>
         </rect>
       )}
+      {bar.blank && <Blank plan={plan} layout={layout} />}
       {strips.map((s, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the flat view and the other
         <g key={i} transform={i === 1 && layout.barBesidePx ? `translate(${layout.barBesidePx} 0)` : undefined}>
@@ -204,5 +205,27 @@ function BreakLine({ x, y, h }: { x: number; y: number; h: number }) {
       <path d={zig} transform="translate(-4 0)" stroke="var(--chalk)" fill="none" />
       <path d={zig} transform="translate(4 0)" stroke="var(--chalk)" fill="none" />
     </g>
+  );
+}
+
+/** The outline that is sawn out, within the rectangle around it. */
+function Blank({ plan, layout }: { plan: Plan; layout: Layout }) {
+  const loop = plan.bar.blank ?? [];
+  const ys = loop.map((n) => n[1] ?? 0);
+  const middle = (Math.max(...ys) + Math.min(...ys)) / 2;
+  const row = layout.bar;
+  const at = (n: number[]) =>
+    `${layout.barX(n[0] ?? 0).toFixed(1)},${((row.topY + row.bottomY) / 2 - ((n[1] ?? 0) - middle) * layout.scale).toFixed(1)}`;
+  return (
+    <path
+      d={`M${loop.map(at).join("L")}Z`}
+      fill="var(--chalk)"
+      fillOpacity="0.12"
+      stroke="var(--chalk)"
+      strokeWidth="1.6"
+      data-testid="blank"
+    >
+      <title>{say("start.blank")}</title>
+    </path>
   );
 }

@@ -10,7 +10,7 @@ export function HolesPanel() {
   const holes = useDraftPart((s) => s.doc.request.design.tang.holes ?? none);
   const kind = useDraftPart((s) => s.doc.request.design.tangKind);
   const wrong = useDraftPart((s) => s.errors["design.hole"]?.message);
-  if (kind === "rod" || kind === "wrapped") return null;
+  if (kind === "wrapped") return null;
   return (
     <>
       {holes.map((h, i) => {

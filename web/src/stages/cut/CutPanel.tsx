@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Zone } from "../../api/client";
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
@@ -14,7 +15,8 @@ import { SureLengths } from "./SureLengths";
 export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (zone: Zone | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
-  const whole = doc.request.choices.holding !== "tongs";
+  const start = doc.request.choices.start || "bar";
+  const whole = doc.request.choices.holding !== "tongs" && start === "bar";
   return (
     <div className="grid gap-4">
       <section>
@@ -78,7 +80,21 @@ export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (z
         <DraftField field="sizing.kerfMm" label={say("field.name.sizing.kerfMm")} />
       </Group>
       <Group title={say("cut.holding")} fold="holding">
-        <div className="col-span-2">
+        <div className="col-span-2 grid gap-2">
+          <DraftPick
+            field="choices.start"
+            label={say("field.name.choices.start")}
+            value={start}
+            options={["bar", "sheet"].map((v) => ({ value: v, label: told(`start.${v}`) }))}
+          />
+          {start === "sheet" && (
+            <p className="text-sm text-quiet">
+              {say("start.note")}{" "}
+              <Link to="/sheet" className="text-act underline underline-offset-4">
+                {say("sheet.title")}
+              </Link>
+            </p>
+          )}
           <DraftPick
             field="choices.holding"
             label={say("field.name.choices.holding")}

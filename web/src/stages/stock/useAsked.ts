@@ -10,11 +10,12 @@ const useDoc = () => {
 
 export function useSure(on = true) {
   const { doc, key } = useDoc();
+  const sawn = doc.request.choices.start === "sheet"; // its length is the outline's
   return useQuery({
     queryKey: ["sure", ...key],
     queryFn: () => ask(api.POST("/api/v1/plan/sure", { body: { doc, seed: 1 } })),
-    enabled: on,
-    placeholderData: (last) => last,
+    enabled: on && !sawn,
+    placeholderData: (last) => (sawn ? undefined : last),
   });
 }
 
