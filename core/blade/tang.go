@@ -217,6 +217,9 @@ func (d *Design) SetTang(k TangKind) {
 	if !k.Bare() {
 		t.TwistTurns, t.LoopMm = 0, 0
 	}
+	if was == RodTang {
+		t.Holes = nil // it was hung by
+	}
 	if k.Bare() {
 		t.Holes, d.Handle = nil, nil
 		if k == WrappedTang && was != WrappedTang {

@@ -66,8 +66,10 @@ func TestTaperHandleHolesAndZonesAreEdited(t *testing.T) {
 	bare := do("design.tangKind", "rod").Doc.Request.Design
 	assert.Nil(t, bare.Handle)
 	refused("design.handle", "drawn", "field.choice")
+	assert.Len(t, do("design.hole", "add").Doc.Request.Design.Tang.Holes, 1, "to hang it by")
 	refused("design.hole", "add", "field.hole")
-	do("design.tangKind", "hidden")
+	refused("design.hole", "slot", "field.slot")
+	assert.Empty(t, do("design.tangKind", "hidden").Doc.Request.Design.Tang.Holes)
 
 	longer := do("outline.heel", "150mm").Doc.Request.Design
 	assert.InDelta(t, 150, longer.LengthMm, 1e-9)
