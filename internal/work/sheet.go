@@ -24,11 +24,22 @@ const (
 	CutToGrind SheetWay = "grind"
 )
 
+// SheetCut is what it is cut out with.
+type SheetCut string
+
+// Sawn cold, or with the hot chisel: no saw is needed and no dust made, but it leaves a burr and
+// scale, and every stretch of it is a heat.
+const (
+	SawnCold SheetCut = "saw"
+	CutHot   SheetCut = "hot"
+)
+
 // SheetOrder asks for pieces and patterns to be cut out of a plate, a disc or the like.
 type SheetOrder struct {
 	StockID     string        `json:"stockId"`
 	Parts       []SheetWanted `json:"parts" maxItems:"60"`
 	Way         SheetWay      `json:"way" enum:"forge,grind"`
+	Cut         SheetCut      `json:"cut,omitempty" enum:"saw,hot" doc:"sawn cold if not said"`
 	KerfMm      float64       `json:"kerfMm"`
 	GapMm       float64       `json:"gapMm" doc:"beside the kerf, between two parts"`
 	MarginMm    float64       `json:"marginMm" doc:"from the rim and from bad places"`
@@ -49,12 +60,13 @@ type SheetWanted struct {
 
 // SheetPart is one of them as it is cut out, and what it takes to forge it from a bar instead.
 type SheetPart struct {
-	Name    string       `json:"name"`
-	Outline nest.Polygon `json:"outline"`
-	MassG   float64      `json:"massG" doc:"as it is cut out"`
-	CutMm   float64      `json:"cutMm" doc:"around it"`
-	SawS    float64      `json:"sawS" doc:"by hand or bandsaw, cold"`
-	GrindG  float64      `json:"grindG" doc:"then ground off"`
+	Name     string       `json:"name"`
+	Outline  nest.Polygon `json:"outline"`
+	MassG    float64      `json:"massG" doc:"as it is cut out"`
+	CutMm    float64      `json:"cutMm" doc:"around it"`
+	SawS     float64      `json:"sawS" doc:"of sawing, or of fire and chisel"`
+	CutHeats int          `json:"cutHeats,omitempty" doc:"of cutting it out hot"`
+	GrindG   float64      `json:"grindG" doc:"then ground off"`
 
 	// What forging it whole from its bar comes to; 0 for a pattern, which has none.
 	BarG  float64 `json:"barG,omitempty"`
@@ -83,11 +95,20 @@ type SheetPlan struct {
 	WasteG float64 `json:"wasteG" doc:"of that, what is in no part"`
 	RestG  float64 `json:"restG" doc:"left whole behind it"`
 	SawS   float64 `json:"sawS"`
+	Heats  int     `json:"heats,omitempty" doc:"of cutting out hot"`
 }
 
 // Sawing cold: what a smith's saw cuts of steel, mm² a second (judgement: a bandsaw some 25,
 // a hacksaw a tenth of it).
 const sawMm2PerS = 12.0
+
+// Cutting hot (judgement): so much of an outline a heat, so long for fire and chisel; and what
+// is left outside of it for burr and scale.
+const (
+	hotMmAHeat = 70.0
+	hotHeatS   = 150.0
+	hotLeaveMm = 1.0
+)
 
 // tolMm is how far the outlines that are laid keep from those that are drawn.
 const sheetTolMm = 0.05
@@ -99,6 +120,7 @@ func (o *SheetOrder) validate() error {
 	c.Range("marginMm", o.MarginMm, 0, 100)
 	c.Range("mostTurnDeg", o.MostTurnDeg, 0, 180)
 	fact.OneOf(c, "way", o.Way, CutToForge, CutToGrind)
+	fact.OneOf(c, "cut", o.Cut, SawnCold, CutHot, "")
 	if len(o.Parts) == 0 {
 		c.Fail("parts", "cutplan.nothing", nil)
 	}
@@ -131,6 +153,10 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 	out.Name, out.SteelID, out.ThicknessMm, out.Sheet = item.Doc.Name, item.Doc.SteelID, thick, sheet
 	out.Bad = append(out.Bad, bad...)
 	job := nest.Job{Sheet: sheet, GapMm: o.KerfMm + o.GapMm, MarginMm: o.MarginMm, MostTurnDeg: o.MostTurnDeg, Flip: o.Flip, Held: o.Held}
+	if o.Cut == CutHot { // on both sides of the cut
+		job.GapMm += 2 * hotLeaveMm
+		job.MarginMm += hotLeaveMm
+	}
 	for _, b := range bad {
 		job.Bad = append(job.Bad, b.Outline)
 	}
@@ -138,6 +164,10 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 		part, err := w.sheetPart(ctx, p, o.Way, thick)
 		if err != nil {
 			return out, err
+		}
+		if o.Cut == CutHot {
+			part.CutHeats = int(math.Ceil(part.CutMm / hotMmAHeat))
+			part.SawS = hotHeatS * float64(part.CutHeats)
 		}
 		out.Parts = append(out.Parts, part)
 		job.Parts = append(job.Parts, nest.Part{Outline: part.Outline, Count: p.Count})
@@ -159,6 +189,7 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 	out.WasteG = math.Max(0, out.UsedG-g(out.Layout.PartsMm2))
 	for _, p := range out.Layout.Placed {
 		out.SawS += out.Parts[p.Part].SawS
+		out.Heats += out.Parts[p.Part].CutHeats
 	}
 	return out, nil
 }

@@ -44,6 +44,18 @@ func TestPartsAreCutOutOfASheet(t *testing.T) {
 	assert.Greater(t, q.Parts[0].MassG, p.Parts[0].MassG, "what is ground away has to be cut out first")
 	assert.Greater(t, q.Parts[0].GrindG, p.Parts[0].GrindG)
 
+	hot := order
+	hot.Cut = work.CutHot
+	h, err := w.LaySheet(ctx, hot)
+	require.NoError(t, err)
+	assert.Greater(t, h.SawS, p.SawS)
+	assert.Equal(t, 4*h.Parts[0].CutHeats, h.Heats)
+	for i, a := range h.Outlines {
+		for _, b := range h.Outlines[:i] {
+			assert.GreaterOrEqual(t, nest.Apart(a, b, 20), 1.5+1+2-1e-6, "room for burr and scale")
+		}
+	}
+
 	// by hand: it stays, and is told of
 	held := order
 	held.Held = []nest.Placed{p.Layout.Placed[0], p.Layout.Placed[0]}

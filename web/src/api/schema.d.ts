@@ -2640,6 +2640,11 @@ export interface components {
             version: number;
         };
         SheetOrder: {
+            /**
+             * @description sawn cold if not said
+             * @enum {string}
+             */
+            cut?: "saw" | "hot";
             edits?: components["schemas"]["Edit"][];
             /** @description parts may be turned over */
             flip: boolean;
@@ -2673,6 +2678,11 @@ export interface components {
             /** Format: double */
             barMm?: number;
             /**
+             * Format: int64
+             * @description of cutting it out hot
+             */
+            cutHeats?: number;
+            /**
              * Format: double
              * @description around it
              */
@@ -2695,7 +2705,7 @@ export interface components {
             outline: number[][];
             /**
              * Format: double
-             * @description by hand or bandsaw, cold
+             * @description of sawing, or of fire and chisel
              */
             sawS: number;
         };
@@ -2703,6 +2713,11 @@ export interface components {
             bad: components["schemas"]["Bad"][];
             /** @description of parts that were put by hand */
             faults: components["schemas"]["Fault"][];
+            /**
+             * Format: int64
+             * @description of cutting out hot
+             */
+            heats?: number;
             layout: components["schemas"]["Layout"];
             name: string;
             order: components["schemas"]["SheetOrder"];

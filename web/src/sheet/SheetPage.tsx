@@ -28,6 +28,7 @@ export function SheetPage() {
   const [from, setFrom] = useState(search.get("stock") ?? "");
   const [wanted, setWanted] = useState<Record<string, number>>({});
   const [way, setWay] = useState<SheetOrder["way"]>("forge");
+  const [cut, setCut] = useState<SheetOrder["cut"]>("saw");
   const [flip, setFlip] = useState(false);
   const [typed, setTyped] = useState<Partial<Record<(typeof sizes)[number], string>>>({});
   const [plan, setPlan] = useState<SheetPlan>();
@@ -51,6 +52,7 @@ export function SheetPage() {
         return { ...(kind === "piece" ? { pieceId: id } : { patternId: id }), count: wanted[p.key] ?? 1 };
       }),
     way,
+    cut,
     flip,
     ...usual,
     held,
@@ -153,6 +155,13 @@ export function SheetPage() {
             onPick={(v) => setWay(v as SheetOrder["way"])}
             field="sheet.way"
           />
+          <Pick
+            label={say("sheet.cut")}
+            value={cut ?? "saw"}
+            options={["saw", "hot"].map((v) => ({ value: v, label: told(`sheet.cut.${v}`) }))}
+            onPick={(v) => setCut(v as SheetOrder["cut"])}
+            field="sheet.cut"
+          />
           <div className="typed grid grid-cols-2 gap-2">
             {sizes.map((f) => (
               <label key={f} className="grid content-end gap-1">
@@ -220,7 +229,10 @@ function Findings({ plan }: { plan: SheetPlan }) {
         <Figure name={say("sheet.used")} value={print.mass(plan.usedG, units)} />
         <Figure name={say("sheet.waste")} value={print.mass(plan.wasteG, units)} />
         <Figure name={say("sheet.rest")} value={print.mass(plan.restG, units)} />
-        <Figure name={say("sheet.saw")} value={print.duration(plan.sawS)} />
+        <Figure
+          name={plan.heats ? say("sheet.hot", { heats: plan.heats }) : say("sheet.saw")}
+          value={print.duration(plan.sawS)}
+        />
       </dl>
       <section className="grid max-w-2xl gap-1">
         <h2 className="narrow border-b border-line text-lg">{say("sheet.compare")}</h2>
