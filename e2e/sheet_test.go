@@ -8,7 +8,6 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 )
 
 // TestOutlinesAreLaidOnASheet: picked and counted, laid by themselves, moved by the keys until
@@ -49,9 +48,16 @@ func TestOutlinesAreLaidOnASheet(t *testing.T) {
 	s.until("off the sheet, and said", `document.querySelector("[data-testid=sheet-faults]")`)
 	s.press("Lay all anew")
 	s.until("sound again", `!document.querySelector("[data-testid=sheet-faults]") && document.querySelectorAll("[data-part]").length === 5`)
-	got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch("/api/v1/sheet/dxf", {method: "POST", headers: {"content-type": "application/json"}, body: JSON.stringify({stockId: "none", parts: [], way: "grind", kerfMm: 1, gapMm: 0, marginMm: 1, mostTurnDeg: 0, flip: false})}).then(r => r.text())`, chromedp.EvalAwaitPromise))
-	require.NoError(t, err)
-	assert.True(t, strings.Contains(got, "parts"), got)
+	// what is saved is what lies there
+	js[bool](s, `(() => { const made = URL.createObjectURL; window.saved = []; URL.createObjectURL = b => { b.text().then(t => window.saved.push(t)); return made.call(URL, b); }; return true })()`)
+	s.click("[data-save=dxf]")
+	s.until("a DXF", `window.saved.length === 1`)
+	dxf := js[string](s, `window.saved[0]`)
+	assert.Equal(t, 5, strings.Count(strings.ReplaceAll(dxf, "\r", ""), "POLYLINE\n  8\nPART\n"), "each part once")
+	assert.Equal(t, 1, strings.Count(strings.ReplaceAll(dxf, "\r", ""), "LAYER\n  2\nPART\n"), "on one layer")
+	s.click("[data-save=svg]")
+	s.until("an SVG", `window.saved.length === 2`)
+	assert.Equal(t, 5, strings.Count(js[string](s, `window.saved[1]`), `id="part`))
 	count("Cleaver", "1")
 	s.press("Lay all anew")
 	s.until("too thin, with what it needs", `[...document.querySelectorAll("[role=alert]")].some(e => e.textContent.includes("of thickness"))`)

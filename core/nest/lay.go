@@ -66,14 +66,14 @@ func (l *Layout) better(than *Layout) bool {
 type search struct {
 	j     *Job
 	wants []int // the part of each piece that is wanted, the large ones first
-	turns [][]float64
+	turns []float64
 	free  *grid
 	turn  *grid // the same sheet on its side
 	side  *Job
 }
 
 func newSearch(j *Job) *search {
-	s := &search{j: j, free: newGrid(j), side: onItsSide(j)}
+	s := &search{j: j, free: newGrid(j), side: onItsSide(j), turns: j.turnsOf()}
 	s.turn = newGrid(s.side)
 	held := map[int]int{}
 	for _, h := range j.Held {
@@ -83,7 +83,6 @@ func newSearch(j *Job) *search {
 		for range p.Count - held[i] {
 			s.wants = append(s.wants, i)
 		}
-		s.turns = append(s.turns, j.turnsOf())
 	}
 	slices.SortStableFunc(s.wants, func(a, b int) int {
 		return int(math.Copysign(1, j.Parts[b].Outline.AreaMm2()-j.Parts[a].Outline.AreaMm2()))
@@ -182,7 +181,7 @@ func (s *search) greedy(ctx context.Context, order []int, across bool) ([]Placed
 			if flipped && !s.j.Flip {
 				continue
 			}
-			for _, turn := range s.turns[part] {
+			for _, turn := range s.turns {
 				if err := ctx.Err(); err != nil {
 					return nil, err
 				}

@@ -8,12 +8,13 @@ import (
 
 // What a smithy can have: longer, wider or more than that is a slip of the pen.
 const (
-	mostLengthMm = 20000.0
-	mostAcrossMm = 3000.0
-	mostBendMm   = 100000.0
-	mostMany     = 10000.0
-	mostRows     = 100 // layers, holes, dead stretches
-	mostWhy      = 200 // letters
+	mostLengthMm  = 20000.0
+	mostAcrossMm  = 3000.0
+	leastAcrossMm = 0.1 // that a dead stretch takes of the width
+	mostBendMm    = 100000.0
+	mostMany      = 10000.0
+	mostRows      = 100 // layers, holes, dead stretches
+	mostWhy       = 200 // letters
 )
 
 // Validate reports every dimension that cannot be of any piece, whether its form counts
@@ -75,7 +76,11 @@ func (p Item) Validate(c fact.Check) {
 		c.Range(fmt.Sprintf("dead.%d.fromMm", i), d.FromMm, 0, mostLengthMm)
 		c.Range(fmt.Sprintf("dead.%d.toMm", i), d.ToMm, 0, mostLengthMm)
 		c.Range(fmt.Sprintf("dead.%d.fromAcrossMm", i), d.FromAcrossMm, 0, mostAcrossMm)
-		c.Range(fmt.Sprintf("dead.%d.toAcrossMm", i), d.ToAcrossMm, 0, mostAcrossMm)
+		least := 0.0
+		if d.FromAcrossMm > 0 || d.ToAcrossMm != 0 { // of a part of the width: it has one
+			least = d.FromAcrossMm + leastAcrossMm
+		}
+		c.Range(fmt.Sprintf("dead.%d.toAcrossMm", i), d.ToAcrossMm, least, mostAcrossMm)
 		if len([]rune(d.Why)) > mostWhy {
 			c.Fail(fmt.Sprintf("dead.%d.why", i), "field.tooLong", fact.Figures{"highest": mostWhy})
 		}

@@ -193,3 +193,36 @@ func TestNoTextBreaksAnEdit(t *testing.T) {
 		_, _ = edit.Shop(doc.NewShop(), e)
 	})
 }
+
+// TestAPatternIsShapedAsAPieceIs: the same words give it tang, form, slot, bend and bevel.
+func TestAPatternIsShapedAsAPieceIs(t *testing.T) {
+	d := doc.Pattern{Name: "Knife", Tags: []string{}, Design: blade.Starters()[0].Design, Allowances: blade.ThickAndGrind.Allowances()}
+	var err error
+	for _, e := range [][2]string{{"design.tangKind", "full"}, {"design.tangForm", "swell"}, {"design.hole", "slot"}, {"design.flatBend", "bent"}, {"design.setDeg", "5"}} {
+		d, err = edit.Pattern(d, one(e[0], e[1]))
+		require.NoError(t, err, e)
+		require.NoError(t, d.Validate(), e)
+	}
+	assert.NotNil(t, d.Design.Tang.Outline)
+	assert.Len(t, d.Design.Tang.Holes, 1)
+	assert.NotNil(t, d.Design.FlatBend)
+	assert.InDelta(t, 5, d.Design.BevelSetDeg(), 1e-9)
+	d, err = edit.Pattern(d, one("design.tangKind", "hidden"))
+	require.NoError(t, err)
+	require.NoError(t, d.Validate(), "its outline and its slot go with the full tang")
+	_, err = edit.Pattern(d, one("design.tangForm", "swell"))
+	assert.Error(t, err, "only a full tang has one")
+}
+
+// TestADeadStretchOfTheWidthHasAWidth by the edit as by what is stored.
+func TestADeadStretchOfTheWidthHasAWidth(t *testing.T) {
+	d, err := edit.NewStock(stock.Flat, nil)
+	require.NoError(t, err)
+	got, err := edit.Stock(d, one("dead.add", "10; 40; wear; 5; 12"))
+	require.NoError(t, err)
+	assert.Equal(t, []stock.Dead{{FromMm: 10, ToMm: 40, Why: "wear", FromAcrossMm: 5, ToAcrossMm: 12}}, got.Piece.Dead)
+	_, err = edit.Stock(d, one("dead.add", "10; 40; wear; 12; 5"))
+	assert.Equal(t, "stock.dead", problem(t, err).Code)
+	got.Piece.Dead[0].ToAcrossMm = 3
+	assert.ErrorContains(t, got.Validate(), "toAcrossMm")
+}

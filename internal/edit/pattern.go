@@ -9,8 +9,15 @@ import (
 
 var pattern = table[doc.Pattern]{
 	exact: map[string]func(*doc.Pattern, Edit) *Problem{
-		"name":           name(func(d *doc.Pattern) *string { return &d.Name }),
-		"tags":           setTags,
+		"name": name(func(d *doc.Pattern) *string { return &d.Name }),
+		"tags": setTags,
+
+		"design.tangKind": choice(func(d *doc.Pattern, v string) bool { return setTangKind(&d.Design, v) }),
+		"design.tangForm": choice(func(d *doc.Pattern, v string) bool { return setTangForm(&d.Design, v) }),
+		"design.flatBend": choice(func(d *doc.Pattern, v string) bool { return setFlatBend(&d.Design, v) }),
+		"design.hole":     func(d *doc.Pattern, e Edit) *Problem { return drill(&d.Design, e) },
+		"design.setDeg":   func(d *doc.Pattern, e Edit) *Problem { return setBevel(&d.Design, e) },
+
 		"scale":          func(d *doc.Pattern, e Edit) *Problem { return scale(d, e, true, true, true) },
 		"scaleLength":    func(d *doc.Pattern, e Edit) *Problem { return scale(d, e, true, false, false) },
 		"scaleHeight":    func(d *doc.Pattern, e Edit) *Problem { return scale(d, e, false, true, false) },

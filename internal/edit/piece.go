@@ -36,7 +36,7 @@ var piece = table[doc.Piece]{
 		"design.handle":      choice(setHandle),
 		"design.hand":        func(d *doc.Piece, e Edit) *Problem { return fitHand(&d.Request.Design, e) },
 		"design.hole":        func(d *doc.Piece, e Edit) *Problem { return drill(&d.Request.Design, e) },
-		"design.tangKind":    choice(setTangKind),
+		"design.tangKind":    choice(func(d *doc.Piece, v string) bool { return setTangKind(&d.Request.Design, v) }),
 		"design.tangForm":    choice(func(d *doc.Piece, v string) bool { return setTangForm(&d.Request.Design, v) }),
 		"smith.skill":        choice(func(d *doc.Piece, v string) bool { return setSkill(&d.Request.Smith, v) }),
 		"smith.machine":      choice(func(d *doc.Piece, v string) bool { return setMachine(&d.Request.Smith, v) }),
@@ -180,13 +180,13 @@ func setHandle(d *doc.Piece, v string) bool {
 	return true
 }
 
-func setTangKind(d *doc.Piece, v string) bool {
+func setTangKind(d *blade.Design, v string) bool {
 	k := blade.TangKind(v)
 	if !slices.Contains(blade.TangKinds(), k) {
 		return false
 	}
-	if k != d.Request.Design.TangKind {
-		d.Request.Design.SetTang(k)
+	if k != d.TangKind {
+		d.SetTang(k)
 	}
 	return true
 }

@@ -2,6 +2,7 @@ package export
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -29,10 +30,16 @@ func DXF(ls []Loop) []byte {
 	pair(2, "TABLES")
 	pair(0, "TABLE")
 	pair(2, "LAYER")
-	pair(70, len(ls))
-	for i, l := range ls {
+	var layers []string // each once, however many loops lie on it
+	for _, l := range ls {
+		if name := strings.ToUpper(l.Layer); !slices.Contains(layers, name) {
+			layers = append(layers, name)
+		}
+	}
+	pair(70, len(layers))
+	for i, name := range layers {
 		pair(0, "LAYER")
-		pair(2, strings.ToUpper(l.Layer))
+		pair(2, name)
 		pair(70, 0)
 		pair(62, i+1)
 		pair(6, "CONTINUOUS")
