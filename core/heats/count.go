@@ -40,8 +40,10 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 		todo, from, kind := h.Fraction, h.ShareFrom, forge.Kind(step.Kind)
 		if k := endFor(r, fires, h, kind); k >= 0 {
 			addCooling(&p.Heats[k], h, todo, s.Run.SoakC())
-			addPart(&p.Heats[k], h, todo, from, h.ShareTo)
+			part := addPart(&p.Heats[k], h, todo, from, h.ShareTo)
 			fires[k].ends -= todo
+			part.FromMm, part.ToMm = extent(fires[k].now, h.First, h.Last)
+			limit(&p.Heats[k], part, h, fires[k].ends)
 			straightened(r, p, s, fires[k:], i)
 			continue
 		}
@@ -57,7 +59,7 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 				}
 			}
 			if room < math.Min(leastRest, todo) || room == 0 {
-				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS})
+				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS, Slow: slowest(r, s, i)})
 				fires = append(fires, fire{first: h.First, last: h.Last, left: 1})
 				room = 1
 			}
@@ -68,11 +70,20 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 			}
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
 			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
-			addPart(cur, h, take, from, to)
+			part := addPart(cur, h, take, from, to)
 			f.takes(h, take, kind)
+			ends := f.left
+			if kind.Light() {
+				ends += f.ends
+			}
+			limit(cur, part, h, ends)
+			begun := stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
 			todo, from, before = todo-take, to, h
 			f.rec, f.now = h, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
 			show(r, s, cur, f.now, h)
+			part.FromMm, part.ToMm = extent(f.now, h.First, h.Last)
+			part.Goal = goal(r, s, cur, begun, f.now, h, part.Goal)
+			cur.Cold = coldest(f.now, h)
 		}
 	}
 }

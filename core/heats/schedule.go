@@ -99,7 +99,7 @@ func find(ops []*forge.Operation, id string) *forge.Operation {
 }
 
 // addPart adds the part of a record that is done in a heat.
-func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) {
+func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) *plan.Part {
 	k := take / rec.Fraction
 	h.WorkS += rec.WorkS * k
 	h.FuelG += rec.FuelG * k
@@ -110,9 +110,11 @@ func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) {
 	if n := len(h.Parts); n > 0 && h.Parts[n-1].Operation == rec.Operation {
 		last := &h.Parts[n-1]
 		last.FromShare, last.ToShare, last.Blows = math.Min(last.FromShare, from), math.Max(last.ToShare, to), last.Blows+rec.Blows*k
-		return
+		last.WorkS += rec.WorkS * k
+		return last
 	}
-	h.Parts = append(h.Parts, plan.Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k})
+	h.Parts = append(h.Parts, plan.Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k, WorkS: rec.WorkS * k})
+	return &h.Parts[len(h.Parts)-1]
 }
 
 // fireOf is the fire of a heat that begins at a share of record i. Where the

@@ -103,6 +103,44 @@ type Part struct {
 	FromShare float64 `json:"fromShare"`
 	ToShare   float64 `json:"toShare"`
 	Blows     float64 `json:"blows"`
+	WorkS     float64 `json:"workS"`
+	LimitS    float64 `json:"limitS" doc:"seconds from the fire until the piece is too cold for it"`
+	FromMm    float64 `json:"fromMm" doc:"the stretch that is worked, on the piece as it then is"`
+	ToMm      float64 `json:"toMm"`
+	Goal      *Goal   `json:"goal,omitempty" doc:"the one figure to reach; none where no caliper tells"`
+}
+
+// Measure is what of a piece a caliper tells.
+type Measure string
+
+// Height is across the piece, edge to spine; Thickness at the spine; EdgeThickness at the
+// edge; Rise how far the point stands off the straight.
+const (
+	Height        Measure = "height"
+	Thickness     Measure = "thickness"
+	EdgeThickness Measure = "edgeThickness"
+	Rise          Measure = "rise"
+)
+
+// Measures lists them.
+func Measures() []Measure { return []Measure{Height, Thickness, EdgeThickness, Rise} }
+
+// Goal is the figure that a step in a heat changes most, at one place.
+type Goal struct {
+	Measure  Measure `json:"measure" enum:"height,thickness,edgeThickness,rise"`
+	Mm       float64 `json:"mm"`
+	FromMm   float64 `json:"fromMm" doc:"what it is before"`
+	AtMm     float64 `json:"atMm" doc:"from the point of the piece as it then is"`
+	Zone     string  `json:"zone" enum:"point,blade,ricasso,tang"`
+	WithinMm float64 `json:"withinMm"`
+}
+
+// Slab is a section of the piece that comes to heat, or goes cold, as this law of cooling says
+// of a bar of that size.
+type Slab struct {
+	WidthMm     float64 `json:"widthMm"`
+	ThicknessMm float64 `json:"thicknessMm"`
+	FromC       float64 `json:"fromC" doc:"before"`
 }
 
 // HeatStep is one trip fire → anvil → fire as the smith counts it.
@@ -126,6 +164,9 @@ type HeatStep struct {
 	Readings []Reading `json:"readings"`
 	Shape    []Station `json:"shape"`
 	Rest     bool      `json:"rest,omitempty" doc:"rest the arm before the next heat"`
+	LimitS   float64   `json:"limitS" doc:"seconds from the fire until the piece is too cold to go on"`
+	Slow     Slab      `json:"slow" doc:"the worked spot that comes to heat last"`
+	Cold     Slab      `json:"cold" doc:"the worked spot that goes cold first, as it is at the last blow"`
 }
 
 // Moment is a temperature at a time from the fire.
