@@ -88,8 +88,8 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	return q, nil
 }
 
-// lightUnderC is how far below the lower limit light work may go on: it hardly strains.
-const lightUnderC = 100
+// LightUnderC is how far below the lower limit light work may go on: it hardly strains.
+const LightUnderC = 100
 
 // lowOf is where an operation stops: its own figure, or the setup's, which light work may
 // go below but for a smith's own.
@@ -98,7 +98,7 @@ func (r *Run) lowOf(op *Operation) float64 {
 	case op.LowC > 0:
 		return op.LowC
 	case op.Kind.Light() && r.Setup.Fire.StopC == 0:
-		return low - lightUnderC
+		return low - LightUnderC
 	default:
 		return low
 	}
