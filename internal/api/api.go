@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"coldember/core/calc"
+	"coldember/core/session"
 	"coldember/core/steel"
 	"coldember/internal/doc"
 	"coldember/internal/export"
@@ -38,20 +39,24 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.planning(api)
 	h.stockroom(api)
 	h.sheets(api)
+	h.sessions(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)
 	return api
 }
 
-// schemaName keeps a piece of stock and a piece of work apart.
+// schemaName keeps a piece of stock and a piece of work apart, and a heat as it is planned from
+// one at the fire.
 func schemaName(t reflect.Type, hint string) string {
 	n := huma.DefaultSchemaNamer(t, hint)
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	if strings.HasSuffix(t.PkgPath(), "/core/stock") {
-		return "Stock" + n
+	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire"} {
+		if strings.HasSuffix(t.PkgPath(), room) {
+			return name + n
+		}
 	}
 	return n
 }
@@ -78,14 +83,16 @@ func ShopSchema() ([]byte, error) {
 	reg := huma.NewMapRegistry(here, schemaName)
 	reg.Schema(reflect.TypeFor[work.Archive](), true, "Archive")
 	all := map[string]*huma.Schema{}
-	for _, t := range []reflect.Type{reflect.TypeFor[doc.Shop](), reflect.TypeFor[doc.Pattern](), reflect.TypeFor[doc.Stock](), reflect.TypeFor[doc.Piece]()} {
-		reg.Schema(t, true, t.Name())
-		d := reg.Map()[t.Name()]
+	for _, t := range []reflect.Type{reflect.TypeFor[doc.Shop](), reflect.TypeFor[doc.Pattern](), reflect.TypeFor[doc.Stock](), reflect.TypeFor[doc.Piece](), reflect.TypeFor[doc.Session](), reflect.TypeFor[session.Event](), reflect.TypeFor[doc.Kept]()} {
+		name := schemaName(t, t.Name())
+		reg.Schema(t, true, name)
+		d := reg.Map()[name]
 		d.Properties["docVersion"] = &huma.Schema{Type: "integer", Description: "form of the document"}
-		all[t.Name()] = &huma.Schema{Ref: here + t.Name()}
+		all[name] = &huma.Schema{Ref: here + name}
 	}
 	for of, is := range map[string]*huma.Schema{
 		"ArchivedShop": all["Shop"], "ArchivedStock": all["Stock"], "ArchivedPiece": all["Piece"],
+		"ArchivedSession": all["Session"], "ArchivedEvent": all["FireEvent"], "ArchivedPlan": all["Kept"],
 		"ArchivedState": {OneOf: []*huma.Schema{all["Pattern"], all["Piece"]}},
 	} {
 		reg.Map()[of].Properties["doc"] = is

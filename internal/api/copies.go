@@ -60,7 +60,7 @@ func copiesOf(c work.Copies) Copies {
 	return out
 }
 
-type archiveIn struct {
+type rawIn struct {
 	RawBody []byte `contentType:"application/octet-stream"`
 }
 
@@ -77,7 +77,7 @@ func (h *handlers) archive(api huma.API) {
 		})
 	unpack := op("unpackShop", http.MethodPost, "/archive", "Put a whole shop that was packed in the place of this one, which is copied first")
 	unpack.MaxBodyBytes = work.MaxArchiveBytes
-	huma.Register(api, unpack, func(ctx context.Context, in *archiveIn) (*body[Named], error) {
+	huma.Register(api, unpack, func(ctx context.Context, in *rawIn) (*body[Named], error) {
 		name, err := h.work.Unpack(ctx, in.RawBody)
 		return answer(ctx, h, Named{Name: name}, err)
 	})

@@ -4,8 +4,8 @@
 // of small steps, and a form that is newer than this program is refused and left
 // alone.
 //
-// What is queried or appended (cuts, history, later events and readings) is no
-// part of a document: it has columns of its own in the store.
+// What is queried or appended (cuts, history, what happens at the fire) is no part of a
+// document: it has rows of its own in the store.
 package doc
 
 import (

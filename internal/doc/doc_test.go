@@ -12,6 +12,7 @@ import (
 
 	"coldember/core/forge"
 	"coldember/core/plan"
+	"coldember/core/session"
 	"coldember/internal/doc"
 
 	"github.com/stretchr/testify/assert"
@@ -81,6 +82,16 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 			assert.InDelta(t, speed, h.SpeedMPerS, 1e-9)
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
+	})
+	ages(t, "session", 1, func(t *testing.T, _ int, d doc.Session) {
+		assert.NoError(t, d.Validate())
+		assert.Equal(t, "Rigging knife", d.Name)
+		assert.NotEmpty(t, d.Course.Steps)
+	})
+	ages(t, "event", 1, func(t *testing.T, _ int, e session.Event) {
+		assert.Equal(t, session.Read, e.Kind)
+		assert.InDelta(t, 23.9, e.Reading.Mm, 0)
+		assert.Equal(t, 4, e.Seq)
 	})
 	ages(t, "plan", 4, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())

@@ -6,11 +6,13 @@ import (
 	"maps"
 
 	"coldember/core/forge"
+	"coldember/core/session"
 )
 
-// Document is what can be stored: Piece, Pattern, Stock, Shop or Kept.
+// Document is what can be stored: Piece, Pattern, Stock, Shop, Kept, Session or one of its
+// events.
 type Document interface {
-	Piece | Pattern | Stock | Shop | Kept
+	Piece | Pattern | Stock | Shop | Kept | Session | session.Event
 }
 
 // form is the history of how a kind of document is written: ups[i] brings version
@@ -35,6 +37,10 @@ func formOf(d any) form {
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions}}
 	case Kept:
 		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes}}
+	case Session:
+		return form{name: "session"}
+	case session.Event:
+		return form{name: "event"}
 	}
 	panic(fmt.Sprintf("doc: %T is no document", d))
 }

@@ -135,12 +135,13 @@ func (tx Tx) KeepPicture(p Picture) error {
 	return insert(tx, &p)
 }
 
-// RemoveLoosePictures removes the pictures that no document names, and counts them.
-func (tx Tx) RemoveLoosePictures() (int, error) {
+// RemoveLoosePictures removes the pictures that no document names and that came before a time,
+// and counts them.
+func (tx Tx) RemoveLoosePictures(before time.Time) (int, error) {
 	named := ""
-	for _, table := range []string{"pieces", "piece_edits", "piece_revisions", "pattern_revisions"} {
+	for _, table := range []string{"pieces", "piece_edits", "piece_revisions", "pattern_revisions", "session_events"} {
 		named += " AND NOT EXISTS (SELECT 1 FROM " + table + " d WHERE instr(d.doc, pictures.id) > 0)"
 	}
-	r := tx.db.Exec("DELETE FROM pictures WHERE true" + named)
+	r := tx.db.Exec("DELETE FROM pictures WHERE created_at < ?"+named, before.UTC())
 	return int(r.RowsAffected), wrap(r.Error)
 }

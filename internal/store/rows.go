@@ -132,3 +132,27 @@ type Picture struct {
 	Data      []byte
 	CreatedAt time.Time
 }
+
+// Session is a piece at the fire, with its plan as it was frozen. Events counts them;
+// Progress is what the first ProgressN of them came to.
+type Session struct {
+	ID        string `gorm:"primaryKey"`
+	PieceID   string
+	PlanN     int
+	Laws      int
+	Doc       string
+	Events    int
+	Progress  string
+	ProgressN int
+	CreatedAt time.Time
+	UpdatedAt time.Time
+}
+
+// SessionEvent is one thing that happened; rows are only added.
+type SessionEvent struct {
+	SessionID string `gorm:"primaryKey"`
+	ID        string `gorm:"primaryKey"`
+	N         int
+	Doc       string
+	HeardAt   time.Time
+}

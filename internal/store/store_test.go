@@ -211,7 +211,7 @@ func TestOnlyLoosePicturesGo(t *testing.T) {
 		return tx.AddPattern(store.Pattern{ID: "q", Name: "q", Head: 1, Version: 1, CreatedAt: now, UpdatedAt: now}, `{"picture":"inpattern"}`)
 	}))
 	require.NoError(t, s.Write(t.Context(), func(tx store.Tx) error {
-		n, err := tx.RemoveLoosePictures()
+		n, err := tx.RemoveLoosePictures(time.Now().Add(time.Hour))
 		require.NoError(t, err)
 		assert.Equal(t, 1, n)
 		_, err = tx.Picture("loose")

@@ -11,10 +11,14 @@ type Whole struct {
 	Named     []PieceRevision
 	Cuts      []Cut
 	Made      []CutMade
+	Plans     []Plan // that were frozen
+	Sessions  []Session
+	Events    []SessionEvent
 	Pictures  []string // ids; their bytes are read one by one
 }
 
-// Whole reads every row but the bytes of pictures, and plans, which can be made again.
+// Whole reads every row but the bytes of pictures, and plans that can be made again: those
+// that were never frozen.
 func (tx Tx) Whole() (w Whole, err error) {
 	for _, t := range []struct {
 		rows  any
@@ -29,17 +33,22 @@ func (tx Tx) Whole() (w Whole, err error) {
 		{&w.Named, "piece_id, n"},
 		{&w.Cuts, "id"},
 		{&w.Made, "id"},
+		{&w.Sessions, "created_at, id"},
+		{&w.Events, "session_id, n"},
 	} {
 		if err := tx.db.Order(t.order).Find(t.rows).Error; err != nil {
 			return w, wrap(err)
 		}
+	}
+	if err := tx.db.Where("frozen_at IS NOT NULL").Order("piece_id, n").Find(&w.Plans).Error; err != nil {
+		return w, wrap(err)
 	}
 	return w, wrap(tx.db.Model(&Picture{}).Order("id").Pluck("id", &w.Pictures).Error)
 }
 
 // Fill writes every row into a file that has none yet; pictures come by KeepPicture.
 func (tx Tx) Fill(w Whole) error {
-	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made} {
+	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made, w.Plans, w.Sessions, w.Events} {
 		if err := tx.db.CreateInBatches(rows, 200).Error; err != nil {
 			return wrap(err)
 		}

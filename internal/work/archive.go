@@ -91,6 +91,7 @@ func (w *Work) Unpack(ctx context.Context, data []byte) (kept string, err error)
 	if err := w.store.Exchange(ctx, file, w.now()); err != nil {
 		return "", err
 	}
+	w.fires.forget()
 	w.tell(Event{"all", "", 0})
 	return kept, nil
 }
@@ -305,5 +306,5 @@ func (p *ArchivedPiece) rows(out *store.Whole, seen map[string]bool) error {
 		}
 		out.Cuts = append(out.Cuts, store.Cut{ID: p.ID + "-" + c.Role, PieceID: p.ID, StockID: c.StockID, LengthMm: c.LengthMm, KerfMm: c.KerfMm, Role: c.Role, State: c.State, CreatedAt: c.CreatedAt, UpdatedAt: c.UpdatedAt})
 	}
-	return nil
+	return p.fireRows(out, seen)
 }

@@ -89,6 +89,34 @@ type ArchivedPiece struct {
 	Steps      []ArchivedState  `json:"steps"`
 	Named      []ArchivedState  `json:"named,omitempty"`
 	Cuts       []ArchivedTaking `json:"cuts,omitempty"`
+	Frozen     []ArchivedPlan `json:"frozen,omitempty" doc:"plans that were taken to the fire"`
+	Sessions   []ArchivedSession `json:"sessions,omitempty"`
+}
+
+// ArchivedPlan is a plan that was taken to the fire.
+type ArchivedPlan struct {
+	N         int             `json:"n"`
+	Laws      int             `json:"laws"`
+	Doc       json.RawMessage `json:"doc"`
+	FrozenAt  *time.Time      `json:"frozenAt"`
+	CreatedAt time.Time       `json:"createdAt"`
+}
+
+// ArchivedSession is a session at the fire with all that happened, as it came.
+type ArchivedSession struct {
+	ID        string          `json:"id"`
+	Plan      int             `json:"plan" doc:"number of the plan that was frozen"`
+	Laws      int             `json:"laws"`
+	Doc       json.RawMessage `json:"doc"`
+	CreatedAt time.Time       `json:"createdAt"`
+	UpdatedAt time.Time       `json:"updatedAt"`
+	Events    []ArchivedEvent `json:"events"`
+}
+
+// ArchivedEvent is one thing that happened.
+type ArchivedEvent struct {
+	Doc     json.RawMessage `json:"doc"`
+	HeardAt time.Time       `json:"heardAt"`
 }
 
 func archiveOf(all store.Whole, now time.Time) Archive {
@@ -131,6 +159,18 @@ func archiveOf(all store.Whole, now time.Time) Archive {
 	for _, c := range all.Cuts {
 		p := &out.Pieces[pieces[c.PieceID]]
 		p.Cuts = append(p.Cuts, ArchivedTaking{c.Role, c.State, c.StockID, c.LengthMm, c.KerfMm, c.CreatedAt, c.UpdatedAt})
+	}
+	for _, k := range all.Plans {
+		p := &out.Pieces[pieces[k.PieceID]]
+		p.Frozen = append(p.Frozen, ArchivedPlan{k.N, k.Laws, json.RawMessage(k.Request), k.FrozenAt, k.CreatedAt})
+	}
+	happened := map[string][]ArchivedEvent{}
+	for _, e := range all.Events {
+		happened[e.SessionID] = append(happened[e.SessionID], ArchivedEvent{json.RawMessage(e.Doc), e.HeardAt})
+	}
+	for _, s := range all.Sessions {
+		p := &out.Pieces[pieces[s.PieceID]]
+		p.Sessions = append(p.Sessions, ArchivedSession{s.ID, s.PlanN, s.Laws, json.RawMessage(s.Doc), s.CreatedAt, s.UpdatedAt, happened[s.ID]})
 	}
 	return out
 }

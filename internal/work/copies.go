@@ -254,6 +254,7 @@ func (w *Work) PutBack(ctx context.Context, name string) (kept string, err error
 	if err := w.store.Exchange(ctx, all.Items[at].About.Path, w.now()); err != nil {
 		return "", err
 	}
+	w.fires.forget()
 	w.tell(Event{"all", "", 0})
 	return kept, nil
 }

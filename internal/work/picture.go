@@ -6,6 +6,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"image"
+	"time"
 
 	"coldember/core/plan"
 	"coldember/internal/doc"
@@ -22,33 +23,48 @@ const (
 // AddPicture keeps a PNG or JPEG and puts it behind the outline of a piece, as
 // wide as the blade and level with its middle, until its scale is set.
 func (w *Work) AddPicture(ctx context.Context, id string, version int, data []byte) (Piece, *plan.Plan, error) {
-	said, _, err := image.DecodeConfig(bytes.NewReader(data))
-	switch {
-	case len(data) > MaxPictureBytes || err == nil && said.Width*said.Height > maxPicturePx:
-		return Piece{}, nil, edit.One("file", "picture.tooLarge", nil, "")
-	case err != nil || said.Width < 2 || said.Height < 2:
-		return Piece{}, nil, edit.One("file", "picture.notImage", nil, "")
-	}
-	data, format, size, err := redrawn(data)
+	row, err := w.pictureOf(data)
 	if err != nil {
-		return Piece{}, nil, edit.One("file", "picture.notImage", nil, "")
+		return Piece{}, nil, err
 	}
-	sum := sha256.Sum256(data)
-	key := hex.EncodeToString(sum[:12])
 	seen, err := w.seen(ctx, id, version)
 	if err != nil {
 		return Piece{}, nil, err
 	}
 	d := doc.Copy(seen.Doc)
 	b := d.Request.Design
-	scale := b.LengthMm / float64(size.X)
+	scale := b.LengthMm / float64(row.WidthPx)
 	d.Picture = &doc.Picture{
-		ID: key, WidthPx: size.X, HeightPx: size.Y, MmPerPx: scale, StrengthShare: .5,
-		YMm: (float64(size.Y)*scale - b.HeightMm) / 2,
+		ID: row.ID, WidthPx: row.WidthPx, HeightPx: row.HeightPx, MmPerPx: scale, StrengthShare: .5,
+		YMm: (float64(row.HeightPx)*scale - b.HeightMm) / 2,
 	}
-	return w.keep(ctx, id, version, d, "", func(tx store.Tx) error {
-		return tx.KeepPicture(store.Picture{ID: key, Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: data, CreatedAt: w.now()})
-	})
+	return w.keep(ctx, id, version, d, "", func(tx store.Tx) error { return tx.KeepPicture(row) })
+}
+
+// KeepPicture keeps a PNG or JPEG by itself, and names it.
+func (w *Work) KeepPicture(ctx context.Context, data []byte) (string, error) {
+	row, err := w.pictureOf(data)
+	if err != nil {
+		return "", err
+	}
+	return row.ID, w.store.Write(ctx, func(tx store.Tx) error { return tx.KeepPicture(row) })
+}
+
+// pictureOf looks at a picture and writes it again; it is named by what it shows.
+func (w *Work) pictureOf(data []byte) (store.Picture, error) {
+	said, _, err := image.DecodeConfig(bytes.NewReader(data))
+	switch {
+	case len(data) > MaxPictureBytes || err == nil && said.Width*said.Height > maxPicturePx:
+		return store.Picture{}, edit.One("file", "picture.tooLarge", nil, "")
+	case err != nil || said.Width < 2 || said.Height < 2:
+		return store.Picture{}, edit.One("file", "picture.notImage", nil, "")
+	}
+	data, format, size, err := redrawn(data)
+	if err != nil {
+		return store.Picture{}, edit.One("file", "picture.notImage", nil, "")
+	}
+	sum := sha256.Sum256(data)
+	return store.Picture{ID: hex.EncodeToString(sum[:12]), Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: data, CreatedAt: w.now()}, nil
 }
 
 // PictureData is the bytes of a picture and what they are.
@@ -61,11 +77,15 @@ func (w *Work) PictureData(ctx context.Context, id string) (data []byte, mime st
 	return data, mime, err
 }
 
+// looseFor is how long a picture may wait for what it is for.
+const looseFor = 24 * time.Hour
+
 // Tidy lets go of pictures that nothing refers to any more: no piece, no step of a
-// history, no pattern. It tells how many they were.
+// history, no pattern, no session, though they have been here for a day: what they are for may
+// still be on its way. It tells how many they were.
 func (w *Work) Tidy(ctx context.Context) (gone int, err error) {
 	err = w.store.Write(ctx, func(tx store.Tx) error {
-		gone, err = tx.RemoveLoosePictures()
+		gone, err = tx.RemoveLoosePictures(w.now().Add(-looseFor))
 		return err
 	})
 	return gone, err

@@ -25,6 +25,7 @@ type Work struct {
 	newID func() string
 	plans *planning
 	heard *listeners
+	fires fires
 
 	copying copying
 }

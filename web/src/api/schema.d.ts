@@ -297,6 +297,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a PNG or JPEG; the answer names it */
+        post: operations["keepPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pictures/{id}": {
         parameters: {
             query?: never;
@@ -446,6 +463,24 @@ export interface paths {
         get: operations["exportPiece"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/fire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest session of a piece */
+        get: operations["pieceFire"];
+        put?: never;
+        /** Freeze the plan and begin a session at the fire, or go on with the one there is */
+        post: operations["takeToFire"];
         delete?: never;
         options?: never;
         head?: never;
@@ -741,6 +776,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The book of all pieces: every session, the newest first */
+        get: operations["listSessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A session with its frozen plan */
+        get: operations["getSession"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{id}/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a session came to, against its plan */
+        get: operations["sessionBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What happened, as it came */
+        get: operations["sessionEvents"];
+        put?: never;
+        /** Add what happened; an event that is sent twice counts once */
+        post: operations["tellSession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sheet": {
         parameters: {
             query?: never;
@@ -918,6 +1022,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AgainInBody: {
+            /** @description with the plan as it is now, where it was changed since */
+            again?: boolean;
+        };
         Allowances: {
             /**
              * Format: double
@@ -1107,6 +1215,10 @@ export interface components {
             reachMm: number;
             /** Format: double */
             volumeMm3: number;
+        };
+        Book: {
+            book: components["schemas"]["FireBook"];
+            session: components["schemas"]["Session"];
         };
         Bounds: {
             /** Format: double */
@@ -1433,6 +1545,14 @@ export interface components {
             /** @description what a number without a unit is in */
             units?: string;
         };
+        Entry: {
+            id: string;
+            /** Format: int64 */
+            laws: number;
+            pieceId: string;
+            progress: components["schemas"]["Progress"];
+            replaced: boolean;
+        };
         Fault: {
             /**
              * Format: double
@@ -1524,6 +1644,484 @@ export interface components {
             stopC?: number;
             /** Format: double */
             tempC: number;
+        };
+        FireBook: {
+            faults: components["schemas"]["FireTold"][];
+            finished: boolean;
+            heats: components["schemas"]["FireHeatDone"][];
+            /** Format: int64 */
+            lastMs?: number;
+            measured: components["schemas"]["FireMeasured"][];
+            /** @description and pictures */
+            notes: components["schemas"]["FireTold"][];
+            operations: components["schemas"]["FireOperationDone"][];
+            readings: components["schemas"]["FireTold"][];
+            sittings: components["schemas"]["FireSitting"][];
+            /** Format: int64 */
+            startedMs?: number;
+            /** Format: int64 */
+            step: number;
+            /** Format: int64 */
+            steps: number;
+            totals: components["schemas"]["FireSum"];
+        };
+        FireCourse: {
+            bar: components["schemas"]["FireCourseBar"];
+            /** Format: double */
+            fireC: number;
+            forged: components["schemas"]["Station"][];
+            /** Format: double */
+            forgedG: number;
+            /** Format: double */
+            fuelKgPerH: number;
+            /** Format: double */
+            hammerKg: number;
+            heats: components["schemas"]["FireHeat"][];
+            /** Format: double */
+            holdSPerMm: number;
+            /**
+             * Format: double
+             * @description length that the fire heats
+             */
+            hotMm: number;
+            /** Format: int64 */
+            laws: number;
+            /**
+             * Format: double
+             * @description of the bar as it is cut
+             */
+            startG: number;
+            /** @description id of the grade */
+            steel: string;
+            steps: components["schemas"]["FireStep"][];
+            /** @description held in tongs, not by the bar itself */
+            tongs: boolean;
+            totals: components["schemas"]["Totals"];
+            /** Format: int64 */
+            version: number;
+        };
+        FireCourseBar: {
+            /** Format: double */
+            lengthMm: number;
+            marks: components["schemas"]["Mark"][];
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        FireEvent: {
+            /**
+             * Format: int64
+             * @description by the device's own clock, since 1970
+             */
+            atMs: number;
+            /**
+             * Format: int64
+             * @description where they were counted
+             */
+            blows?: number;
+            /** @description the screen it arose on */
+            device: string;
+            fault?: components["schemas"]["FireFault"];
+            /** @description made where it arose */
+            id: string;
+            /** @enum {string} */
+            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo";
+            /** Format: int64 */
+            offMs?: number;
+            /** @description its id */
+            picture?: string;
+            reading?: components["schemas"]["FireReading"];
+            /** @description the last event that the device knew of */
+            saw?: string;
+            /**
+             * Format: int64
+             * @description of that device, from 1
+             */
+            seq: number;
+            /**
+             * @description that was up
+             * @enum {string}
+             */
+            side?: "mark" | "other";
+            /** @description of the course; that in hand if empty */
+            step?: string;
+            text?: string;
+            /** @description the event that is taken back */
+            undoes?: string;
+        };
+        FireFault: {
+            /**
+             * Format: double
+             * @description from the point
+             */
+            atMm?: number;
+            /** Format: double */
+            depthMm?: number;
+            /** @enum {string} */
+            kind: "lip" | "crack" | "coldShut" | "buckle" | "gouge" | "burnt" | "bent" | "dropped";
+        };
+        FireHeat: {
+            /** Format: int64 */
+            blows: number;
+            /** Format: double */
+            brushS: number;
+            /** Format: double */
+            carryS: number;
+            cold: components["schemas"]["Slab"];
+            curve: components["schemas"]["Moment"][];
+            /** Format: double */
+            fireS: number;
+            /**
+             * Format: int64
+             * @description its first step
+             */
+            first: number;
+            /** Format: double */
+            fuelG: number;
+            /** @description the section that the tongs hold */
+            held: components["schemas"]["Slab"];
+            /** Format: double */
+            hotFromMm: number;
+            /** Format: double */
+            hotToMm: number;
+            /** Format: int64 */
+            last: number;
+            /**
+             * Format: double
+             * @description of the piece after it
+             */
+            lengthMm: number;
+            /** Format: double */
+            limitS: number;
+            /**
+             * Format: double
+             * @description where it ends
+             */
+            lowC: number;
+            /** Format: int64 */
+            number: number;
+            readings?: components["schemas"]["Reading"][];
+            rest?: boolean;
+            /** Format: double */
+            scaleMm3: number;
+            shape: components["schemas"]["Station"][];
+            slow: components["schemas"]["Slab"];
+            /**
+             * Format: double
+             * @description to wait for
+             */
+            soakC: number;
+            /** Format: double */
+            workS: number;
+        };
+        FireHeatDone: {
+            /** @description nobody said that it went back: it was taken as cold */
+            assumed?: boolean;
+            /** Format: int64 */
+            blows: number;
+            /** @description else by the pace of the plan */
+            counted: boolean;
+            /** Format: double */
+            endC?: number;
+            /**
+             * Format: int64
+             * @description back in the fire, or laid down
+             */
+            endMs?: number;
+            /**
+             * Format: double
+             * @description 0 where nobody told
+             */
+            fireS: number;
+            /** Format: int64 */
+            firstMs?: number;
+            /**
+             * Format: int64
+             * @description of the course, as it began
+             */
+            heat: number;
+            /** Format: int64 */
+            inMs?: number;
+            /** Format: int64 */
+            lastMs?: number;
+            /** Format: int64 */
+            number: number;
+            /**
+             * Format: double
+             * @description as hot as it came out
+             */
+            outC: number;
+            /** Format: int64 */
+            outMs: number;
+            /** Format: double */
+            planC: number;
+            /**
+             * Format: double
+             * @description at the anvil
+             */
+            planS: number;
+            /** Format: int64 */
+            sitting: number;
+            steps: components["schemas"]["FireTaken"][];
+            /** Format: double */
+            workS: number;
+        };
+        FireMeasured: {
+            /** Format: double */
+            atMm: number;
+            /**
+             * Format: int64
+             * @description of the course, after which it was read
+             */
+            heat: number;
+            /** Format: double */
+            mm: number;
+            /** @enum {string} */
+            quantity: "height" | "thickness" | "edgeThickness" | "rise" | "length" | "weight" | "temperature" | "fuel";
+            /** Format: double */
+            wantMm: number;
+        };
+        FireOperationDone: {
+            /** Format: int64 */
+            blows: number;
+            done: boolean;
+            /** Format: double */
+            heats: number;
+            kind: string;
+            /**
+             * Format: int64
+             * @description times that it was not done as planned
+             */
+            notYet?: number;
+            operation: string;
+            /** Format: int64 */
+            past?: number;
+            /** Format: int64 */
+            planBlows: number;
+            /** Format: double */
+            planHeats: number;
+            /** Format: double */
+            planS: number;
+            /** Format: double */
+            s: number;
+        };
+        FireReading: {
+            /**
+             * Format: double
+             * @description from the point of the piece as it then is
+             */
+            atMm?: number;
+            /** Format: double */
+            massG?: number;
+            /** Format: double */
+            mm?: number;
+            /** @enum {string} */
+            quantity: "height" | "thickness" | "edgeThickness" | "rise" | "length" | "weight" | "temperature" | "fuel";
+            /** Format: double */
+            tempC?: number;
+        };
+        FireSitting: {
+            /** Format: int64 */
+            fromMs: number;
+            /** Format: int64 */
+            heats: number;
+            /** Format: int64 */
+            toMs?: number;
+        };
+        FireStep: {
+            /**
+             * Format: double
+             * @description after the piece left the fire
+             */
+            beginS: number;
+            /** Format: int64 */
+            blows: number;
+            cautions?: string[];
+            /** @description no blows: taken to heat and let cool */
+            cycle?: boolean;
+            dies?: string;
+            face?: string;
+            /**
+             * Format: double
+             * @description where it is struck
+             */
+            fromMm: number;
+            /**
+             * Format: double
+             * @description of the whole operation
+             */
+            fromShare: number;
+            goal?: components["schemas"]["Goal"];
+            /** Format: int64 */
+            heat: number;
+            /** Format: double */
+            holdS?: number;
+            /** @description heat and part: 3.1 */
+            id: string;
+            kind: string;
+            /**
+             * Format: double
+             * @description too cold for it so long after the piece left the fire
+             */
+            limitS: number;
+            /** Format: double */
+            lowC: number;
+            machine?: string;
+            operation: string;
+            /** @description worked from either side */
+            sides?: boolean;
+            /** Format: double */
+            stopMm?: number;
+            /** @description no blows, but turns, bends or stamps */
+            strokes?: boolean;
+            support?: string;
+            /** Format: double */
+            toMm: number;
+            /** Format: double */
+            toShare: number;
+            /** Format: double */
+            workS: number;
+            zones: string[];
+        };
+        FireSum: {
+            /** Format: int64 */
+            blows: number;
+            /** Format: int64 */
+            faults: number;
+            /** Format: double */
+            fireS: number;
+            /**
+             * Format: double
+             * @description by the hours that the fire burned
+             */
+            fuelG: number;
+            /** Format: int64 */
+            heats: number;
+            /**
+             * Format: double
+             * @description all sittings
+             */
+            lastsS: number;
+            /**
+             * Format: int64
+             * @description readings as near as they had to be
+             */
+            near: number;
+            /** Format: int64 */
+            planBlows: number;
+            /** Format: double */
+            planFuelG: number;
+            /**
+             * Format: double
+             * @description what it was to weigh then
+             */
+            planG?: number;
+            /** Format: int64 */
+            planHeats: number;
+            /**
+             * Format: double
+             * @description at the anvil
+             */
+            planS: number;
+            /**
+             * Format: int64
+             * @description that there was a figure for
+             */
+            readings: number;
+            /**
+             * Format: double
+             * @description as it was last weighed
+             */
+            weightG?: number;
+            /** Format: double */
+            workS: number;
+        };
+        FireTaken: {
+            /** Format: int64 */
+            atMs: number;
+            /**
+             * Format: int64
+             * @description where they were counted
+             */
+            blows?: number;
+            /** @description that ended it */
+            event?: string;
+            /** @description it was not done */
+            notYet?: boolean;
+            /** @description it went past its figure */
+            past?: boolean;
+            side?: string;
+            /** Format: int64 */
+            step: number;
+        };
+        FireTold: {
+            /**
+             * Format: int64
+             * @description by the device's own clock, since 1970
+             */
+            atMs: number;
+            /**
+             * Format: int64
+             * @description where they were counted
+             */
+            blows?: number;
+            /** @description the screen it arose on */
+            device: string;
+            /** Format: double */
+            differMm?: number;
+            fault?: components["schemas"]["FireFault"];
+            /** @description made where it arose */
+            id: string;
+            /** @enum {string} */
+            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo";
+            /**
+             * Format: int64
+             * @description of the course
+             */
+            ofHeat: number;
+            /** Format: int64 */
+            ofStep: number;
+            /**
+             * Format: int64
+             * @description 0: before the first
+             */
+            ofTrip: number;
+            /** Format: int64 */
+            offMs?: number;
+            /**
+             * Format: int64
+             * @description the time, clocks set right
+             */
+            onMs: number;
+            /** @description its id */
+            picture?: string;
+            reading?: components["schemas"]["FireReading"];
+            /** @description the last event that the device knew of */
+            saw?: string;
+            /**
+             * Format: int64
+             * @description of that device, from 1
+             */
+            seq: number;
+            /**
+             * @description that was up
+             * @enum {string}
+             */
+            side?: "mark" | "other";
+            /** @description of the course; that in hand if empty */
+            step?: string;
+            text?: string;
+            /** @description the event that is taken back */
+            undoes?: string;
+            /**
+             * Format: double
+             * @description what was planned there
+             */
+            wantMm?: number;
+            wanted?: boolean;
+            /** @description as near as it had to be */
+            within?: boolean;
         };
         Fit: {
             design: components["schemas"]["Design"];
@@ -1666,6 +2264,26 @@ export interface components {
             height: components["schemas"]["Axis"];
             length: components["schemas"]["Axis"];
             thickness: components["schemas"]["Axis"];
+        };
+        Goal: {
+            /**
+             * Format: double
+             * @description from the point of the piece as it then is
+             */
+            atMm: number;
+            /**
+             * Format: double
+             * @description what it is before
+             */
+            fromMm: number;
+            /** @enum {string} */
+            measure: "height" | "thickness" | "edgeThickness" | "rise";
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            withinMm: number;
+            /** @enum {string} */
+            zone: "point" | "blade" | "ricasso" | "tang";
         };
         Grade: {
             assumed?: boolean;
@@ -1877,6 +2495,31 @@ export interface components {
             what: "guard" | "bolster" | "grip" | "pommel";
             /** Format: double */
             widthMm: number;
+        };
+        Happenings: {
+            /**
+             * Format: int64
+             * @description of all that there are
+             */
+            count: number;
+            events: components["schemas"]["FireEvent"][];
+            /**
+             * Format: int64
+             * @description the server's clock, since 1970
+             */
+            nowMs: number;
+        };
+        Heard: {
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description the server's clock, since 1970
+             */
+            nowMs: number;
+            refused: components["schemas"]["Refusal"][];
+            /** @description the device's clock is off by a minute or more; times are set right by the server's */
+            wrongClock: boolean;
         };
         Heat: {
             /** Format: int64 */
@@ -2176,11 +2819,27 @@ export interface components {
         Part: {
             /** Format: double */
             blows: number;
+            /**
+             * Format: double
+             * @description the stretch that is worked, on the piece as it then is
+             */
+            fromMm: number;
             /** Format: double */
             fromShare: number;
+            /** @description the one figure to reach; none where no caliper tells */
+            goal?: components["schemas"]["Goal"];
+            /**
+             * Format: double
+             * @description seconds from the fire until the piece is too cold for it
+             */
+            limitS: number;
             operation: string;
             /** Format: double */
+            toMm: number;
+            /** Format: double */
             toShare: number;
+            /** Format: double */
+            workS: number;
         };
         Pattern: {
             allowances: components["schemas"]["Allowances"];
@@ -2391,6 +3050,44 @@ export interface components {
             title: string;
             type?: string;
         };
+        Progress: {
+            /** Format: int64 */
+            blows: number;
+            /** @description their kinds */
+            faults: string[];
+            hand?: string;
+            /**
+             * Format: int64
+             * @description that it will come to
+             */
+            heats: number;
+            /** Format: int64 */
+            lastMs?: number;
+            /** Format: double */
+            lastsS: number;
+            name: string;
+            /** @enum {string} */
+            phase: "ready" | "fire" | "out" | "away" | "finished";
+            /** Format: int64 */
+            sittings: number;
+            /**
+             * Format: int64
+             * @description since 1970
+             */
+            startedMs?: number;
+            steelId: string;
+            /** Format: int64 */
+            step: number;
+            /** Format: int64 */
+            steps: number;
+            /**
+             * Format: int64
+             * @description heats taken
+             */
+            trips: number;
+            /** Format: double */
+            weightG?: number;
+        };
         Push: {
             butt: number[];
             front: number[];
@@ -2456,6 +3153,10 @@ export interface components {
             withinMm?: number;
             /** @enum {string} */
             zone: "point" | "blade" | "ricasso" | "tang";
+        };
+        Refusal: {
+            fields: components["schemas"]["FieldMessage"][];
+            id: string;
         };
         Remedy: {
             and?: components["schemas"]["Setting"][];
@@ -2552,7 +3253,7 @@ export interface components {
              * @description all: another copy of everything was put back
              * @enum {string}
              */
-            kind: "piece" | "pattern" | "stock" | "shop" | "all";
+            kind: "piece" | "pattern" | "stock" | "shop" | "session" | "all";
             /** Format: int64 */
             version: number;
         };
@@ -2600,6 +3301,29 @@ export interface components {
             t: number[];
             /** Format: double */
             x: number;
+        };
+        Session: {
+            /** @description the piece is planned otherwise by now */
+            changed: boolean;
+            /**
+             * Format: int64
+             * @description events so far
+             */
+            count: number;
+            course: components["schemas"]["FireCourse"];
+            hand?: string;
+            id: string;
+            name: string;
+            pieceId: string;
+            /**
+             * Format: int64
+             * @description number of the frozen plan
+             */
+            plan: number;
+            /** @description a later plan was taken to the fire */
+            replaced: boolean;
+            /** Format: date-time */
+            startedAt: string;
         };
         Setting: {
             field: string;
@@ -2773,6 +3497,17 @@ export interface components {
              * @description ground or cropped off the bar's end
              */
             trimMm: number;
+        };
+        Slab: {
+            /**
+             * Format: double
+             * @description before
+             */
+            fromC: number;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            widthMm: number;
         };
         Smith: {
             /** Format: double */
@@ -3318,6 +4053,14 @@ export interface components {
             atFraction: number;
             /** Format: double */
             thicknessMm: number;
+        };
+        Telling: {
+            events: components["schemas"]["FireEvent"][];
+            /**
+             * Format: int64
+             * @description the device's clock as it sends this
+             */
+            nowMs: number;
         };
         Thermal: {
             /** Format: double */
@@ -4743,6 +5486,66 @@ export interface operations {
             };
         };
     };
+    keepPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getPicture: {
         parameters: {
             query?: never;
@@ -5363,6 +6166,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieceFire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeToFire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
                 };
             };
             /** @description Not Found */
@@ -6387,6 +7310,301 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Salvage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessionBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Book"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessionEvents: {
+        parameters: {
+            query?: {
+                /** @description so many are known already */
+                after?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Happenings"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tellSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Telling"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
                 };
             };
             /** @description Not Found */
