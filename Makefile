@@ -3,7 +3,7 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := help
 VERSION := $(shell git describe --always --dirty 2>/dev/null || echo dev)
 GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_modules/*' 2>/dev/null) go.mod go.sum $(wildcard core/*/*.json) $(wildcard internal/*/*.json) $(wildcard internal/store/migrations/*) $(wildcard internal/export/fonts/*.ttf)
-WEB_FILES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
+WEB_FILES := $(shell find web/src web/public -type f -not -name firescreen.wasm -not -name wasm_exec.js 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
 export CGO_ENABLED ?= 0
 
 .PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long formats mutants unit race e2e clean
@@ -25,7 +25,13 @@ web/node_modules/.ready: web/package.json web/package-lock.json
 	cd web && npm ci --no-audit --no-fund --loglevel=error --prefer-offline
 	@touch $@
 
-web/dist/index.html: web/node_modules/.ready $(WEB_FILES)
+# the core's fold of a session, for the page
+web/public/firescreen.wasm: cmd/firescreen/main.go $(shell find core -name '*.go' -not -name '*_test.go') $(wildcard core/*/*.json) go.mod
+	@tools/need go
+	GOOS=js GOARCH=wasm go build -trimpath -ldflags "-s -w" -o $@ ./cmd/firescreen
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" web/public/wasm_exec.js
+
+web/dist/index.html: web/node_modules/.ready web/public/firescreen.wasm $(WEB_FILES)
 	cd web && npx vite build --logLevel warn
 
 dev: build ## the pages with live reload, over a demo server

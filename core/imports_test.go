@@ -25,7 +25,7 @@ var allowed = map[string][]string{
 	"review":  {"fact", "blade", "figure", "forge", "heats", "plan", "route", "section", "steel", "stock", "thermal"},
 	"planner": {"fact", "blade", "figure", "forge", "heats", "plan", "review", "route", "section", "steel", "stock", "thermal"},
 	"whatif":  {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
-	"session": {"fact", "forge", "plan", "steel", "thermal"},
+	"session": {"fact", "forge", "plan", "quantity", "steel", "thermal"},
 	"cutting": {"fact"}, "nest": {"fact", "stock"},
 	"calc": {"fact", "blade", "cutting", "forge", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share

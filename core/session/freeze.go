@@ -64,10 +64,20 @@ func Freeze(req *plan.Request, p *plan.Plan) Course {
 			out.Curve = stillAir(&out)
 		}
 		out.Last = len(c.Steps) - 1
+		out.HotFrom, out.HotTo = hotOf(c.Steps[out.First:], out.HotFrom, out.HotTo)
 		held = holding(h.Shape, out.HotFrom, out.HotTo, held)
 		c.Heats = append(c.Heats, out)
 	}
 	return c
+}
+
+// hotOf is the stretch that all steps of a heat are worked in.
+func hotOf(steps []Step, fromMm, toMm float64) (from, to float64) {
+	from, to = fromMm, toMm
+	for i := range steps {
+		from, to = math.Min(from, steps[i].FromMm), math.Max(to, steps[i].ToMm)
+	}
+	return from, to
 }
 
 // stillAir is how a piece cools in a cycle, by the law of a slab in air, stretched to the time

@@ -25,12 +25,13 @@ type Session struct {
 	Changed   bool           `json:"changed" doc:"the piece is planned otherwise by now"`
 	Replaced  bool           `json:"replaced" doc:"a later plan was taken to the fire"`
 	StartedAt time.Time      `json:"startedAt"`
+	Grips     []session.Grip `json:"grips" doc:"tongs of the shop for every heat; none where the piece is held by its own bar"`
 }
 
 func sessionOf(f work.Fire) Session {
 	return Session{
 		ID: f.ID, PieceID: f.PieceID, Plan: f.PlanN, Name: f.Doc.Name, Hand: f.Doc.Hand, Course: f.Doc.Course, Count: f.Count,
-		Changed: f.Changed, Replaced: f.Replaced, StartedAt: f.StartedAt,
+		Changed: f.Changed, Replaced: f.Replaced, StartedAt: f.StartedAt, Grips: f.Grips,
 	}
 }
 
@@ -67,13 +68,14 @@ type Entry struct {
 	PieceID  string       `json:"pieceId"`
 	Laws     int          `json:"laws"`
 	Replaced bool         `json:"replaced"`
+	Changed  bool         `json:"changed" doc:"the piece is planned otherwise by now"`
 	Progress doc.Progress `json:"progress"`
 }
 
 // Book is what a session came to, with the course it was walked on.
 type Book struct {
-	Session Session         `json:"session"`
-	Book session.Book `json:"book"`
+	Session Session      `json:"session"`
+	Book    session.Book `json:"book"`
 }
 
 type afterIn struct {
@@ -111,7 +113,7 @@ func (h *handlers) sessions(api huma.API) {
 		func(ctx context.Context, _ *struct{}) (*body[[]Entry], error) {
 			all, err := h.work.AllFires(ctx)
 			return answer(ctx, h, each(all, func(e work.Entry) Entry {
-				return Entry{ID: e.ID, PieceID: e.PieceID, Laws: e.Laws, Replaced: e.Replaced, Progress: e.Progress}
+				return Entry{ID: e.ID, PieceID: e.PieceID, Laws: e.Laws, Replaced: e.Replaced, Changed: e.Changed, Progress: e.Progress}
 			}), err)
 		})
 	huma.Register(api, op("getSession", http.MethodGet, "/sessions/{id}", "A session with its frozen plan"),
@@ -141,6 +143,11 @@ func (h *handlers) sessions(api huma.API) {
 		}
 		return answer(ctx, h, out, nil)
 	})
+	huma.Register(api, op("sessionNow", http.MethodGet, "/sessions/{id}/now", "What a screen would show of a session now"),
+		func(ctx context.Context, in *idIn) (*body[session.Shown], error) {
+			v, err := h.work.ShownNow(ctx, in.ID)
+			return answer(ctx, h, v, err)
+		})
 	huma.Register(api, op("sessionBook", http.MethodGet, "/sessions/{id}/book", "What a session came to, against its plan"),
 		func(ctx context.Context, in *idIn) (*body[Book], error) {
 			f, b, err := h.work.BookOf(ctx, in.ID)

@@ -203,13 +203,14 @@ type Settings struct {
 	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty" doc:"the shop's own, in place of the table's"`
 	Demo        bool               `json:"demo,omitempty" doc:"this database holds the demonstration"`
 	Copies      doc.CopySettings   `json:"copies"`
+	Tongs       []doc.NamedTongs   `json:"tongs" doc:"to hold a piece with at the fire"`
 }
 
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
 		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
-		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies,
+		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs,
 	}
 }
 

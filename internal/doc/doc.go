@@ -74,6 +74,7 @@ type Shop struct {
 	Likelihoods []stock.Likelihood `json:"likelihoods,omitempty"` // the shop's own, in place of the table's
 	Demo        bool               `json:"demo,omitempty"`        // this database holds the demonstration
 	Copies      CopySettings       `json:"copies"`
+	Tongs       []NamedTongs       `json:"tongs"`
 }
 
 // CopySettings are where copies of the whole file lie, and how many of those made by
@@ -93,6 +94,12 @@ type Hand struct {
 type NamedHammer struct {
 	Name string `json:"name"`
 	forge.Hammer
+}
+
+// NamedTongs are a pair of tongs of the shop.
+type NamedTongs struct {
+	Name string `json:"name"`
+	forge.Tongs
 }
 
 // NamedHearth is a forge of the shop, to be gone to with a piece.

@@ -72,11 +72,12 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
-	ages(t, "shop", 5, func(t *testing.T, _ int, d doc.Shop) {
+	ages(t, "shop", 6, func(t *testing.T, _ int, d doc.Shop) {
 		assert.NoError(t, d.Validate())
 		assert.Len(t, d.Smiths, 2)
 		assert.Len(t, d.Hammers, 3, "the usual ones")
 		assert.Len(t, d.Hearths, 1)
+		assert.Len(t, d.Tongs, 4)
 		for _, h := range d.Smiths {
 			speed, _ := forge.Arm(h.HammerKg)
 			assert.InDelta(t, speed, h.SpeedMPerS, 1e-9)
@@ -104,11 +105,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 
 // TestANewerFormIsRefused plainly, and a broken one told from it.
 func TestANewerFormIsRefused(t *testing.T) {
-	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":5`, `"docVersion":9`, 1)
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":6`, `"docVersion":9`, 1)
 	_, err := doc.Decode[doc.Shop](text)
 	var newer *doc.NewerError
 	require.ErrorAs(t, err, &newer)
-	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 5}, *newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 6}, *newer)
 	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
 		_, err := doc.Decode[doc.Shop](text)
 		var broken *doc.BrokenError

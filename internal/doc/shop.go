@@ -37,6 +37,12 @@ func UsualHearth(id string) (h NamedHearth, ok bool) {
 	return NamedHearth{Name: text.Say("hearth."+id, nil), Hearth: x}, ok
 }
 
+// UsualTongs are usual tongs under their usual name.
+func UsualTongs(id string) (t NamedTongs, ok bool) {
+	x, ok := forge.UsualTongs()[id]
+	return NamedTongs{Name: text.Say("tongs."+id, nil), Tongs: x}, ok
+}
+
 // UsualSets gives a shop the hammers and the forge that most shops have.
 func (s *Shop) UsualSets() {
 	s.Hammers, s.Hearths = nil, nil
@@ -46,6 +52,25 @@ func (s *Shop) UsualSets() {
 	}
 	h, _ := UsualHearth("gas")
 	s.Hearths = []NamedHearth{h}
+	s.usualTongs()
+}
+
+// usualTongs gives a shop the tongs that most shops begin with.
+func (s *Shop) usualTongs() {
+	s.Tongs = nil
+	for _, id := range []string{"thin", "thick", "box", "vee"} {
+		t, _ := UsualTongs(id)
+		s.Tongs = append(s.Tongs, t)
+	}
+}
+
+// TongsList are the shop's tongs without their names.
+func (s *Shop) TongsList() []forge.Tongs {
+	out := make([]forge.Tongs, len(s.Tongs))
+	for i := range s.Tongs {
+		out[i] = s.Tongs[i].Tongs
+	}
+	return out
 }
 
 // System is how the shop reads and writes.
@@ -86,6 +111,12 @@ func (s *Shop) Validate() error {
 		at := c.Within("hearths." + strconv.Itoa(i))
 		named(at, h.Name, seen)
 		forge.NewFire().WithHearth(h.Hearth).Validate(at)
+	}
+	seen = map[string]bool{}
+	for i, t := range s.Tongs {
+		at := c.Within("tongs." + strconv.Itoa(i))
+		named(at, t.Name, seen)
+		t.Validate(at)
 	}
 	s.Fire.Validate(c.Within("fire"))
 	s.Prices.Validate(c.Within("prices"))

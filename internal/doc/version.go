@@ -34,7 +34,7 @@ func formOf(d any) form {
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs}}
 	case Kept:
 		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes}}
 	case Session:
@@ -222,6 +222,15 @@ func hasShapes(map[string]any) {}
 
 // hasWidths (2 → 3): a dead stretch may be of a part of the width.
 func hasWidths(map[string]any) {}
+
+// shopHasTongs (5 → 6): a shop that never said which it has has the usual ones.
+func shopHasTongs(m map[string]any) {
+	if m["tongs"] == nil {
+		usual := Shop{}
+		usual.usualTongs()
+		m["tongs"] = usual.Tongs
+	}
+}
 
 // shopPrintsFractions (4 → 5): fractions and temperatures are as usual with the units.
 func shopPrintsFractions(map[string]any) {}

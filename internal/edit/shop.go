@@ -17,6 +17,8 @@ var shop = table[doc.Shop]{
 		"hammers.add":    func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Hammers, e, doc.UsualHammer, hammerName) },
 		"hammers.remove": func(s *doc.Shop, e Edit) *Problem { return without(&s.Hammers, e) },
 		"hearths.add":    func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Hearths, e, doc.UsualHearth, hearthName) },
+		"tongs.add":      func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Tongs, e, doc.UsualTongs, tongsName) },
+		"tongs.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Tongs, e) },
 		"hearths.remove": func(s *doc.Shop, e Edit) *Problem { return without(&s.Hearths, e) },
 	},
 	groups: map[string]func(*doc.Shop, string, Edit) *Problem{
@@ -38,6 +40,7 @@ func Shop(s doc.Shop, edits []Edit) (doc.Shop, error) {
 }
 
 func hammerName(h *doc.NamedHammer) *string { return &h.Name }
+func tongsName(t *doc.NamedTongs) *string   { return &t.Name }
 func hearthName(h *doc.NamedHearth) *string { return &h.Name }
 
 // mostInSet bounds a set of smiths, hammers or forges.

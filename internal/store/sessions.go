@@ -36,6 +36,13 @@ func (tx Tx) Sessions(pieceID string) (rows []Session, err error) {
 	return rows, wrap(q.Find(&rows).Error)
 }
 
+// Overtaken are the ids of sessions whose piece has a plan since that is another.
+func (tx Tx) Overtaken() (ids []string, err error) {
+	err = tx.db.Raw(`SELECT s.id FROM sessions s JOIN plans was ON was.piece_id = s.piece_id AND was.n = s.plan_n
+		WHERE EXISTS (SELECT 1 FROM plans p WHERE p.piece_id = s.piece_id AND p.n > s.plan_n AND p.request <> was.request)`).Scan(&ids).Error
+	return ids, wrap(err)
+}
+
 // SessionEvents are the events of a session that came after the first so many, as they came.
 func (tx Tx) SessionEvents(id string, after int) ([]SessionEvent, error) {
 	return list[SessionEvent](tx, "n", "session_id = ? AND n > ?", id, after)

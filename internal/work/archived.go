@@ -78,18 +78,18 @@ type ArchivedTaking struct {
 
 // ArchivedPiece is a piece of work with its history.
 type ArchivedPiece struct {
-	ID         string           `json:"id"`
-	Doc        json.RawMessage  `json:"doc"`
-	Summary    json.RawMessage  `json:"summary"`
-	Version    int              `json:"version"`
-	Cursor     int              `json:"cursor" doc:"the step of the history that is shown"`
-	ArchivedAt *time.Time       `json:"archivedAt,omitempty"`
-	CreatedAt  time.Time        `json:"createdAt"`
-	UpdatedAt  time.Time        `json:"updatedAt"`
-	Steps      []ArchivedState  `json:"steps"`
-	Named      []ArchivedState  `json:"named,omitempty"`
-	Cuts       []ArchivedTaking `json:"cuts,omitempty"`
-	Frozen     []ArchivedPlan `json:"frozen,omitempty" doc:"plans that were taken to the fire"`
+	ID         string            `json:"id"`
+	Doc        json.RawMessage   `json:"doc"`
+	Summary    json.RawMessage   `json:"summary"`
+	Version    int               `json:"version"`
+	Cursor     int               `json:"cursor" doc:"the step of the history that is shown"`
+	ArchivedAt *time.Time        `json:"archivedAt,omitempty"`
+	CreatedAt  time.Time         `json:"createdAt"`
+	UpdatedAt  time.Time         `json:"updatedAt"`
+	Steps      []ArchivedState   `json:"steps"`
+	Named      []ArchivedState   `json:"named,omitempty"`
+	Cuts       []ArchivedTaking  `json:"cuts,omitempty"`
+	Frozen     []ArchivedPlan    `json:"frozen,omitempty" doc:"plans that were taken to the fire"`
 	Sessions   []ArchivedSession `json:"sessions,omitempty"`
 }
 

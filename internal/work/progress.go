@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"sync"
 
 	"coldember/core/session"
@@ -54,6 +55,7 @@ type Entry struct {
 	PieceID  string
 	Laws     int
 	Replaced bool
+	Changed  bool // the piece is planned otherwise by now
 	doc.Progress
 }
 
@@ -82,9 +84,13 @@ func (w *Work) AllFires(ctx context.Context) (out []Entry, err error) {
 		if err != nil {
 			return err
 		}
+		overtaken, err := tx.Overtaken()
+		if err != nil {
+			return err
+		}
 		seen := map[string]bool{}
 		for _, row := range rows {
-			e := Entry{ID: row.ID, PieceID: row.PieceID, Laws: row.Laws, Replaced: seen[row.PieceID]}
+			e := Entry{ID: row.ID, PieceID: row.PieceID, Laws: row.Laws, Replaced: seen[row.PieceID], Changed: slices.Contains(overtaken, row.ID)}
 			seen[row.PieceID] = true
 			if row.Progress == "" || row.ProgressN != row.Events || json.Unmarshal([]byte(row.Progress), &e.Progress) != nil {
 				if row, err = tx.Session(row.ID); err != nil {

@@ -25,6 +25,7 @@ type Fire struct {
 	Changed   bool // the piece is planned otherwise by now
 	Replaced  bool // a later plan was taken to the fire
 	StartedAt time.Time
+	Grips     []session.Grip // with the shop's tongs
 }
 
 // TakeToFire freezes the plan of a piece and begins a session; where one goes on it is that.
@@ -114,6 +115,11 @@ func (w *Work) Fire(ctx context.Context, id string) (out Fire, err error) {
 			return err
 		}
 		out = Fire{ID: row.ID, PieceID: row.PieceID, PlanN: row.PlanN, Doc: *d, Count: row.Events, StartedAt: row.CreatedAt}
+		shop, err := settingsIn(tx)
+		if err != nil {
+			return err
+		}
+		out.Grips = session.Grips(&d.Course, shop.Doc.TongsList())
 		later, err := tx.Sessions(row.PieceID)
 		if err != nil {
 			return err
@@ -156,6 +162,24 @@ func (w *Work) Happened(ctx context.Context, id string, after int) (out []sessio
 		return err
 	})
 	return out, err
+}
+
+// ShownNow is what a screen would show of a session at this moment.
+func (w *Work) ShownNow(ctx context.Context, id string) (out session.Shown, err error) {
+	f, err := w.Fire(ctx, id)
+	if err != nil {
+		return out, err
+	}
+	events, err := w.Happened(ctx, id, 0)
+	if err != nil {
+		return out, err
+	}
+	live, err := session.NewLive(&f.Doc.Course)
+	if err != nil {
+		return out, err
+	}
+	live.Add(events)
+	return live.Show("", w.now().UnixMilli()), nil
 }
 
 // Refusal is an event that cannot be, with what of it; it is not kept here.
@@ -253,4 +277,3 @@ func (w *Work) BookOf(ctx context.Context, id string) (Fire, session.Book, error
 	}
 	return f, session.BookOf(&f.Doc.Course, events), nil
 }
-

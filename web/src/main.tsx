@@ -10,6 +10,7 @@ import "./styles.css";
 
 // A page comes when it is first opened, so that the first one is there at once.
 const PiecePage = lazy(() => import("./draft/PiecePage").then((m) => ({ default: m.PiecePage })));
+const AnvilPage = lazy(() => import("./anvil/AnvilPage").then((m) => ({ default: m.AnvilPage })));
 const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
@@ -38,6 +39,7 @@ if (root)
               <Route path="sheet" element={<SheetPage />} />
               <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />
+              <Route path="pieces/:id/fire" element={<AnvilPage />} />
               <Route path="pieces/:id/:stage?" element={<PiecePage />} />
               <Route path="*" element={<NotThere />} />
             </Route>

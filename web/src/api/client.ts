@@ -98,3 +98,14 @@ export function sendShop(file: Blob): Promise<Schemas["Named"]> {
     }),
   );
 }
+
+/** Keeps a picture by itself; the answer names it. Its bytes are the body. */
+export function sendKept(file: Blob): Promise<Schemas["Named"]> {
+  return ask(
+    api.POST("/api/v1/pictures", {
+      body: file as unknown as string,
+      bodySerializer: (b) => b as unknown as string,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
+}

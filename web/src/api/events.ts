@@ -10,6 +10,7 @@ const touches: Record<Saved["kind"], string[]> = {
   pattern: ["patterns"],
   stock: ["stock", "cuts"],
   shop: ["shop"],
+  session: ["sessions", "book"],
   all: [],
 };
 

@@ -98,6 +98,20 @@ export const useSalvage = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+/** The book of all pieces: every session, the newest first. */
+export const useSessions = () => useQuery({ queryKey: ["sessions"], queryFn: () => ask(api.GET("/api/v1/sessions")) });
+
+/** The newest session of a piece. */
+export const useEntry = (pieceId: string) => useSessions().data?.find((e) => e.pieceId === pieceId);
+
+/** What a session came to. */
+export const useBook = (id: string | undefined) =>
+  useQuery({
+    queryKey: ["book", id],
+    queryFn: () => ask(api.GET("/api/v1/sessions/{id}/book", { params: { path: { id: id ?? "" } } })),
+    enabled: !!id,
+  });
+
 export const useShop = () => useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/v1/shop")) });
 
 /** Copies of everything; made and put back here. */

@@ -845,6 +845,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{id}/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a screen would show of a session now */
+        get: operations["sessionNow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sheet": {
         parameters: {
             query?: never;
@@ -1546,6 +1563,8 @@ export interface components {
             units?: string;
         };
         Entry: {
+            /** @description the piece is planned otherwise by now */
+            changed: boolean;
             id: string;
             /** Format: int64 */
             laws: number;
@@ -1665,6 +1684,28 @@ export interface components {
             steps: number;
             totals: components["schemas"]["FireSum"];
         };
+        FireBrief: {
+            clocks: components["schemas"]["FireClock"][];
+            /** Format: int64 */
+            events: number;
+            lastId: string;
+            sides: number[];
+            /** @description of the heat in hand */
+            steps: components["schemas"]["FireTaken"][];
+            /** @description the last few */
+            told: components["schemas"]["FireTold"][];
+            undoId: string;
+            undoKind?: string;
+        };
+        FireClock: {
+            device: string;
+            /**
+             * Format: int64
+             * @description so far behind the server's
+             */
+            offMs: number;
+            wrong?: boolean;
+        };
         FireCourse: {
             bar: components["schemas"]["FireCourseBar"];
             /** Format: double */
@@ -1760,6 +1801,17 @@ export interface components {
             depthMm?: number;
             /** @enum {string} */
             kind: "lip" | "crack" | "coldShut" | "buckle" | "gouge" | "burnt" | "bent" | "dropped";
+        };
+        FireGrip: {
+            /** @description others than in the heat before */
+            change?: boolean;
+            /** Format: int64 */
+            heat: number;
+            /**
+             * Format: int64
+             * @description place in the shop's list; −1: none of them holds
+             */
+            tongs: number;
         };
         FireHeat: {
             /** Format: int64 */
@@ -1920,6 +1972,15 @@ export interface components {
             quantity: "height" | "thickness" | "edgeThickness" | "rise" | "length" | "weight" | "temperature" | "fuel";
             /** Format: double */
             tempC?: number;
+        };
+        FireShown: {
+            /**
+             * @description what going on does; nothing once all is done
+             * @enum {string}
+             */
+            next?: "in" | "out" | "done" | "back";
+            state: components["schemas"]["FireBrief"];
+            view: components["schemas"]["FireView"];
         };
         FireSitting: {
             /** Format: int64 */
@@ -2122,6 +2183,81 @@ export interface components {
             wanted?: boolean;
             /** @description as near as it had to be */
             within?: boolean;
+        };
+        FireView: {
+            assumed?: boolean;
+            /**
+             * Format: int64
+             * @description by the pace of the plan, so far
+             */
+            blows: number;
+            /** @description too cold to strike */
+            cold?: boolean;
+            fuelShort?: boolean;
+            /** Format: double */
+            haveFuelG?: number;
+            /**
+             * Format: int64
+             * @description of the course
+             */
+            heat: number;
+            /**
+             * Format: int64
+             * @description that it will come to, by what is left of the course
+             */
+            heats: number;
+            /** Format: int64 */
+            heatsLeft: number;
+            /** @description height and thickness where the tongs hold */
+            heldMm: number[];
+            /** @description the fire has done its part */
+            hot?: boolean;
+            /** @description the last three seconds of a heat */
+            last?: boolean;
+            /**
+             * Format: double
+             * @description of the heat while it is out, until it is hot while it is in the fire; below nought: past
+             */
+            leftS: number;
+            /** Format: double */
+            lowC: number;
+            /** Format: double */
+            needFuelG: number;
+            /**
+             * Format: double
+             * @description as hot as the piece is, by the law
+             */
+            nowC: number;
+            /** @enum {string} */
+            phase: "ready" | "fire" | "out" | "away" | "finished";
+            /** @description rest the arm before this heat */
+            rest?: boolean;
+            /**
+             * @description to be up next: that which was worked less
+             * @enum {string}
+             */
+            side?: "mark" | "other";
+            /**
+             * Format: double
+             * @description in this phase
+             */
+            sinceS: number;
+            /** Format: double */
+            soakC: number;
+            /** Format: int64 */
+            step: number;
+            /** Format: double */
+            timeLeftS: number;
+            /**
+             * Format: int64
+             * @description heats taken, that in hand among them
+             */
+            trip: number;
+            /**
+             * Format: double
+             * @description that it lasts, or takes, in all
+             */
+            wholeS: number;
         };
         Fit: {
             design: components["schemas"]["Design"];
@@ -2763,6 +2899,26 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        NamedTongs: {
+            /** @enum {string} */
+            jaw: "flatJaw" | "boxJaw" | "veeJaw";
+            /**
+             * Format: double
+             * @description thinnest that they grip
+             */
+            leastMm: number;
+            /**
+             * Format: double
+             * @description thickest that they close on with parallel jaws
+             */
+            mostMm: number;
+            name: string;
+            /**
+             * Format: double
+             * @description widest bar between the lips of a box jaw; of other jaws 0
+             */
+            wideMm: number;
+        };
         NewPiece: {
             barForm?: string;
             edits: components["schemas"]["Edit"][];
@@ -3311,6 +3467,8 @@ export interface components {
              */
             count: number;
             course: components["schemas"]["FireCourse"];
+            /** @description tongs of the shop for every heat; none where the piece is held by its own bar */
+            grips: components["schemas"]["FireGrip"][];
             hand?: string;
             id: string;
             name: string;
@@ -3358,6 +3516,8 @@ export interface components {
             temperature: "C" | "F";
             /** @enum {string} */
             theme: "night" | "day" | "system";
+            /** @description to hold a piece with at the fire */
+            tongs: components["schemas"]["NamedTongs"][];
             /** @enum {string} */
             units: "mm" | "in";
             /** Format: int64 */
@@ -7605,6 +7765,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Heard"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessionNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireShown"];
                 };
             };
             /** @description Not Found */

@@ -11,6 +11,7 @@ import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
+import { AnvilPanel } from "../stages/anvil/AnvilPanel";
 import { BladePanel } from "../stages/blade/BladePanel";
 import { OutlineSheet } from "../stages/blade/OutlineFile";
 import type { PictureState } from "../stages/blade/PicturePanel";
@@ -19,6 +20,8 @@ import { CutPanel } from "../stages/cut/CutPanel";
 import { HeatRail } from "../stages/heats/HeatRail";
 import { HeatsPanel } from "../stages/heats/HeatsPanel";
 import { Ledger } from "../stages/Ledger";
+import { LogPanel } from "../stages/log/LogPanel";
+import { LogSheet } from "../stages/log/LogSheet";
 import { StockPanel } from "../stages/stock/StockPanel";
 import { useSure } from "../stages/stock/useAsked";
 import { Warnings } from "../stages/Warnings";
@@ -157,40 +160,44 @@ function Work() {
       <StaleBar />
       <div className="flex min-h-0 flex-1 flex-col overflow-y-auto lg:flex-row lg:overflow-hidden">
         <div className="flex min-h-[470px] min-w-0 sm:min-h-[540px] flex-1 flex-col lg:min-h-0">
-          <Bench
-            plan={plan}
-            units={units}
-            barName={barName}
-            flatBar={doc.request.bar.form === "flat"}
-            zoom={zoom}
-            flip={flip}
-            heat={at}
-            state={states?.find((x) => x.number === at)}
-            selected={zone}
-            onSelect={setZone}
-            band={stage === "cut" && sure.data && sure.data.highMm > sure.data.lowMm ? sure.data : undefined}
-            section={stage === "blade" ? { at: section, onAt: setSection } : undefined}
-            nodes={
-              nodes
-                ? {
-                    chosen: node,
-                    onChoose: setNode,
-                    onAdd: (f, w) => draft.choose(f, w),
-                    rules,
-                    picture: doc.picture,
-                    pictureMode: picture.mode,
-                    picturePoints: picture.points,
-                    onPicturePoint: (px) =>
-                      setPicture((p) =>
-                        p.mode === "first"
-                          ? { mode: "second", points: [px] }
-                          : { mode: "none", points: [...p.points, px] },
-                      ),
-                  }
-                : undefined
-            }
-          />
-          <HeatRail plan={plan} heat={at} onHeat={setHeat} />
+          {stage === "log" ? (
+            <LogSheet />
+          ) : (
+            <Bench
+              plan={plan}
+              units={units}
+              barName={barName}
+              flatBar={doc.request.bar.form === "flat"}
+              zoom={zoom}
+              flip={flip}
+              heat={at}
+              state={states?.find((x) => x.number === at)}
+              selected={zone}
+              onSelect={setZone}
+              band={stage === "cut" && sure.data && sure.data.highMm > sure.data.lowMm ? sure.data : undefined}
+              section={stage === "blade" ? { at: section, onAt: setSection } : undefined}
+              nodes={
+                nodes
+                  ? {
+                      chosen: node,
+                      onChoose: setNode,
+                      onAdd: (f, w) => draft.choose(f, w),
+                      rules,
+                      picture: doc.picture,
+                      pictureMode: picture.mode,
+                      picturePoints: picture.points,
+                      onPicturePoint: (px) =>
+                        setPicture((p) =>
+                          p.mode === "first"
+                            ? { mode: "second", points: [px] }
+                            : { mode: "none", points: [...p.points, px] },
+                        ),
+                    }
+                  : undefined
+              }
+            />
+          )}
+          {stage !== "log" && <HeatRail plan={plan} heat={at} onHeat={setHeat} />}
         </div>
         <aside
           className="flex shrink-0 flex-col border-line max-lg:border-t lg:w-[360px] lg:border-l"
@@ -222,6 +229,8 @@ function Work() {
             {stage === "stock" && <StockPanel />}
             {stage === "cut" && <CutPanel selected={zone} onSelect={setZone} />}
             {stage === "heats" && <HeatsPanel heat={at} onHeat={setHeat} />}
+            {stage === "anvil" && <AnvilPanel />}
+            {stage === "log" && <LogPanel />}
           </div>
           <Ledger plan={plan} units={units} />
         </aside>

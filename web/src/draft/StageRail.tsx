@@ -1,10 +1,10 @@
 import { memo } from "react";
-import { useSteelName, useUnits } from "../api/hooks";
+import { useEntry, useSteelName, useUnits } from "../api/hooks";
 import { count, say } from "../text/say";
 import { print } from "../units/print";
 import { useDraftState } from "./context";
 
-export const stages = ["blade", "stock", "cut", "heats"] as const;
+export const stages = ["blade", "stock", "cut", "heats", "anvil", "log"] as const;
 
 /** The stages in working order; each shows its state in one figure. */
 export const StageRail = memo(function StageRail({
@@ -14,7 +14,8 @@ export const StageRail = memo(function StageRail({
   stage: string;
   onOpen: (stage: string) => void;
 }) {
-  const { plan, doc } = useDraftState();
+  const { plan, doc, piece } = useDraftState();
+  const at = useEntry(piece.id)?.progress;
   const units = useUnits();
   const steelName = useSteelName();
   const figure: Record<string, string> = {
@@ -22,9 +23,11 @@ export const StageRail = memo(function StageRail({
     stock: doc.request.bit ? steelName(doc.request.steelId) : plan.steel.name,
     cut: print.length(plan.bar.cutLengthMm, units),
     heats: count("heats", plan.totals.heats),
+    anvil: !at ? "–" : at.phase === "finished" ? say("stage.done") : `${at.trips} / ${at.heats}`,
+    log: at ? count("heats", at.trips) : "–",
   };
   return (
-    <nav aria-label={say("stage.name")} className="no-print grid grid-cols-4 border-b border-line">
+    <nav aria-label={say("stage.name")} className="no-print grid grid-cols-6 border-b border-line">
       {stages.map((name) => (
         <button
           key={name}

@@ -1,4 +1,5 @@
-import { memo, useState } from "react";
+import { memo } from "react";
+import { Link } from "react-router";
 import type { Forging, Heat, Step } from "../../api/client";
 import { useStates, useUnits } from "../../api/hooks";
 import { useDraftPart, useDraftState } from "../../draft/context";
@@ -16,30 +17,25 @@ import { InTheRound } from "./InTheRound";
 import { diesOf, isTreatment, machineFields, machineLabel, machineNote, machines } from "./machine";
 import { OrderList } from "./OrderList";
 import { HandAndHammer, Hearth, WorkedOn } from "./Sets";
-import { StepView } from "./StepView";
 import { ToolPicks, useStill } from "./ToolPicks";
 
 /** The heats in order: one of them close to, or all operations. */
 export function HeatsPanel({ heat, onHeat }: { heat?: number; onHeat: (n: number | undefined) => void }) {
-  const { plan, doc, piece } = useDraftState();
-  const [through, setThrough] = useState<number>();
+  const { plan, piece } = useDraftState();
   const step = plan.heats.find((h) => h.number === heat);
   const at = (path: string) => `/api/v1/pieces/${piece.id}/${path}`;
   return (
     <>
       <div className="mb-3 flex flex-wrap gap-1.5 [&>*]:!px-2">
-        <button type="button" className="press press-act" onClick={() => setThrough(heat ?? 1)} data-testid="step-open">
+        <Link className="press press-act" to={`/pieces/${piece.id}/anvil`} data-testid="step-open">
           {say("step.open")}
-        </button>
+        </Link>
         <CompareWays />
         <a className="press" href={at("heats.csv")} download data-testid="heats-csv">
           {say("heats.table")}
         </a>
       </div>
       {step ? <OneHeat step={step} onHeat={onHeat} /> : <AllOperations onHeat={onHeat} />}
-      {through !== undefined && (
-        <StepView doc={doc} plan={plan} heat={through} onHeat={setThrough} onClose={() => setThrough(undefined)} />
-      )}
     </>
   );
 }

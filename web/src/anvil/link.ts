@@ -1,0 +1,209 @@
+import { api, ask } from "../api/client";
+import type { Event, Fold, Session, Shown, Wrong } from "./core";
+import { deviceName, type Kept, keep, leftBehind, loadKept, type Refused, without } from "./queue";
+
+/** What a screen knows beside what happened. */
+export interface LinkState {
+  shown: Shown;
+  waiting: number;
+  refused: Refused[];
+  /** Whether the server was reached last. */
+  there: boolean;
+  /** The clock of this device is off by a minute or more. */
+  wrongClock: boolean;
+  /** The browser has no room to keep what waits. */
+  noRoom: boolean;
+}
+
+/** What is told: the rest of an event is the screen's own. */
+export type Said = Pick<Event, "kind"> & Partial<Event>;
+
+const most = 500;
+const againMs = [500, 1000, 2000, 4000];
+/** However it stands, the server is asked after this for what was missed. */
+const lookMs = 5000;
+
+/**
+ * One screen's hold on a session. What is told here is shown at once and kept in the browser; it is sent when the
+ * server can be reached, as often as it takes: an event that is sent twice counts once.
+ */
+export class Link {
+  readonly session: Session;
+  readonly device = deviceName();
+  private readonly fold: Fold;
+  private kept: Kept;
+  private state: LinkState;
+  private known = 0;
+  private sending = false;
+  private pulling: Promise<void> | undefined;
+  private tries = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly looking: ReturnType<typeof setInterval>;
+  private readonly listeners = new Set<() => void>();
+  private closed = false;
+
+  constructor(session: Session, fold: Fold) {
+    this.session = session;
+    this.fold = fold;
+    fold.open(session.course);
+    this.kept = loadKept(session.id, this.device);
+    fold.add(this.kept.queue);
+    for (const other of leftBehind(session.id, this.device)) fold.add(other.kept.queue);
+    this.state = {
+      shown: fold.show(this.device, Date.now()),
+      waiting: this.kept.queue.length,
+      refused: this.kept.refused,
+      there: true,
+      wrongClock: false,
+      noRoom: false,
+    };
+    this.looking = setInterval(() => void this.pull(), lookMs);
+    addEventListener("online", this.hurry);
+    void this.pull().then(() => this.flush());
+  }
+
+  close(): void {
+    this.closed = true;
+    clearInterval(this.looking);
+    clearTimeout(this.timer);
+    removeEventListener("online", this.hurry);
+  }
+
+  subscribe = (f: () => void): (() => void) => {
+    this.listeners.add(f);
+    return () => {
+      this.listeners.delete(f);
+    };
+  };
+
+  get = (): LinkState => this.state;
+
+  /** Works out what is shown at this moment. */
+  tick = (): void => this.set({ shown: this.fold.show(this.device, Date.now()) });
+
+  private set(s: Partial<LinkState>): void {
+    this.state = { ...this.state, ...s };
+    for (const f of this.listeners) f();
+  }
+
+  /** Tells what happened. What cannot be is answered, and nothing is told then. */
+  tell(said: Said): Wrong[] {
+    const now = this.fold.show(this.device, Date.now());
+    const seq = this.kept.seq + 1;
+    const event: Event = {
+      ...said,
+      id: `${this.device}-${seq}`,
+      device: this.device,
+      seq,
+      atMs: Date.now(),
+    };
+    if (now.state.lastId) event.saw = now.state.lastId;
+    const wrong = this.fold.check(event);
+    if (wrong.length > 0) return wrong;
+    this.hold({ ...this.kept, seq, queue: [...this.kept.queue, event] });
+    this.fold.add([event]);
+    this.tick();
+    void this.flush();
+    return [];
+  }
+
+  /** Takes the last thing back. */
+  takeBack(): void {
+    const undo = this.fold.show(this.device, Date.now()).state.undoId;
+    if (undo) this.tell({ kind: "undo", undoes: undo });
+  }
+
+  /** What was typed as a reading, in the smith's units. */
+  reading = (...args: Parameters<Fold["reading"]>) => this.fold.reading(...args);
+
+  /** Lets go of an event that was refused. */
+  letGo(id: string): void {
+    this.hold({ ...this.kept, refused: this.kept.refused.filter((r) => r.event.id !== id) });
+  }
+
+  private hold(k: Kept): void {
+    this.kept = k;
+    const noRoom = !keep(this.session.id, this.device, k);
+    this.set({ waiting: k.queue.length, refused: k.refused, noRoom });
+  }
+
+  /** Tries again at once: there is news, or the line is back. */
+  hurry = (): void => {
+    this.tries = 0;
+    clearTimeout(this.timer);
+    void this.pull().then(() => this.flush());
+  };
+
+  private async flush(): Promise<void> {
+    if (this.sending || this.closed) return;
+    this.sending = true;
+    try {
+      while (this.kept.queue.length > 0) {
+        const batch = this.kept.queue.slice(0, most);
+        const refused = await this.send(batch);
+        for (const r of refused) this.fold.drop(r.event.id);
+        this.hold(without(this.kept, new Set(batch.map((e) => e.id)), refused));
+      }
+      for (const other of leftBehind(this.session.id, this.device)) {
+        await this.send(other.kept.queue);
+        keep(this.session.id, other.device, without(other.kept, new Set(other.kept.queue.map((e) => e.id)), []));
+      }
+      this.tries = 0;
+      this.set({ there: true });
+    } catch {
+      this.set({ there: false });
+      if (!this.closed) {
+        this.timer = setTimeout(() => void this.flush(), againMs[Math.min(this.tries++, againMs.length - 1)]);
+      }
+      return;
+    } finally {
+      this.sending = false;
+    }
+    await this.pull();
+  }
+
+  private async send(events: Event[]): Promise<Refused[]> {
+    const heard = await ask(
+      api.POST("/api/v1/sessions/{id}/events", {
+        params: { path: { id: this.session.id } },
+        body: { nowMs: Date.now(), events },
+      }),
+    );
+    if (heard.wrongClock !== this.state.wrongClock) this.set({ wrongClock: heard.wrongClock });
+    const byId = new Map(events.map((e) => [e.id, e]));
+    return heard.refused.flatMap((r) => {
+      const event = byId.get(r.id);
+      return event ? [{ event, messages: r.fields.map((f) => f.message) }] : [];
+    });
+  }
+
+  /** Takes in what happened elsewhere. */
+  pull(): Promise<void> {
+    this.pulling ??= this.take().finally(() => {
+      this.pulling = undefined;
+    });
+    return this.pulling;
+  }
+
+  private async take(): Promise<void> {
+    if (this.closed) return;
+    try {
+      const news = await ask(
+        api.GET("/api/v1/sessions/{id}/events", {
+          params: { path: { id: this.session.id }, query: { after: this.known } },
+        }),
+      );
+      if (news.events.length > 0) {
+        this.fold.add(news.events);
+        this.known = news.count;
+        const mine = Math.max(0, ...news.events.filter((e) => e.device === this.device).map((e) => e.seq));
+        if (mine > this.kept.seq) this.kept = { ...this.kept, seq: mine };
+        this.tick();
+      }
+      if (!this.state.there && this.kept.queue.length === 0) this.set({ there: true });
+      else if (this.kept.queue.length > 0 && !this.sending) void this.flush();
+    } catch {
+      this.set({ there: false });
+    }
+  }
+}

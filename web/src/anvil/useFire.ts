@@ -1,0 +1,57 @@
+import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
+import { api, ask } from "../api/client";
+import { type Saved, useSaved } from "../api/events";
+import { fold, type Session } from "./core";
+import { Link, type LinkState } from "./link";
+
+/** How often the clock of a screen is looked at, ms. */
+const tickMs = 200;
+
+/** The session of a piece, taken to the fire if it is not there yet. */
+export function useLink(pieceId: string): { link?: Link; error?: Error; retry: () => void } {
+  const [link, setLink] = useState<Link>();
+  const [error, setError] = useState<Error>();
+  const [tries, setTries] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: tries asks again
+  useEffect(() => {
+    let gone = false;
+    let made: Link | undefined;
+    setError(undefined);
+    Promise.all([
+      ask(api.POST("/api/v1/pieces/{id}/fire", { params: { path: { id: pieceId } }, body: {} })),
+      fold(),
+    ]).then(
+      ([session, f]: [Session, Awaited<ReturnType<typeof fold>>]) => {
+        if (gone) return;
+        made = new Link(session, f);
+        setLink(made);
+      },
+      (e: Error) => !gone && setError(e),
+    );
+    return () => {
+      gone = true;
+      made?.close();
+      setLink(undefined);
+    };
+  }, [pieceId, tries]);
+  const id = link?.session.id;
+  useSaved(
+    useCallback(
+      (e: Saved) => {
+        if (e.kind === "session" && e.id === id) link?.hurry();
+      },
+      [link, id],
+    ),
+  );
+  return { link, error, retry: () => setTries(tries + 1) };
+}
+
+/** What a screen shows now; the clock runs on by itself. */
+export function useShown(link: Link): LinkState {
+  const s = useSyncExternalStore(link.subscribe, link.get);
+  useEffect(() => {
+    const t = setInterval(link.tick, tickMs);
+    return () => clearInterval(t);
+  }, [link]);
+  return s;
+}
