@@ -166,6 +166,25 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 	return nil
 }
 
+// Again forges the bar of a settled plan toward the same figures with another setup: other
+// hands, another fire. The steel that then burns off is its own, so that it ends a little
+// thinner or thicker than was planned. Errors are those of forge.Run.
+func Again(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settled) (*Settled, error) {
+	out := &Settled{Rounds: max(firstStates, planned.Rounds), ways: planned.ways}
+	if err := forgeOnce(r, work, setup, found(r, planned), out); err != nil {
+		return nil, err
+	}
+	total, lost := 0.0, 0.0
+	for i, f := range out.ForgedMm3 {
+		total, lost = total+out.StartMm3[i], lost+out.StartMm3[i]-f
+	}
+	out.LossShare = lost / total
+	if route.HeatAfterHardening(out.Ops) {
+		return out, nil
+	}
+	return out, treat(r, out.Run)
+}
+
 // missMm is how far a round that began from x and came to found misses the forged
 // shape: in where any cell lies along it, and in any section by the scale that was
 // to come.

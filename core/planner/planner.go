@@ -4,14 +4,11 @@ import (
 	"context"
 	"math"
 
-	"coldember/core/blade"
 	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/heats"
 	"coldember/core/plan"
 	"coldember/core/review"
-	"coldember/core/route"
-	"coldember/core/steel"
 )
 
 // scarceShare of the cut left over on the bar: with less, the tang first tells
@@ -24,52 +21,14 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	if err := req.Validate(); err != nil {
 		return nil, err
 	}
-	grade, err := steel.Find(req.SteelID)
+	pre, err := sketched(&req)
 	if err != nil {
 		return nil, err
 	}
-	if req.Steel != nil {
-		grade = *req.Steel
-	}
-	if w := req.Origin.Window; w != nil {
-		grade.ForgeLowC, grade.ForgeHighC = math.Max(grade.ForgeLowC, w.LowC), math.Min(grade.ForgeHighC, w.HighC)
-	}
-	grade = req.Joined(grade)
-	bar, err := req.Bar.Even()
+	r, fin, fog, zones, bar, grade, along := pre.route, pre.fin, pre.fog, pre.zones, pre.bar, pre.setup.Steel, pre.along
+	s, err := pre.settle(forge.NewBudget(ctx, heats.WorkBoundACell*len(r.Cells)))
 	if err != nil {
 		return nil, err
-	}
-	finished := req.Forged
-	forged := req.Forged
-	if forged == nil {
-		b := req.Design.Blade()
-		f := figure.ForgedShape(req, b, bar)
-		finished, forged = &b, &f
-	}
-	fin, err := blade.New(*finished)
-	if err != nil {
-		return nil, plan.FieldError(err)
-	}
-	fog, err := blade.New(*forged)
-	if err != nil {
-		return nil, plan.FieldError(err)
-	}
-	zones := figure.ZonesOf(fog)
-	r := route.New(&req, bar, fog, zones)
-	r.Bend, r.Steel = route.BevelSweep(fog, req), grade
-	from := bar.WidthMm
-	if req.SawnOut() {
-		from, bar = 0, r.Bar
-	}
-	along := route.Feasibility(fog, zones, from, bar.ThicknessMm, req.Smith, req.Choices.Method)
-	if err := r.RefuseOrder(r.Operations()); err != nil {
-		return nil, err
-	}
-	setup := forge.Setup{Smith: req.Smith, Fire: req.Fire, Steel: grade}
-	work := forge.NewBudget(ctx, heats.WorkBoundACell*len(r.Cells))
-	s, err := heats.Settle(r, work, setup)
-	if err != nil {
-		return nil, refusal(r, err, along, setup)
 	}
 	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
 	p.ForgedZones = map[string]float64{}

@@ -110,7 +110,7 @@ func Doubts(ctx context.Context, req plan.Request, d Doubt, known []Sample, from
 
 // drawn plans one draw; nil where it cannot be planned.
 func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) (*Sample, error) {
-	req, err := d.draw(req, rand.New(rand.NewPCG(seed, number)))
+	req, err := d.Draw(req, rand.New(rand.NewPCG(seed, number)))
 	if err != nil {
 		return nil, err
 	}
@@ -124,9 +124,9 @@ func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) 
 // leastLands is as few good blows as a hand may have.
 const leastLands = 0.1
 
-// draw is a request whose figures are off as they may be: a quicker hand strikes faster,
-// and carries and brushes in less time.
-func (d Doubt) draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
+// Draw is a request whose figures are off as they may be: a quicker hand strikes faster,
+// and carries and brushes in less time. The error is that of a steel that there is not.
+func (d Doubt) Draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
 	off := func(log float64) float64 { return math.Exp(log * rng.NormFloat64()) }
 	grade, err := steel.Find(req.SteelID)
 	if err != nil {
