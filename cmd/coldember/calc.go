@@ -70,6 +70,7 @@ func openapiCommand() *cobra.Command {
 
 func schemaCommand() *cobra.Command {
 	c := printer("schema", "Print the JSON Schema of a pattern file", api.PatternSchema)
+	c.AddCommand(printer("session", "Print the JSON Schema of a session at the fire", api.SessionSchema))
 	c.AddCommand(printer("shop", "Print the JSON Schema of a whole shop that is packed", api.ShopSchema))
 	return c
 }

@@ -77,6 +77,16 @@ func PatternSchema() ([]byte, error) {
 	}, "", " ")
 }
 
+// SessionSchema is the JSON Schema of a session at the fire, indented.
+func SessionSchema() ([]byte, error) {
+	const here = "#/$defs/"
+	reg := huma.NewMapRegistry(here, schemaName)
+	reg.Schema(reflect.TypeFor[export.SessionFile](), true, "SessionFile")
+	return json.MarshalIndent(map[string]any{
+		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Cold Ember session at the fire", "$ref": here + "SessionFile", "$defs": reg.Map(),
+	}, "", " ")
+}
+
 // ShopSchema is the JSON Schema of shop.json in an archive of a whole shop, indented.
 func ShopSchema() ([]byte, error) {
 	const here = "#/$defs/"

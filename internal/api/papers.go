@@ -3,7 +3,10 @@ package api
 import (
 	"context"
 	"slices"
+	"time"
 
+	"coldember/core/session"
+	"coldember/core/steel"
 	"coldember/internal/export"
 	"coldember/internal/work"
 )
@@ -14,13 +17,21 @@ type Format string
 
 // Papers of a plan.
 const (
-	Card  Format = "card"  // one page to take to the fire
-	Bench Format = "bench" // every heat with its sketch
-	Heats Format = "heats" // every heat as a table
+	Card   Format = "card"   // one page to take to the fire
+	Bench  Format = "bench"  // every heat with its sketch
+	Heats  Format = "heats"  // every heat as a table
+	Gauges Format = "gauges" // to cut out and pin by the anvil
+)
+
+// What is written of the newest session of a piece at the fire.
+const (
+	Made    Format = "made"    // one page as made
+	LogCSV  Format = "log"     // what happened, as a table
+	LogJSON Format = "session" // all of it, with the frozen plan
 )
 
 // Papers lists them.
-func Papers() []Format { return []Format{Card, Bench, Heats} }
+func Papers() []Format { return []Format{Card, Bench, Heats, Gauges, Made, LogCSV, LogJSON} }
 
 // IsPaper tells whether a format is one of them.
 func IsPaper(f Format) bool { return slices.Contains(Papers(), f) }
@@ -48,6 +59,13 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 		file, err := export.Write(export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, export.Format(f), units, paper)
 		return Paper{File: file, Suffix: "." + string(f)}, err
 	}
+	if f == Made || f == LogCSV || f == LogJSON {
+		now, err := w.FireOf(ctx, p.ID)
+		if err != nil {
+			return Paper{}, err
+		}
+		return SessionFile(ctx, w, now.ID, f)
+	}
 	pl, err := w.Plan(ctx, p.Doc)
 	if err != nil {
 		return Paper{}, err
@@ -59,6 +77,10 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 	case Card:
 		data, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, units, paper)
 		return pdf(data, err, " fire card.pdf")
+	case Gauges:
+		c := session.Freeze(&r, pl)
+		data, err := export.Gauges(p.Doc.Name, &c, export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, units, paper)
+		return pdf(data, err, " gauges.pdf")
 	case Bench:
 		data, err := export.BenchCard(p.Doc.Name, pl, units, paper)
 		return pdf(data, err, " bench card.pdf")
@@ -66,6 +88,49 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 		data, err := export.HeatsCSV(pl, units)
 		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " heats.csv"}, err
 	}
+}
+
+// SessionFile writes a session at the fire in one of its formats.
+func SessionFile(ctx context.Context, w *work.Work, id string, f Format) (Paper, error) {
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return Paper{}, err
+	}
+	m, err := madeOf(ctx, w, id)
+	if err != nil {
+		return Paper{}, err
+	}
+	switch f {
+	case Made:
+		data, err := export.AsMade(m, shop.Doc.System(), shop.Doc.Paper)
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " as made.pdf", Inline: true}, err
+	case LogCSV:
+		data, err := export.SessionCSV(m)
+		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " log.csv"}, err
+	default:
+		data, err := export.SessionJSON(m)
+		return Paper{File: export.File{Data: data, ContentType: "application/json"}, Suffix: " log.json"}, err
+	}
+}
+
+// madeOf is a session to be written.
+func madeOf(ctx context.Context, w *work.Work, id string) (export.Made, error) {
+	f, err := w.Fire(ctx, id)
+	if err != nil {
+		return export.Made{}, err
+	}
+	events, err := w.Happened(ctx, id, 0)
+	if err != nil {
+		return export.Made{}, err
+	}
+	c := &f.Doc.Course
+	name := c.Steel
+	if g, err := steel.Find(c.Steel); err == nil {
+		name = g.Name
+	}
+	return export.Made{
+		Name: f.Doc.Name, Hand: f.Doc.Hand, Steel: name, Request: f.Doc.Request, Course: c, Events: events, Book: session.BookOf(c, events), Zone: time.Local,
+	}, nil
 }
 
 // PatternFile writes a pattern in a format of its blade.

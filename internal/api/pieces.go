@@ -123,6 +123,8 @@ func (h *handlers) pieces(api huma.API) {
 	huma.Register(api, op("pieceSolid", http.MethodGet, "/pieces/{id}/solid", "The piece in the round: after a heat, or 0 the forged shape"), h.solid)
 	huma.Register(api, op("heatsTable", http.MethodGet, "/pieces/{id}/heats.csv", "Every heat in order as CSV"),
 		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Heats) })
+	huma.Register(api, op("gauges", http.MethodGet, "/pieces/{id}/gauges.pdf", "Lengths, slots and template at 1:1, to cut out and pin by the anvil"),
+		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Gauges) })
 	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"),
 		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Card) })
 }

@@ -19,7 +19,7 @@ type Plan struct {
 // Heat is one trip fire → anvil → fire, without its drawing.
 type Heat struct {
 	Number   int            `json:"number"`
-	Parts    []plan.Part    `json:"parts"`
+	Parts    []Part         `json:"parts"`
 	StartC   float64        `json:"startC"`
 	EndC     float64        `json:"endC"`
 	FireS    float64        `json:"fireS"`
@@ -36,6 +36,16 @@ type Heat struct {
 	Readings []plan.Reading `json:"readings"`
 	Rest     bool           `json:"rest,omitempty" doc:"rest the arm before the next heat"`
 }
+
+// Part is the share of an operation done in one heat, without what only the anvil asks for.
+type Part struct {
+	Operation string  `json:"operation"`
+	FromShare float64 `json:"fromShare"`
+	ToShare   float64 `json:"toShare"`
+	Blows     float64 `json:"blows"`
+}
+
+func partOf(p plan.Part) Part { return Part{p.Operation, p.FromShare, p.ToShare, p.Blows} }
 
 // State is the piece as it is after a heat, and how it cooled in it.
 type State struct {
@@ -63,7 +73,7 @@ func planOf(p *plan.Plan) *Plan {
 	for i := range p.Heats {
 		h := &p.Heats[i]
 		out.Heats[i] = Heat{
-			Number: h.Number, Parts: h.Parts, StartC: h.StartC, EndC: h.EndC, FireS: h.FireS, CarryS: h.CarryS, WorkS: h.WorkS, BrushS: h.BrushS,
+			Number: h.Number, Parts: each(h.Parts, partOf), StartC: h.StartC, EndC: h.EndC, FireS: h.FireS, CarryS: h.CarryS, WorkS: h.WorkS, BrushS: h.BrushS,
 			Blows: h.Blows, FuelG: h.FuelG, ScaleMm3: h.ScaleMm3, ScaleG: h.ScaleG, HotSoFar: h.HotSoFar, HotFrom: h.HotFrom, HotTo: h.HotTo,
 			Readings: h.Readings, Rest: h.Rest,
 		}

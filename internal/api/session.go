@@ -153,6 +153,17 @@ func (h *handlers) sessions(api huma.API) {
 			f, b, err := h.work.BookOf(ctx, in.ID)
 			return answer(ctx, h, Book{Session: sessionOf(f), Book: b}, err)
 		})
+	for ending, f := range map[string]Format{"pdf": Made, "csv": LogCSV, "json": LogJSON} {
+		huma.Register(api, op("sessionBook"+ending, http.MethodGet, "/sessions/{id}/book."+ending, "The book of a session as "+ending),
+			func(ctx context.Context, in *idIn) (*fileOut, error) {
+				now, err := h.work.Fire(ctx, in.ID)
+				if err != nil {
+					return nil, fail(ctx, err, "")
+				}
+				paper, err := SessionFile(ctx, h.work, in.ID, f)
+				return fileOf(ctx, h, now.Doc.Name, paper, err)
+			})
+	}
 	picture := op("keepPicture", http.MethodPost, "/pictures", "Keep a PNG or JPEG; the answer names it")
 	picture.MaxBodyBytes = work.MaxPictureBytes + 1
 	huma.Register(api, picture, func(ctx context.Context, in *rawIn) (*body[Named], error) {

@@ -10,6 +10,8 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/forge"
+	"coldember/core/session"
+	"coldember/core/simulate"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -73,7 +75,13 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 40)
 	y.library()
 	c.daysBefore(now, 33)
-	y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
+	rigging := y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
+	c.daysBefore(now, 31)
+	y.forge(c, rigging, simulate.Wish{
+		Breaks: map[int]int64{6: 2 * day.Milliseconds()}, Every: 2,
+		Faults: map[int]simulate.Fault{9: {Fault: session.Fault{Kind: "bent"}, Text: text.Say("demo.bent", nil)}},
+		Note:   text.Say("demo.riggingNote", nil),
+	})
 	c.daysBefore(now, 26)
 	y.piece(work.NewPiece{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "tongs"}}})
 	c.daysBefore(now, 21)
@@ -87,7 +95,9 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 6)
 	y.piece(work.NewPiece{Name: Net, PatternID: y.patterns[Net], StockID: rack["Old plane iron"], Hand: YardHand})
 	c.daysBefore(now, 4)
-	y.piece(work.NewPiece{Name: Reed, PatternID: y.patterns[Reed], StockID: rack["Hay-rake tines"], Hand: YardHand})
+	reed := y.piece(work.NewPiece{Name: Reed, PatternID: y.patterns[Reed], StockID: rack["Hay-rake tines"], Hand: YardHand})
+	c.daysBefore(now, 3)
+	y.forge(c, reed, simulate.Wish{Heats: 9, Every: 3, Note: text.Say("demo.reedNote", nil)})
 	return y.err
 }
 
@@ -206,11 +216,48 @@ func (y *yard) library() {
 	}
 }
 
-func (y *yard) piece(in work.NewPiece) {
+func (y *yard) piece(in work.NewPiece) (made work.Piece) {
+	if y.err != nil {
+		return made
+	}
+	made, _, err := y.work.StartPiece(y.ctx, in)
+	if err != nil {
+		y.err = fmt.Errorf("demo: %s: %w", in.Name, err)
+	}
+	return made
+}
+
+// day is a day of work.
+const day = 24 * time.Hour
+
+// hands is the seed of the hands that the yard's pieces are forged by.
+const hands = 11
+
+// forge takes a piece to the fire and forges it as a hidden piece of steel goes, told as the
+// screen on the shelf would.
+func (y *yard) forge(c *clock, p work.Piece, w simulate.Wish) {
 	if y.err != nil {
 		return
 	}
-	if _, _, err := y.work.StartPiece(y.ctx, in); err != nil {
-		y.err = fmt.Errorf("demo: %s: %w", in.Name, err)
+	y.err = func() error {
+		fire, err := y.work.TakeToFire(y.ctx, p.ID, false)
+		if err != nil {
+			return err
+		}
+		piece, err := simulate.New(y.ctx, p.Doc.Request, hands)
+		if err != nil {
+			return err
+		}
+		w.Device, w.BeginMs = "shelf", c.at.UnixMilli()
+		events := piece.Tell(w)
+		c.at = time.UnixMilli(events[len(events)-1].AtMs).In(c.at.Location())
+		heard, err := y.work.Tell(y.ctx, fire.ID, c.at.UnixMilli(), events)
+		if err == nil && len(heard.Refused) > 0 {
+			err = fmt.Errorf("%d events refused", len(heard.Refused))
+		}
+		return err
+	}()
+	if y.err != nil {
+		y.err = fmt.Errorf("demo: %s at the fire: %w", p.Doc.Name, y.err)
 	}
 }

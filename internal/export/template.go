@@ -79,6 +79,11 @@ func (t *tile) draw(name string, i, tiles int, ls []Loop, top float64) {
 		}
 	}
 	t.anvilMarks(base - lo[1] + 30)
+	t.checkBar()
+}
+
+// checkBar is what the print is checked by.
+func (t *tile) checkBar() {
 	y := t.paper.HeightMm - t.margin - 8
 	t.line(t.margin, y, t.margin+checkBarMm, y, .3, ink)
 	t.line(t.margin, y-2, t.margin, y+2, .3, ink)

@@ -17,6 +17,7 @@ import (
 	"coldember/core/stock"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
+	"coldember/internal/text"
 )
 
 // CSVError says where a table of stock is wrong.
@@ -81,7 +82,7 @@ func tableLine(id string, d doc.Stock) []string {
 	}
 	row := []string{id, d.Name, string(d.Piece.Form), d.Origin, d.SteelID, known, d.Certificate, d.Place, strings.Join(d.Hazards, " "), d.Notes}
 	for i := range row {
-		row[i] = defused(row[i])
+		row[i] = text.Defused(row[i])
 	}
 	for _, name := range csvFigures() {
 		row = append(row, csvNumber(d, name))
@@ -181,7 +182,7 @@ func checkHead(head []string) error {
 func csvRow(head, row []string, line int) (TableRow, error) {
 	out := TableRow{Line: line, Cells: map[string]string{}}
 	for i, name := range head {
-		text := fused(strings.TrimSpace(row[i]))
+		text := text.Fused(strings.TrimSpace(row[i]))
 		switch {
 		case name == "id":
 			out.ID = text
@@ -251,23 +252,4 @@ func nearest(name string, known []string) string {
 		}
 	}
 	return best
-}
-
-// runs are the letters that make a spreadsheet run what follows.
-const runs = "=+-@\t\r'"
-
-// defused is a text that a spreadsheet shows, and does not run.
-func defused(text string) string {
-	if text != "" && strings.ContainsRune(runs, rune(text[0])) {
-		return "'" + text
-	}
-	return text
-}
-
-// fused is the reverse of defused.
-func fused(text string) string {
-	if len(text) > 1 && text[0] == '\'' && strings.ContainsRune(runs, rune(text[1])) {
-		return text[1:]
-	}
-	return text
 }

@@ -10,6 +10,7 @@ import (
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
+	"coldember/internal/text"
 )
 
 // RackChange is what a line of a table does to the rack.
@@ -155,7 +156,7 @@ func mergeKnown(r TableRow, was Stock) (m mergedRow, err error) {
 	start := doc.Copy(was.Doc)
 	stands := map[string]string{}
 	for i, cell := range tableLine(was.ID, was.Doc) {
-		stands[tableColumns()[i]] = fused(cell)
+		stands[tableColumns()[i]] = text.Fused(cell)
 	}
 	for _, e := range r.Edits {
 		cell, has := r.Cells[e.Field]

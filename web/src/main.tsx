@@ -15,6 +15,7 @@ const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
 const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
+const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
@@ -37,6 +38,7 @@ if (root)
               <Route path="rack/:id?" element={<RackPage />} />
               <Route path="cuts" element={<CutsPage />} />
               <Route path="sheet" element={<SheetPage />} />
+              <Route path="book" element={<BookPage />} />
               <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />
               <Route path="pieces/:id/fire" element={<AnvilPage />} />

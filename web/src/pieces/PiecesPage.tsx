@@ -4,7 +4,7 @@ import { useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, ask, type Piece } from "../api/client";
-import { usePieces, useSteelName, useUnits } from "../api/hooks";
+import { useEntry, usePieces, useSteelName, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn";
 import { useTitle } from "../shell/focus";
@@ -85,12 +85,26 @@ function Empty({ archived, onNew }: { archived: boolean; onNew: () => void }) {
   );
 }
 
+type Progress = NonNullable<ReturnType<typeof useEntry>>["progress"];
+
+/** How far a piece is at the fire. */
+function atFire(p: Progress): string {
+  const at = p.lastMs ? new Date(p.lastMs).toLocaleDateString(undefined, { day: "numeric", month: "short" }) : "";
+  if (p.phase === "finished") return say("pieces.forged", { n: p.trips, at });
+  return say(p.phase === "away" || p.phase === "ready" ? "pieces.atHeat" : "pieces.forgingNow", {
+    n: p.trips,
+    of: p.heats,
+    at,
+  });
+}
+
 function Row({ piece, scale }: { piece: Piece; scale: number }) {
   const steelName = useSteelName();
   const units = useUnits();
   const client = useQueryClient();
   const go = useNavigate();
   const { doc, summary: s } = piece;
+  const at = useEntry(piece.id)?.progress;
   const refresh = () => client.invalidateQueries({ queryKey: ["pieces"] });
   const shelve = async (way: "archive" | "restore") => {
     const params = { params: { path: { id: piece.id } } };
@@ -127,6 +141,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
             {steelName(s.steelId)} · {print.length(s.bladeMm, units)} · {print.mass(s.massG, units)} ·{" "}
             {print.length(s.cutLengthMm, units)} {say("pieces.ofBar")} · {count("heats", s.heats)}
           </span>
+          {at && <span className="block text-act">{atFire(at)}</span>}
           {s.stops > 0 && <span className="block text-ember">{count("pieces.stops", s.stops)}</span>}
         </span>
       </Link>

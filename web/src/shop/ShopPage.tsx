@@ -1,5 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
 import { useTitle } from "../shell/focus";
@@ -12,6 +13,7 @@ import { Typed } from "../ui/Typed";
 import { CopiesPanel } from "./CopiesPanel";
 
 const smithFields = ["hammerKg", "faceMm", "peenBiteMm", "peenLengthMm"] as const;
+const tongsFields = ["leastMm", "mostMm", "wideMm"] as const;
 const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
 
 /** Units, paper, the smiths of the shop and the forge. */
@@ -67,14 +69,15 @@ function ShopForm({ shop }: { shop: Settings }) {
     />
   );
   /** Tools of one kind: each with its figures, and the usual ones to add. */
-  const set = <K extends string>(
-    name: "hammers" | "hearths",
+  const set = <K extends string, T extends Record<K, number> & { name: string }>(
+    name: "hammers" | "hearths" | "tongs",
     adding: string,
-    tools: (Record<K, number> & { name: string })[],
+    tools: T[],
     fields: readonly K[],
     labels: string,
     usual: string[],
     prefix: string,
+    choice?: (i: number, tool: T) => ReactNode,
   ) => (
     <section>
       <h2 className="mt-8 mb-3 text-2xl">{say(`shop.${name}`)}</h2>
@@ -82,6 +85,7 @@ function ShopForm({ shop }: { shop: Settings }) {
         {tools.map((tool, i) => (
           <Group key={tool.name} title={tool.name}>
             {typed(`${name}.${i}.name`, tool.name, say("shop.toolName"))}
+            {choice?.(i, tool)}
             {fields.map((k) => typed(`${name}.${i}.${k}`, tool[k], told(`field.name.${labels}.${k}`)))}
             <button
               type="button"
@@ -106,7 +110,12 @@ function ShopForm({ shop }: { shop: Settings }) {
   const f = shop.fire;
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
-      <h1 className="mb-4 text-3xl">{say("nav.shop")}</h1>
+      <div className="mb-4 flex flex-wrap items-end gap-4">
+        <h1 className="mr-auto text-3xl">{say("nav.shop")}</h1>
+        <Link className="press" to="/book" data-testid="to-book">
+          {say("book.title")}
+        </Link>
+      </div>
       <div className="grid max-w-5xl gap-8 lg:grid-cols-2">
         <Group title={say("shop.looks")}>
           {pick("units", shop.units, say("shop.units"), ["mm", "in"], "units")}
@@ -187,6 +196,16 @@ function ShopForm({ shop }: { shop: Settings }) {
         "fire",
         ["gas", "largeGas", "charcoal", "coke", "pit"],
         "hearth",
+      )}
+      {set(
+        "tongs",
+        "shop.addTongs",
+        shop.tongs,
+        tongsFields,
+        "tongs",
+        ["thin", "thick", "box", "vee"],
+        "tongs",
+        (i, t) => pick(`tongs.${i}.jaw`, t.jaw, say("field.name.tongs.jaw"), ["flatJaw", "boxJaw", "veeJaw"], "tongs"),
       )}
       <CopiesPanel
         fields={
