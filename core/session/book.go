@@ -55,6 +55,7 @@ type OperationDone struct {
 type Sum struct {
 	Heats     int     `json:"heats"`
 	PlanHeats int     `json:"planHeats"`
+	Cycles    int     `json:"cycles" doc:"counted apart"`
 	Blows     int     `json:"blows"`
 	PlanBlows int     `json:"planBlows"`
 	FireS     float64 `json:"fireS"`
@@ -227,10 +228,13 @@ func (c *Course) worked(s *State, r *Told) bool {
 // sum adds everything up.
 func (b *Book) sum(c *Course, s *State) {
 	t := &b.Totals
-	t.Heats, t.Faults = len(b.Heats), len(b.Faults)
+	t.Faults = len(b.Faults)
+	t.Heats, t.Cycles = s.taken(c)
 	for i := range b.Heats {
 		h := &b.Heats[i]
-		t.Blows, t.FireS, t.WorkS = t.Blows+h.Blows, t.FireS+h.FireS, t.WorkS+h.WorkS
+		if t.FireS += h.FireS; !c.Cycles(h.Heat) {
+			t.Blows, t.WorkS = t.Blows+h.Blows, t.WorkS+h.WorkS
+		}
 		b.LastMs = max(b.LastMs, h.OutMs, h.EndMs)
 	}
 	for i := range s.Told {
@@ -239,13 +243,18 @@ func (b *Book) sum(c *Course, s *State) {
 	done, scale := 0, 0.0
 	for i := range c.Heats {
 		h := &c.Heats[i]
-		if h.Last < s.Step {
+		if h.Last >= s.Step {
+			continue
+		}
+		if t.PlanFuelG += c.FuelKgPerH / 3.6 * h.lastsS(); !c.Cycles(h.Number) {
 			done++
-			t.PlanFuelG += h.FuelG
 		}
 	}
 	t.PlanHeats = done
 	for i := range min(s.Step, len(c.Steps)) {
+		if c.Steps[i].Cycle {
+			continue
+		}
 		t.PlanBlows, t.PlanS = t.PlanBlows+c.Steps[i].Blows, t.PlanS+c.Steps[i].WorkS
 	}
 	for _, k := range s.Sittings {

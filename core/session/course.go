@@ -137,6 +137,12 @@ func (c *Course) StepAt(id string) int {
 	return -1
 }
 
+// Cycles tells whether a heat is a cycle: taken to heat and let cool, without a blow.
+func (c *Course) Cycles(heat int) bool {
+	h := c.heat(heat)
+	return h != nil && h.First < len(c.Steps) && c.Steps[h.First].Cycle
+}
+
 // HeatOf is the heat of a step, or nil.
 func (c *Course) HeatOf(step int) *Heat {
 	if step < 0 || step >= len(c.Steps) {

@@ -423,13 +423,27 @@ func (f *folding) told(e *Event, ms int64) {
 		if r.Quantity == Fuel {
 			f.s.FuelG, f.s.FuelAtMs = r.MassG, ms
 		}
-		if want, ok := f.c.PlannedMm(r.Quantity, t.OfHeat, r.AtMm); ok {
+		if want, ok := f.wanted(r, t.OfStep, t.OfHeat); ok {
 			t.WantMm, t.Wanted, t.DifferM = want, true, r.Mm-want
 			t.Within = math.Abs(t.DifferM) <= f.within(t.OfStep)
 		}
 	}
 	f.s.Told = append(f.s.Told, t)
 }
+
+// wanted is what a reading should have been: the figure of its step where it was read there,
+// else what was planned at its place.
+func (f *folding) wanted(r *Reading, step, heat int) (mm float64, ok bool) {
+	if step >= 0 && step < len(f.c.Steps) {
+		if g := f.c.Steps[step].Goal; g != nil && Quantity(g.Measure) == r.Quantity && (g.Measure == plan.Rise || math.Abs(g.AtMm-r.AtMm) <= sameMm) {
+			return g.Mm, true
+		}
+	}
+	return f.c.PlannedMm(r.Quantity, heat, r.AtMm)
+}
+
+// sameMm is as near as a place is found again with a rule.
+const sameMm = 2
 
 // within is how near the calipers have to be at a step.
 func (f *folding) within(step int) float64 {

@@ -27,6 +27,7 @@ func Freeze(req *plan.Request, p *plan.Plan) Course {
 	for i := range p.Operations {
 		ops[p.Operations[i].ID] = &p.Operations[i]
 	}
+	shares := Shares(p.Heats)
 	sides := map[string]bool{string(forge.Bevel): true, string(forge.FalseEdge): true}
 	held := plan.Slab{WidthMm: p.Bar.WidthMm, ThicknessMm: p.Bar.ThicknessMm}
 	for i := range p.Heats {
@@ -46,7 +47,7 @@ func Freeze(req *plan.Request, p *plan.Plan) Course {
 			f, t := op.Hammer(), op.Fire()
 			s := Step{
 				ID: strconv.Itoa(h.Number) + "-" + strconv.Itoa(k+1), Heat: h.Number, Operation: op.ID, Kind: op.Kind, Face: string(f.Face), Support: f.Support,
-				Machine: f.Machine, Dies: string(f.Dies), StopMm: f.StopMm, Zones: op.Zones, FromMm: part.FromMm, ToMm: part.ToMm, FromShare: part.FromShare, ToShare: part.ToShare,
+				Machine: f.Machine, Dies: string(f.Dies), StopMm: f.StopMm, Zones: op.Zones, FromMm: part.FromMm, ToMm: part.ToMm, FromShare: shares[i][k][0], ToShare: shares[i][k][1],
 				Blows: int(math.Ceil(part.Blows - 1e-6)), Strokes: f.Strokes > 0, BeginS: begin, WorkS: part.WorkS, LimitS: part.LimitS, HoldS: t.SoakS, Goal: part.Goal,
 				Sides: sides[op.Kind], Cycle: op.Thermal != nil, Cautions: op.CautionCodes,
 			}
@@ -69,6 +70,31 @@ func Freeze(req *plan.Request, p *plan.Plan) Course {
 		c.Heats = append(c.Heats, out)
 	}
 	return c
+}
+
+// Shares are how much of its operation each part of each heat does, from and to, by the time
+// that it takes: a part of a plan counts within its own stretch alone.
+func Shares(heats []plan.HeatStep) [][][2]float64 {
+	whole, done := map[string]float64{}, map[string]float64{}
+	for i := range heats {
+		for k := range heats[i].Parts {
+			whole[heats[i].Parts[k].Operation] += heats[i].Parts[k].WorkS
+		}
+	}
+	out := make([][][2]float64, len(heats))
+	for i := range heats {
+		for k := range heats[i].Parts {
+			part := &heats[i].Parts[k]
+			from := done[part.Operation]
+			done[part.Operation] += part.WorkS
+			if all := whole[part.Operation]; all > 0 {
+				out[i] = append(out[i], [2]float64{from / all, (from + part.WorkS) / all})
+			} else {
+				out[i] = append(out[i], [2]float64{0, 1})
+			}
+		}
+	}
+	return out
 }
 
 // hotOf is the stretch that all steps of a heat are worked in.

@@ -119,7 +119,8 @@ func TestAWholeCourseIsWalked(t *testing.T) {
 	assert.Equal(t, len(c.Steps)+len(c.Heats)+1, len(s.events), "one touch a step, one a heat out of the fire, one to begin")
 	b := session.BookOf(c, s.events)
 	assert.True(t, b.Finished)
-	assert.Equal(t, len(p.Heats), b.Totals.Heats)
+	assert.Equal(t, len(p.Heats), b.Totals.Heats+b.Totals.Cycles)
+	assert.Equal(t, p.Totals.Heats, b.Totals.PlanHeats)
 	assert.InEpsilon(t, b.Totals.PlanBlows, b.Totals.Blows, .05, "by the pace of the plan")
 	for _, o := range b.Operations {
 		assert.True(t, o.Done, o.Operation)

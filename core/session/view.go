@@ -13,11 +13,14 @@ const (
 
 // View is what a screen shows of a session at a moment.
 type View struct {
-	Phase Phase `json:"phase" enum:"ready,fire,out,away,finished"`
-	Step  int   `json:"step"`
-	Heat  int   `json:"heat" doc:"of the course"`
-	Trip  int   `json:"trip" doc:"heats taken, that in hand among them"`
-	Heats int   `json:"heats" doc:"that it will come to, by what is left of the course"`
+	Phase   Phase `json:"phase" enum:"ready,fire,out,away,finished"`
+	Step    int   `json:"step"`
+	Heat    int   `json:"heat" doc:"of the course"`
+	Trip    int   `json:"trip" doc:"heats taken, that in hand among them; cycles are counted apart"`
+	Heats   int   `json:"heats" doc:"that it will come to, by what is left of the course"`
+	Cycle   int   `json:"cycle,omitempty" doc:"cycles taken, that in hand among them"`
+	Cycles  int   `json:"cycles,omitempty" doc:"that it will come to"`
+	Cycling bool  `json:"cycling,omitempty" doc:"the step shown is one"`
 	// Assumed: nobody said that the piece went back, but it is cold by now.
 	Assumed bool `json:"assumed,omitempty"`
 
@@ -44,7 +47,8 @@ type View struct {
 
 // Show is a state at a moment of the time that its events are told in.
 func (s *State) Show(c *Course, nowMs int64) View {
-	v := View{Phase: s.Phase, Step: s.Step, Trip: len(s.Trips), SinceS: seconds(s.SinceMs, nowMs)}
+	v := View{Phase: s.Phase, Step: s.Step, SinceS: seconds(s.SinceMs, nowMs)}
+	v.Trip, v.Cycle = s.taken(c)
 	step := s.Step
 	if v.Phase == OutOf && len(s.Trips) > 0 && len(c.Steps) > 0 {
 		k := s.cooling(c)
@@ -70,7 +74,7 @@ func (s *State) Show(c *Course, nowMs int64) View {
 	}
 	v.Step = step
 	if step >= len(c.Steps) {
-		v.Heats = v.Trip
+		v.Heats, v.Cycles = v.Trip, v.Cycle
 		if v.Phase != Away {
 			v.Phase = Finished
 		}
@@ -98,6 +102,21 @@ func (s *State) Show(c *Course, nowMs int64) View {
 	v.Rest = h.Number > 1 && c.heat(h.Number-1).Rest && v.Phase == InFire
 	return v
 }
+
+// taken counts the heats and the cycles that were taken.
+func (s *State) taken(c *Course) (heats, cycles int) {
+	for i := range s.Trips {
+		if c.Cycles(s.Trips[i].Heat) {
+			cycles++
+		} else {
+			heats++
+		}
+	}
+	return heats, cycles
+}
+
+// lastsS is how long a heat takes, fire and anvil.
+func (h *Heat) lastsS() float64 { return h.FireS + h.CarryS + h.WorkS + h.BrushS }
 
 // cycling tells whether the step in hand is no work of the hammer: it cools for as long as it
 // does.
@@ -139,11 +158,16 @@ func (s *State) toCome(c *Course, v *View, nowMs int64) {
 		if h.Number < first || h.Number == first && v.Phase == OutOf {
 			continue
 		}
-		v.HeatsLeft++
-		v.TimeLeftS += h.FireS + h.CarryS + h.WorkS + h.BrushS
-		v.NeedFuelG += h.FuelG
+		if c.Cycles(h.Number) {
+			v.Cycles++
+		} else {
+			v.HeatsLeft++
+		}
+		v.TimeLeftS += h.lastsS()
 	}
-	v.Heats = v.Trip + v.HeatsLeft
+	v.NeedFuelG = c.FuelKgPerH / 3.6 * v.TimeLeftS
+	v.Heats, v.Cycles = v.Trip+v.HeatsLeft, v.Cycle+v.Cycles
+	v.Cycling = c.Cycles(first)
 	if s.FuelAtMs > 0 {
 		burnt := c.FuelKgPerH / 3.6 * s.burningS(nowMs)
 		v.HaveFuelG = math.Max(0, s.FuelG-burnt)

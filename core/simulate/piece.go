@@ -29,7 +29,8 @@ type Piece struct {
 	Planned *plan.Plan // the plan it is forged by
 	was     *plan.Plan // what it comes to
 	course  session.Course
-	massG   []float64 // after every heat it really takes
+	shares  [][][2]float64 // of its operation that each part of each heat does
+	massG   []float64      // after every heat it really takes
 	seed    uint64
 }
 
@@ -58,7 +59,7 @@ func New(ctx context.Context, req plan.Request, seed uint64) (*Piece, error) {
 		if err != nil {
 			return nil, err
 		}
-		p := &Piece{Planned: planned, was: was, course: session.Freeze(&req, planned), seed: seed}
+		p := &Piece{Planned: planned, was: was, course: session.Freeze(&req, planned), seed: seed, shares: session.Shares(was.Heats)}
 		left := planned.Bar.StartMm3
 		for i := range was.Heats {
 			left -= was.Heats[i].ScaleMm3

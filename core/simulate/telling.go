@@ -30,11 +30,12 @@ const usualEvery = 3
 
 // telling is a session on its way.
 type telling struct {
-	p    *Piece
-	w    Wish
-	out  []session.Event
-	ms   int64
-	step int // of the course, in hand
+	p     *Piece
+	w     Wish
+	out   []session.Event
+	ms    int64
+	step  int  // of the course, in hand
+	begun bool // and something of it done
 }
 
 // Tell tells a session as a screen at the anvil would: every event with its time, the steps
@@ -94,9 +95,10 @@ func (t *telling) heat(n int) {
 	spent := 0.0
 	for i := range h.Parts {
 		part := &h.Parts[i]
-		from := part.FromShare
-		for t.step < len(steps) && steps[t.step].Operation == part.Operation && steps[t.step].ToShare <= part.ToShare+shareSlack {
-			k := share(steps[t.step].ToShare-from, part.ToShare-part.FromShare)
+		from, to := t.p.shares[n-1][i][0], t.p.shares[n-1][i][1]
+		whole := to - from
+		for t.step < len(steps) && steps[t.step].Operation == part.Operation && steps[t.step].ToShare <= to+shareSlack {
+			k := share(steps[t.step].ToShare-from, whole)
 			owed += part.Blows * k
 			spent += part.WorkS * k
 			from = steps[t.step].ToShare
@@ -111,10 +113,11 @@ func (t *telling) heat(n int) {
 			atS, owed = spent, 0
 			t.step++
 		}
-		k := share(part.ToShare-from, part.ToShare-part.FromShare)
+		k := share(to-from, whole)
 		owed += part.Blows * k
 		spent += part.WorkS * k
 	}
+	t.begun = owed >= 1
 	t.pass(spent - atS)
 	if h.Blows > 0 {
 		t.say(session.Event{Kind: session.LastBlow})
@@ -191,24 +194,68 @@ func (t *telling) between(n, of int) {
 	}
 }
 
-// measure puts the calipers where the step that was done last has its figure.
+// measure puts the calipers where the step that was done last has its figure, if nothing was
+// struck there since; on a piece that is done, to the blade near its point, its middle and its
+// heel.
 func (t *telling) measure(n int) {
 	c := &t.p.course
-	for i := min(t.step, len(c.Steps)) - 1; i >= 0; i-- {
+	if t.step >= len(c.Steps) {
+		t.stations(n)
+		return
+	}
+	if t.begun {
+		return
+	}
+	for i := t.step - 1; i >= 0; i-- {
 		g := c.Steps[i].Goal
 		if g == nil || g.Measure == plan.Rise {
 			continue
 		}
-		if mm, ok := t.p.Caliper(n, g.Measure, g.AtMm); ok {
+		if mm, ok := t.p.Caliper(n, g.Measure, t.p.own(n, c.Steps[i].Heat, g.AtMm)); ok {
 			t.pass(6)
-			at := math.Round(g.AtMm)
-			t.say(session.Event{Kind: session.Read, Step: c.Steps[i].ID, Reading: &session.Reading{Quantity: session.Quantity(g.Measure), Mm: mm, AtMm: at}})
-			if t.step >= len(c.Steps) && g.Measure != plan.Height { // at the end both ways
-				if mm, ok := t.p.Caliper(n, plan.Height, at); ok {
-					t.say(session.Event{Kind: session.Read, Step: c.Steps[i].ID, Reading: &session.Reading{Quantity: session.Quantity(plan.Height), Mm: mm, AtMm: at}})
-				}
-			}
+			t.say(session.Event{Kind: session.Read, Step: c.Steps[i].ID, Reading: &session.Reading{Quantity: session.Quantity(g.Measure), Mm: mm, AtMm: math.Round(g.AtMm)}})
 		}
 		return
 	}
+}
+
+// stations reads the blade at three places, both ways.
+func (t *telling) stations(n int) {
+	c := &t.p.course
+	last := &c.Heats[len(c.Heats)-1]
+	from, to := zone(last.Shape, plan.ZoneBlade)
+	for _, share := range []float64{.15, .5, .85} {
+		at := math.Round(from + share*(to-from))
+		for _, m := range []plan.Measure{plan.Height, plan.Thickness} {
+			if mm, ok := t.p.Caliper(n, m, t.p.own(n, last.Number, at)); ok {
+				t.pass(5)
+				t.say(session.Event{Kind: session.Read, Step: c.Steps[len(c.Steps)-1].ID, Reading: &session.Reading{Quantity: session.Quantity(m), Mm: mm, AtMm: at}})
+			}
+		}
+	}
+}
+
+// zone is where a zone lies on a shape.
+func zone(shape []plan.Station, name string) (from, to float64) {
+	from = math.Inf(1)
+	for i := range shape {
+		if s := &shape[i]; s.Zone == name {
+			from, to = math.Min(from, s.XMm), math.Max(to, s.XMm)
+		}
+	}
+	return from, to
+}
+
+// own is where a place of the planned piece after one of its heats lies on the real piece after
+// heat n: as far along the same zone.
+func (p *Piece) own(n, heat int, atMm float64) float64 {
+	planned, real := p.course.Heats[heat-1].Shape, p.was.Heats[n-1].Shape
+	for _, name := range []string{plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso, plan.ZoneTang} {
+		a0, a1 := zone(planned, name)
+		b0, b1 := zone(real, name)
+		if atMm <= a1 && a1 > a0 && b1 > b0 {
+			return b0 + (b1-b0)*math.Max(0, (atMm-a0)/(a1-a0))
+		}
+	}
+	return atMm
 }

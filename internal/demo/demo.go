@@ -97,7 +97,7 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 4)
 	reed := y.piece(work.NewPiece{Name: Reed, PatternID: y.patterns[Reed], StockID: rack["Hay-rake tines"], Hand: YardHand})
 	c.daysBefore(now, 3)
-	y.forge(c, reed, simulate.Wish{Heats: 9, Every: 3, Note: text.Say("demo.reedNote", nil)})
+	y.forge(c, reed, simulate.Wish{Heats: 9, Every: 1, Note: text.Say("demo.reedNote", nil)})
 	return y.err
 }
 

@@ -65,7 +65,7 @@ func progressOf(d *doc.Session, events []session.Event) doc.Progress {
 	b := session.BookOf(&d.Course, events)
 	v := s.Show(&d.Course, b.LastMs)
 	p := doc.Progress{
-		Phase: s.Phase, Step: s.Step, Steps: len(d.Course.Steps), Trips: len(s.Trips), Heats: v.Heats, Sittings: len(s.Sittings), StartedMs: s.StartedMs, LastMs: b.LastMs,
+		Phase: s.Phase, Step: s.Step, Steps: len(d.Course.Steps), Trips: v.Trip, Heats: v.Heats, Sittings: len(s.Sittings), StartedMs: s.StartedMs, LastMs: b.LastMs,
 		Faults: []string{}, Blows: b.Totals.Blows, LastsS: b.Totals.LastsS, WeightG: b.Totals.WeightG, SteelID: d.Request.SteelID, Hand: d.Hand, Name: d.Name,
 	}
 	for _, f := range b.Faults {

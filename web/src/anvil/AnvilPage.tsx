@@ -126,7 +126,9 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       <h1 className="sr-only">{link.session.name}</h1>
       <header className="flex items-baseline gap-3 text-[clamp(16px,3.2vmin,34px)]">
         <span className="narrow" data-testid="anvil-count">
-          {say("anvil.heatOf", { n: v.trip + (v.phase === "out" ? 0 : 1), of: Math.max(v.heats, v.trip) })}
+          {v.cycling
+            ? say("heats.cycleOf", { n: (v.cycle ?? 0) + (v.phase === "out" ? 0 : 1), of: v.cycles ?? 0 })
+            : say("anvil.heatOf", { n: v.trip + (v.phase === "out" || v.phase === "finished" ? 0 : 1), of: v.heats })}
         </span>
         <span className="min-w-0 flex-1 truncate text-[#9ba39f]">{link.session.name}</span>
         <Line s={s} device={link.device} />

@@ -106,14 +106,15 @@ export function Face({ course, shown }: { course: Course; shown: Shown }) {
 function Goal({ step, units }: { step: Step; units: string }) {
   if (!step.goal) return null;
   return (
-    <p className="mt-[1.5vmin]" data-testid="anvil-goal">
-      <span className={`${large} text-[#6fd3c4]`}>{goalOf(step, units)}</span>{" "}
-      <span className={`${small} text-[#9ba39f]`}>
+    <div className="mt-[1.5vmin]" data-testid="anvil-goal">
+      <p className={`${large} text-[#6fd3c4]`}>{goalOf(step, units)}</p>
+      <p className={`${small} text-[#9ba39f]`}>
         {told(`measure.${step.goal.measure}`)}
-        {step.goal.measure === "rise" ? "" : ` ${say("anvil.at", { at: print.length(step.goal.atMm, units) })}`}
-        {step.goal.measure === "rise" ? "" : ` · ${say("anvil.from", { from: print.length(step.goal.fromMm, units) })}`}
-      </span>
-    </p>
+        {step.goal.measure === "rise"
+          ? ""
+          : ` ${say("anvil.at", { at: print.length(step.goal.atMm, units) })} · ${say("anvil.from", { from: print.length(step.goal.fromMm, units) })}`}
+      </p>
+    </div>
   );
 }
 

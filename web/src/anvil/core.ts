@@ -6,7 +6,7 @@ export type Step = Schemas["FireStep"];
 export type Heat = Schemas["FireHeat"];
 export type Event = Schemas["FireEvent"];
 export type Shown = Schemas["FireShown"];
-export type Reading = Schemas["FireReading"];
+type Reading = Schemas["FireReading"];
 export type Session = Schemas["Session"];
 export type Quantity = Reading["quantity"];
 

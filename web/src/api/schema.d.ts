@@ -2116,6 +2116,11 @@ export interface components {
         FireSum: {
             /** Format: int64 */
             blows: number;
+            /**
+             * Format: int64
+             * @description counted apart
+             */
+            cycles: number;
             /** Format: int64 */
             faults: number;
             /** Format: double */
@@ -2261,6 +2266,18 @@ export interface components {
             blows: number;
             /** @description too cold to strike */
             cold?: boolean;
+            /**
+             * Format: int64
+             * @description cycles taken, that in hand among them
+             */
+            cycle?: number;
+            /**
+             * Format: int64
+             * @description that it will come to
+             */
+            cycles?: number;
+            /** @description the step shown is one */
+            cycling?: boolean;
             fuelShort?: boolean;
             /** Format: double */
             haveFuelG?: number;
@@ -2318,7 +2335,7 @@ export interface components {
             timeLeftS: number;
             /**
              * Format: int64
-             * @description heats taken, that in hand among them
+             * @description heats taken, that in hand among them; cycles are counted apart
              */
             trip: number;
             /**

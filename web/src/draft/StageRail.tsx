@@ -35,11 +35,11 @@ export const StageRail = memo(function StageRail({
           aria-current={name === stage ? "step" : undefined}
           data-stage={name}
           onClick={() => onOpen(name)}
-          className={`min-h-[52px] border-b-2 px-1 py-1.5 text-center ${name === stage ? "border-act" : "border-transparent text-quiet hover:text-chalk"}`}
+          className={`min-h-[52px] border-b-2 px-0.5 py-1.5 text-center ${name === stage ? "border-act" : "border-transparent text-quiet hover:text-chalk"}`}
         >
           <span className="narrow block text-lg leading-tight">{say(`stage.${name}`)}</span>
           <span
-            className={`narrow block truncate text-[15px] leading-tight ${name === stage ? "text-act" : ""}`}
+            className={`narrow block truncate text-[14px] leading-tight ${name === stage ? "text-act" : ""}`}
             data-figure={name}
           >
             {figure[name]}

@@ -65,7 +65,17 @@ export function Overlay({ book, course }: { book: Book; course: Course }) {
               fill="none"
             />
             {m.label && (
-              <text x={m.x} y={m.y0 - 5} textAnchor="middle" className="narrow" fontSize="14" fill="var(--chalk)">
+              <text
+                x={m.x}
+                y={m.y0 - 5}
+                textAnchor="middle"
+                className="narrow"
+                fontSize="14"
+                fill="var(--chalk)"
+                stroke="var(--plate)"
+                strokeWidth="4"
+                paintOrder="stroke"
+              >
                 {m.off > 0 ? "+" : "−"}
                 {print.thickness(Math.abs(m.off), units)}
               </text>

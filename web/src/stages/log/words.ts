@@ -4,7 +4,6 @@ import { print } from "../../units/print";
 
 export type Book = components["schemas"]["FireBook"];
 export type Told = components["schemas"]["FireTold"];
-export type HeatDone = components["schemas"]["FireHeatDone"];
 
 export const dayAndTime = (ms: number): string =>
   new Date(ms).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
