@@ -40,9 +40,10 @@ func TestARodHandleIsDrawnAsItIsBent(t *testing.T) {
 	s.keys("]")
 	s.keys("]")
 	s.until("the eye hangs below the tang", fmt.Sprintf("%s > %v", lowest, 1.5*straight))
-	s.click("[data-testid=step-open]")
-	s.until("on the whole screen", `[...document.querySelectorAll("[data-testid=step-view] svg path")].length >= 3`)
+	s.atFire(demo.Rigging)
+	s.until("on the whole screen", `[...document.querySelectorAll("[data-testid=anvil] svg path")].length >= 3`)
 	s.keys(kb.Escape)
+	s.until("back with its book", `document.querySelector("[data-testid=log-panel]")`)
 }
 
 // TestHardeningIsLastOrForcedOtherwise: taken into the plan, shown after the cycles,

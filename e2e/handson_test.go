@@ -35,16 +35,18 @@ func TestTheHandIsNeverLost(t *testing.T) {
 	s.keys("\r")
 	s.until("the remedy is gone", `!document.querySelector("[data-remedy='allowances.forgingEdgeMm']")`)
 	s.handIs("with the figures", "#figures")
-	for n, stage := range []string{"blade", "stock", "cut", "heats"} {
+	for n, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "log"} {
 		s.keys(fmt.Sprint(n + 1))
 		s.until("the stage", `document.querySelector("[data-stage=`+stage+`][aria-current=step]")`)
 		s.handIs("in "+stage, "#figures")
 	}
-	s.do(chromedp.Focus(chromedp.CSS("[data-testid=step-open]")))
+	s.keys("5")
+	s.do(chromedp.Focus(chromedp.CSS("[data-testid=to-the-fire]")))
 	s.keys("\r")
-	s.handIs("on the whole screen", "[data-testid=step-view]")
+	s.handIs("on the whole screen", "[data-testid=anvil]")
 	s.keys(kb.Escape)
-	s.handIs("back where it was", "[data-testid=step-open]")
+	s.until("with its book", `document.querySelector("[data-stage=log][aria-current=step]")`)
+	s.keys("4")
 	s.keys("?")
 	s.handIs("in the sheet", "[role=dialog]")
 	s.keys(kb.Escape)
@@ -180,7 +182,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		w.click("[data-item='Lorry spring end']")
 		w.do(chromedp.WaitVisible(chromedp.CSS("[data-verdict]")))
 		check(w, "a piece of stock")
-		for _, stage := range []string{"blade", "stock", "cut", "heats"} {
+		for _, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "log"} {
 			w.bench(demo.SlicerNarrow, stage)
 			js[bool](w, `(document.querySelectorAll("aside details").forEach(d => { d.open = true }), true)`)
 			check(w, stage+", all unfolded")

@@ -30,27 +30,6 @@ func TestAHeatIsSeenInTheRoundAndItsCooling(t *testing.T) {
 	}
 }
 
-// TestTheHeatsAreFollowedStepByStep with one key, on the whole screen.
-func TestTheHeatsAreFollowedStepByStep(t *testing.T) {
-	s := open(t)
-	s.bench(demo.Rigging, "heats")
-	s.click("[data-testid=step-open]")
-	s.until("the first", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 1 of")`)
-	high := js[float64](s, `document.querySelector("[data-testid=step-work]").getBoundingClientRect().height`)
-	assert.Greater(t, high, 50., "read from three metres")
-	s.keys(" ")
-	s.keys("\r")
-	s.until("the third", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 3 of")`)
-	s.keys(kb.Backspace)
-	s.until("back one", `document.querySelector("[data-testid=step-count]").textContent.startsWith("Heat 2 of")`)
-	for range s.stored(demo.Rigging).Summary.Heats + 2 { // and the three cycles, from the second on
-		s.click("[data-testid=step-done]")
-	}
-	s.until("all through", `document.querySelector("[data-testid=step-view]").textContent.includes("All heats are through")`)
-	s.keys(kb.Escape)
-	s.until("closed", `!document.querySelector("[data-testid=step-view]")`)
-}
-
 // TestTwoWaysAreComparedAndOneIsTaken, and the cards of the heats are there.
 func TestTwoWaysAreComparedAndOneIsTaken(t *testing.T) {
 	s := open(t)

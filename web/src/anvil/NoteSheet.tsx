@@ -80,6 +80,7 @@ export function NoteSheet({
           <>
             <Pick
               label={say("fault.what")}
+              field="fault-kind"
               value={fault}
               options={faults.map((f) => ({ value: f, label: told(`fault.${f}`) }))}
               onPick={(f) => setFault(f as FaultKind)}
