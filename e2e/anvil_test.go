@@ -1,13 +1,22 @@
 package e2e
 
 import (
+	"bufio"
 	"context"
 	"fmt"
+	"math/rand/v2"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
 	"coldember/core/session"
 	"coldember/internal/demo"
+	"coldember/internal/demo/demotest"
+	"coldember/internal/store"
 	"coldember/internal/work"
 
 	"github.com/chromedp/chromedp"
@@ -230,4 +239,98 @@ func TestTwoScreensAgree(t *testing.T) {
 		t.Logf("after %v", time.Since(began))
 		assert.Equal(t, a.phase(), b.phase())
 	}
+}
+
+// TestAKilledServerIsComeBackTo: whenever it is killed, with the signal that cannot be caught,
+// what was acknowledged is there, and the screen finds its way back by itself and sends the
+// rest.
+func TestAKilledServerIsComeBackTo(t *testing.T) {
+	t.Parallel()
+	data := filepath.Join(t.TempDir(), "demo.db")
+	demotest.Copy(t, data)
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	addr := l.Addr().String()
+	require.NoError(t, l.Close())
+	all := 3
+	if os.Getenv("ABUSE") == "long" {
+		all = 300
+	}
+	for all > 0 {
+		n := min(all, 25)
+		all -= n
+		killedAtTheFire(t, addr, data, n)
+	}
+}
+
+// killedAtTheFire opens a window on a session, and kills its server n times on the way.
+func killedAtTheFire(t *testing.T, addr, data string, n int) {
+	t.Helper()
+	cmd, link := binaryAt(t, addr, data)
+	p, err := browser.NewPage(1280, 800)
+	require.NoError(t, err)
+	defer p.Close()
+	s := &smith{t: t, Page: p}
+	s.do(chromedp.Navigate(link))
+	s.until("the pieces", fmt.Sprintf(`[...document.querySelectorAll("main a")].some(a => a.textContent.includes(%q))`, demo.Reed))
+	id := js[string](s, fmt.Sprintf(`[...document.querySelectorAll("main a")].find(a => a.textContent.includes(%q)).getAttribute("href").split("/")[2]`, demo.Reed))
+	s.do(chromedp.Navigate("http://" + addr + "/pieces/" + id + "/fire"))
+	s.until("at the anvil", `document.querySelector("[data-testid=anvil]")`)
+	js[bool](s, clockwork)
+	for range n {
+		for range rand.IntN(4) { //nolint:gosec // any moment will do
+			s.skip(40)
+			s.touchOrUndo()
+		}
+		go func(cmd *exec.Cmd) {
+			time.Sleep(rand.N(80 * time.Millisecond)) //nolint:gosec // any moment will do
+			_ = cmd.Process.Kill()
+		}(cmd)
+		for range 3 {
+			s.skip(40)
+			s.touchOrUndo()
+		}
+		_ = cmd.Wait()
+		here := js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`)
+		cmd, _ = binaryAt(t, addr, data)
+		s.until("back, and all sent", `document.querySelector("[data-testid=anvil-line]").dataset.waiting === "0" && document.querySelector("[data-testid=anvil-line]").dataset.there === "true"`)
+		assert.Equal(t, here, js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`))
+	}
+	shown := js[int](s, events)
+	_ = cmd.Process.Kill()
+	_ = cmd.Wait()
+	st, err := store.Open(t.Context(), data, nil)
+	require.NoError(t, err)
+	defer func() { _ = st.Close() }()
+	w := work.New(st, time.Now, work.RandomID)
+	f, err := w.FireOf(t.Context(), id)
+	require.NoError(t, err)
+	all, err := w.Happened(t.Context(), f.ID, 0)
+	require.NoError(t, err)
+	assert.Len(t, all, shown, "all that the screen showed, each once")
+}
+
+// touchOrUndo goes on, or back by one where there is nothing to go on with.
+func (s *smith) touchOrUndo() {
+	s.t.Helper()
+	if js[bool](s, `!document.querySelector("[data-testid=anvil-go]").dataset.next`) {
+		s.touch(kb.Backspace)
+		return
+	}
+	s.touch(" ")
+}
+
+// binaryAt runs the real program at an address and returns its link.
+func binaryAt(t *testing.T, addr, data string) (*exec.Cmd, string) {
+	t.Helper()
+	cmd := exec.Command("../bin/coldember", "demo", "--addr", addr, "--data", data)
+	out, err := cmd.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, cmd.Start())
+	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })
+	lines := bufio.NewScanner(out)
+	require.True(t, lines.Scan(), "it says where it is")
+	_, link, ok := strings.Cut(lines.Text(), "at ")
+	require.True(t, ok, lines.Text())
+	return cmd, link
 }

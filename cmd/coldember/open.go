@@ -11,6 +11,7 @@ import (
 	"strings"
 	"time"
 
+	"coldember/internal/server"
 	"coldember/internal/store"
 
 	"github.com/spf13/cobra"
@@ -18,6 +19,20 @@ import (
 
 // startFile is where a server keeps the link that has its key, for this user alone.
 func startFile(data string) string { return data + ".start" }
+
+// keptKey is the key of a server that was killed, if this user alone could read it; else a new
+// one. A server that is stopped takes its key with it.
+func keptKey(file string) server.Key {
+	info, err := os.Lstat(file)
+	if err == nil && info.Mode() == 0o600 {
+		if raw, err := os.ReadFile(file); err == nil {
+			if k, ok := server.KeyIn(string(raw)); ok {
+				return k
+			}
+		}
+	}
+	return server.NewKey()
+}
 
 // writeAlone writes a file that is nobody else's to read, whatever was there before.
 func writeAlone(file, text string) error {

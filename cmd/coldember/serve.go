@@ -135,9 +135,9 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		stop := keepCopies(ctx, w)
 		defer stop()
 	}
-	key := server.NewKey()
-	h := server.Handler(w, web.Dist(), key)
 	link := startFile(s.data)
+	key := keptKey(link)
+	h := server.Handler(w, web.Dist(), key)
 	defer func() { _ = os.Remove(link) }()
 	var told error
 	err = server.Run(ctx, l, h, func(a net.Addr) {

@@ -14,11 +14,23 @@ import (
 )
 
 // Key is the secret of one start of the server. Who has it may do everything; another
-// user of the same machine, who can reach the port as well, may do nothing.
+// user of the same machine, who can reach the port as well, may do nothing. A server that
+// was killed begins again with the key it had, so that a screen at the anvil finds its way
+// back by itself.
 type Key string
 
 // NewKey is a key that nobody can guess.
 func NewKey() Key { return Key(rand.Text()) }
+
+// KeyIn is the key in a link that Link made; ok is false where it has none.
+func KeyIn(link string) (k Key, ok bool) {
+	u, err := url.Parse(strings.TrimSpace(link))
+	if err != nil || u.Path != startPath {
+		return "", false
+	}
+	k = Key(u.Query().Get("key"))
+	return k, len(k) == len(NewKey())
+}
 
 // startPath hands the key to a browser, which keeps it in a cookie.
 const startPath = "/start"

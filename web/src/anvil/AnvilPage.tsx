@@ -200,7 +200,7 @@ function Line({ s, device }: { s: LinkState; device: string }) {
   const words = s.noRoom
     ? say("anvil.noRoom")
     : !s.there
-      ? say("anvil.alone", { n: s.waiting })
+      ? [s.trouble, say("anvil.alone", { n: s.waiting })].filter(Boolean).join(" ")
       : s.wrongClock || clock
         ? say("anvil.wrongClock")
         : "";

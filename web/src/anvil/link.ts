@@ -1,4 +1,4 @@
-import { api, ask } from "../api/client";
+import { api, ask, Refused } from "../api/client";
 import type { Event, Fold, Session, Shown, Wrong } from "./core";
 import { deviceName, type Kept, keep, leftBehind, loadKept, type Refused, without } from "./queue";
 
@@ -9,6 +9,8 @@ export interface LinkState {
   refused: Refused[];
   /** Whether the server was reached last. */
   there: boolean;
+  /** What the server said when it would not take what was sent: a full disk, for one. */
+  trouble?: string;
   /** The clock of this device is off by a minute or more. */
   wrongClock: boolean;
   /** The browser has no room to keep what waits. */
@@ -149,9 +151,9 @@ export class Link {
         keep(this.session.id, other.device, without(other.kept, new Set(other.kept.queue.map((e) => e.id)), []));
       }
       this.tries = 0;
-      this.set({ there: true });
-    } catch {
-      this.set({ there: false });
+      this.set({ there: true, trouble: undefined });
+    } catch (e) {
+      this.set({ there: false, trouble: e instanceof Refused ? e.problem.detail : undefined });
       if (!this.closed) {
         this.timer = setTimeout(() => void this.flush(), againMs[Math.min(this.tries++, againMs.length - 1)]);
       }
@@ -202,8 +204,8 @@ export class Link {
       }
       if (!this.state.there && this.kept.queue.length === 0) this.set({ there: true });
       else if (this.kept.queue.length > 0 && !this.sending) void this.flush();
-    } catch {
-      this.set({ there: false });
+    } catch (e) {
+      this.set({ there: false, trouble: e instanceof Refused ? e.problem.detail : undefined });
     }
   }
 }
