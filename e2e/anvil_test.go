@@ -279,7 +279,6 @@ func killedAtTheFire(t *testing.T, addr, data string, n int) {
 	js[bool](s, clockwork)
 	for range n {
 		for range rand.IntN(4) { //nolint:gosec // any moment will do
-			s.skip(40)
 			s.touchOrUndo()
 		}
 		go func(cmd *exec.Cmd) {
@@ -287,7 +286,6 @@ func killedAtTheFire(t *testing.T, addr, data string, n int) {
 			_ = cmd.Process.Kill()
 		}(cmd)
 		for range 3 {
-			s.skip(40)
 			s.touchOrUndo()
 		}
 		_ = cmd.Wait()
@@ -310,9 +308,11 @@ func killedAtTheFire(t *testing.T, addr, data string, n int) {
 	assert.Len(t, all, shown, "all that the screen showed, each once")
 }
 
-// touchOrUndo goes on, or back by one where there is nothing to go on with.
+// touchOrUndo goes on after a while, or back by one where there is nothing to go on with.
 func (s *smith) touchOrUndo() {
 	s.t.Helper()
+	s.skip(40)
+	time.Sleep(250 * time.Millisecond) // it is shown
 	if js[bool](s, `!document.querySelector("[data-testid=anvil-go]").dataset.next`) {
 		s.touch(kb.Backspace)
 		return

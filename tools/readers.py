@@ -22,6 +22,7 @@ import jsonschema  # noqa: E402
 folder, docs = map(pathlib.Path, sys.argv[1:3])
 patterns = json.loads((docs / "pattern.schema.json").read_text())
 shop = json.loads((docs / "shop.schema.json").read_text())
+sessions = json.loads((docs / "session.schema.json").read_text())
 
 
 # what the forged solid is drawn as, and a finished one whose blade is bent flatwise
@@ -120,11 +121,17 @@ for file in sorted(folder.glob("*.json")):
     sys.exit("the schema of patterns takes anything")
 with zipfile.ZipFile(folder / "shop.zip") as z:
     jsonschema.validate(json.loads(z.read("shop.json")), shop, jsonschema.Draft202012Validator)
-for kind, words in (("pdf", "mm"), ("card", "heats"), ("bench", "Heat")):
+fires = sorted(folder.glob("*.session"))
+want(len(fires) == 2, folder, "sessions of two pieces")
+for file in fires:
+    told = json.loads(file.read_text())
+    jsonschema.validate(told, sessions, jsonschema.Draft202012Validator)
+    want(told["events"] and told["book"]["heats"], file, "nothing happened")
+for kind, words in (("pdf", "mm"), ("card", "heats"), ("bench", "Heat"), ("gauges", "50 mm"), ("made", "as made")):
     for file in sorted(folder.glob("*." + kind)):
         want(words.lower() in run("pdftotext", str(file), "-").lower(), file, f"{words!r} is not on it")
         want("Pages" in run("pdfinfo", str(file)), file, "no pages")
-for file in [folder / "rack.csv", *sorted(folder.glob("*.heats"))]:
+for file in [folder / "rack.csv", *sorted(folder.glob("*.heats")), *sorted(folder.glob("*.log"))]:
     rows = list(csv.reader(file.open(encoding="utf-8", newline="")))
     want(len(rows) > 1 and len({len(r) for r in rows}) == 1, file, "not a table")
 print(f"{sum(1 for f in folder.iterdir() if f.suffix != '.png')} files read by others")

@@ -2,7 +2,9 @@ package main
 
 import (
 	"archive/zip"
+	"encoding/csv"
 	"encoding/json"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -11,6 +13,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/quantity"
 	"coldember/internal/demo"
+	"coldember/internal/demo/demotest"
 	"coldember/internal/export"
 	"coldember/internal/store"
 
@@ -74,4 +77,49 @@ func TestAPatternFileMeetsItsSchema(t *testing.T) {
 		file["design"].(map[string]any)["lenghtMm"] = 100.
 		assert.Error(t, s.Validate(file))
 	}
+}
+
+// TestASimulatedPieceWritesItsBook from the command line, which comes out as a table, a page
+// and a file that meets its schema.
+func TestASimulatedPieceWritesItsBook(t *testing.T) {
+	dir := t.TempDir()
+	data := filepath.Join(dir, "demo.db")
+	demotest.Copy(t, data)
+	_, err := command(t, "", "simulate", "nothing", "--data", data)
+	require.ErrorContains(t, err, "there is no piece")
+	out, err := command(t, "", "simulate", demo.Samphire, "--data", data, "--seed", "5")
+	require.NoError(t, err)
+	assert.Regexp(t, `Samphire.*: \d+ events, \d+ heats of \d+, \d+ blows`, out)
+	file := filepath.Join(dir, "x.json")
+	_, err = command(t, "", "export", demo.Samphire, "--piece", "--format", "session", "--data", data, "--out", file)
+	require.NoError(t, err)
+	raw, err := os.ReadFile(file)
+	require.NoError(t, err)
+	text, err := command(t, "", "schema", "session")
+	require.NoError(t, err)
+	rules, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
+	require.NoError(t, err)
+	c := jsonschema.NewCompiler()
+	require.NoError(t, c.AddResource("session.json", rules))
+	s, err := c.Compile("session.json")
+	require.NoError(t, err)
+	var told map[string]any
+	require.NoError(t, json.Unmarshal(raw, &told))
+	require.NoError(t, s.Validate(told))
+	told["events"].([]any)[0].(map[string]any)["kind"] = "boiled"
+	assert.Error(t, s.Validate(told))
+	for format, least := range map[string]int64{"made": 5000, "gauges": 5000, "log": 1000} {
+		file := filepath.Join(dir, "x."+format)
+		_, err = command(t, "", "export", demo.Samphire, "--piece", "--format", format, "--data", data, "--out", file)
+		require.NoError(t, err, format)
+		info, err := os.Stat(file)
+		require.NoError(t, err)
+		assert.Greater(t, info.Size(), least, format)
+	}
+	rows, err := os.ReadFile(filepath.Join(dir, "x.log"))
+	require.NoError(t, err)
+	table, err := csv.NewReader(strings.NewReader(string(rows))).ReadAll()
+	require.NoError(t, err)
+	assert.Equal(t, "what", table[0][0])
+	assert.Equal(t, "reading", table[1][0], "the weight of the bar, before the first heat")
 }

@@ -196,6 +196,10 @@ func (s *State) burningS(nowMs int64) (sum float64) {
 // there is nothing to go on with.
 func (s *State) Next(c *Course, v *View) Kind {
 	switch v.Phase {
+	case Finished:
+		if s.Step < len(c.Steps) { // it is taken as done, and nobody said so
+			return Done
+		}
 	case Ready, Away:
 		return In
 	case InFire:

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"time"
 
+	"coldember/core/session"
 	"coldember/e2e/harness"
 	"coldember/internal/demo"
 	"coldember/internal/edit"
@@ -68,6 +69,21 @@ func pieceIDs(app *harness.App) (map[string]string, error) {
 		ids[p.Doc.Name] = p.ID
 	}
 	if err != nil {
+		return nil, err
+	}
+	// the reed slasher has been in the fire for a while
+	fire, err := app.Work.FireOf(context.Background(), ids[demo.Reed])
+	if err != nil {
+		return nil, err
+	}
+	now := time.Now().UnixMilli()
+	in := session.Event{ID: "shots-1", Device: "shots", Seq: 1, AtMs: now - 500_000, Kind: session.In}
+	events, err := app.Work.Happened(context.Background(), fire.ID, 0)
+	if err != nil {
+		return nil, err
+	}
+	in.Saw = events[len(events)-1].ID
+	if _, err := app.Work.Tell(context.Background(), fire.ID, now, []session.Event{in}); err != nil {
 		return nil, err
 	}
 	// the slicer's pattern has a second revision, to be compared

@@ -1,6 +1,8 @@
 package main
 
 import (
+	"time"
+
 	"coldember/internal/demo"
 
 	"github.com/chromedp/chromedp"
@@ -20,8 +22,8 @@ func views(ids map[string]string) []view {
 		{name: "bench-day", path: piece(demo.Slicer, "cut"), day: true, steps: all(bench)},
 		{name: "too-narrow", path: piece(demo.SlicerNarrow, "stock"), steps: all(bench, wait("[data-hope='hope.wider']"))},
 		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
-		{name: "heats", path: piece(demo.Rigging, "heats"), steps: all(bench)},
-		{name: "step", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"), click("[data-testid=step-open]"), wait("[data-testid=step-done]"))},
+		{name: "anvil", path: piece(demo.Reed, "fire"), steps: all(wait("[data-next=out]"), chromedp.Sleep(time.Second), click("[data-next=out]"), wait("[data-phase=out]"), chromedp.Sleep(5*time.Second))},
+		{name: "log", path: piece(demo.Rigging, "log"), steps: all(wait("[data-testid=log-overlay]"))},
 		{name: "patterns", path: "/patterns/" + ids["pattern"], steps: all(wait("[data-compare=barMm]"))},
 		{name: "rack", path: "/rack", steps: all(wait("main li"))},
 		{name: "item", path: "/rack", steps: all(wait("main li"), click("[data-item='Lorry spring end']"), wait("[data-testid=belief]"))},

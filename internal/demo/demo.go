@@ -13,6 +13,7 @@ import (
 	"coldember/core/session"
 	"coldember/core/simulate"
 	"coldember/core/stock"
+	"coldember/internal/device"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -239,24 +240,11 @@ func (y *yard) forge(c *clock, p work.Piece, w simulate.Wish) {
 	if y.err != nil {
 		return
 	}
-	y.err = func() error {
-		fire, err := y.work.TakeToFire(y.ctx, p.ID, false)
-		if err != nil {
-			return err
-		}
-		piece, err := simulate.New(y.ctx, p.Doc.Request, hands)
-		if err != nil {
-			return err
-		}
-		w.Device, w.BeginMs = "shelf", c.at.UnixMilli()
-		events := piece.Tell(w)
+	w.Device, w.BeginMs = "shelf", c.at.UnixMilli()
+	_, events, err := device.Forge(y.ctx, y.work, p.ID, hands, w)
+	if y.err = err; err == nil {
 		c.at = time.UnixMilli(events[len(events)-1].AtMs).In(c.at.Location())
-		heard, err := y.work.Tell(y.ctx, fire.ID, c.at.UnixMilli(), events)
-		if err == nil && len(heard.Refused) > 0 {
-			err = fmt.Errorf("%d events refused", len(heard.Refused))
-		}
-		return err
-	}()
+	}
 	if y.err != nil {
 		y.err = fmt.Errorf("demo: %s at the fire: %w", p.Doc.Name, y.err)
 	}

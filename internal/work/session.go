@@ -200,7 +200,7 @@ type Heard struct {
 const wrongClock = time.Minute
 
 // Tell adds events to a session, each once. deviceMs is the clock of the device as it sends
-// them. What cannot be is refused one by one, and the others are kept; all that are kept are
+// them; 0 is of one whose times are right. What cannot be is refused one by one, and the others are kept; all that are kept are
 // in the file before this returns.
 func (w *Work) Tell(ctx context.Context, id string, deviceMs int64, events []session.Event) (out Heard, err error) {
 	now := w.now()

@@ -1,12 +1,12 @@
 import { api, ask, Refused } from "../api/client";
 import type { Event, Fold, Session, Shown, Wrong } from "./core";
-import { deviceName, type Kept, keep, leftBehind, loadKept, type Refused, without } from "./queue";
+import { type Kept, keep, leftBehind, loadKept, type NotTaken, without } from "./queue";
 
 /** What a screen knows beside what happened. */
 export interface LinkState {
   shown: Shown;
   waiting: number;
-  refused: Refused[];
+  refused: NotTaken[];
   /** Whether the server was reached last. */
   there: boolean;
   /** What the server said when it would not take what was sent: a full disk, for one. */
@@ -31,7 +31,7 @@ const lookMs = 5000;
  */
 export class Link {
   readonly session: Session;
-  readonly device = deviceName();
+  readonly device: string;
   private readonly fold: Fold;
   private kept: Kept;
   private state: LinkState;
@@ -44,8 +44,9 @@ export class Link {
   private readonly listeners = new Set<() => void>();
   private closed = false;
 
-  constructor(session: Session, fold: Fold) {
+  constructor(session: Session, fold: Fold, device: string) {
     this.session = session;
+    this.device = device;
     this.fold = fold;
     fold.open(session.course);
     this.kept = loadKept(session.id, this.device);
@@ -94,7 +95,7 @@ export class Link {
     const seq = this.kept.seq + 1;
     const event: Event = {
       ...said,
-      id: `${this.device}-${seq}`,
+      id: `${this.device}-${seq}-${Math.random().toString(36).slice(2, 8)}`,
       device: this.device,
       seq,
       atMs: Date.now(),
@@ -164,7 +165,7 @@ export class Link {
     await this.pull();
   }
 
-  private async send(events: Event[]): Promise<Refused[]> {
+  private async send(events: Event[]): Promise<NotTaken[]> {
     const heard = await ask(
       api.POST("/api/v1/sessions/{id}/events", {
         params: { path: { id: this.session.id } },

@@ -4,11 +4,11 @@ import type { Event } from "./core";
 export interface Kept {
   seq: number;
   queue: Event[];
-  refused: Refused[];
+  refused: NotTaken[];
 }
 
 /** An event that the server would not take, with what it said. */
-export interface Refused {
+export interface NotTaken {
   event: Event;
   messages: string[];
 }
@@ -16,9 +16,32 @@ export interface Refused {
 const prefix = "coldember.fire.";
 const keyOf = (session: string, device: string) => `${prefix}${session}.${device}`;
 
-/** The name of this screen: it stays over a reload, and no other window has it. */
+const key = "coldember.screen";
+let claimed: Promise<string> | undefined;
+
+/** The name of this screen, held for as long as its window is open: a window that was doubled takes another. */
+export function claimName(): Promise<string> {
+  claimed ??= hold(deviceName()).then((mine) => {
+    if (mine) return deviceName();
+    sessionStorage.removeItem(key);
+    return hold(deviceName()).then(deviceName);
+  });
+  return claimed;
+}
+
+/** Holds a name, if no other window does. */
+function hold(name: string): Promise<boolean> {
+  if (!navigator.locks) return Promise.resolve(true);
+  return new Promise((done) => {
+    void navigator.locks.request(`${key}.${name}`, { ifAvailable: true }, (lock) => {
+      done(!!lock);
+      return lock ? new Promise(() => {}) : undefined;
+    });
+  });
+}
+
+/** The name of this screen: it stays over a reload. */
 export function deviceName(): string {
-  const key = "coldember.screen";
   let name = sessionStorage.getItem(key);
   if (!name) {
     name = Array.from(crypto.getRandomValues(new Uint8Array(6)), (b) => b.toString(16).padStart(2, "0")).join("");
@@ -63,6 +86,6 @@ export function leftBehind(session: string, device: string): { device: string; k
 }
 
 /** Takes what was sent out of what waits. */
-export function without(k: Kept, ids: Set<string>, refused: Refused[]): Kept {
+export function without(k: Kept, ids: Set<string>, refused: NotTaken[]): Kept {
   return { seq: k.seq, queue: k.queue.filter((e) => !ids.has(e.id)), refused: [...k.refused, ...refused] };
 }

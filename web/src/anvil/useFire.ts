@@ -3,6 +3,7 @@ import { api, ask } from "../api/client";
 import { type Saved, useSaved } from "../api/events";
 import { fold, type Session } from "./core";
 import { Link, type LinkState } from "./link";
+import { claimName } from "./queue";
 
 /** How often the clock of a screen is looked at, ms. */
 const tickMs = 200;
@@ -20,10 +21,11 @@ export function useLink(pieceId: string): { link?: Link; error?: Error; retry: (
     Promise.all([
       ask(api.POST("/api/v1/pieces/{id}/fire", { params: { path: { id: pieceId } }, body: {} })),
       fold(),
+      claimName(),
     ]).then(
-      ([session, f]: [Session, Awaited<ReturnType<typeof fold>>]) => {
+      ([session, f, device]: [Session, Awaited<ReturnType<typeof fold>>, string]) => {
         if (gone) return;
-        made = new Link(session, f);
+        made = new Link(session, f, device);
         setLink(made);
       },
       (e: Error) => !gone && setError(e),
