@@ -68,8 +68,8 @@ func (s *smith) phase() string {
 	return js[string](s, `document.querySelector("[data-testid=anvil]").dataset.phase`)
 }
 
-// fire is the newest session of a piece.
-func (s *smith) fire(name string) (work.Fire, session.Book, []session.Event) {
+// fire is what the newest session of a piece came to, and what happened.
+func (s *smith) fire(name string) (session.Book, []session.Event) {
 	s.t.Helper()
 	f, err := s.app.Work.FireOf(context.Background(), s.piece(name))
 	require.NoError(s.t, err)
@@ -77,7 +77,7 @@ func (s *smith) fire(name string) (work.Fire, session.Book, []session.Event) {
 	require.NoError(s.t, err)
 	events, err := s.app.Work.Happened(context.Background(), f.ID, 0)
 	require.NoError(s.t, err)
-	return f, b, events
+	return b, events
 }
 
 // TestAWholePieceIsForgedByOneKey: thirty heats and more, from where the work was broken off
@@ -99,8 +99,8 @@ func TestAWholePieceIsForgedByOneKey(t *testing.T) {
 		s.touch(" ")
 	}
 	s.until("through", `document.querySelector("[data-phase=finished]")`)
-	s.eventually("kept", func() bool { _, b, _ := s.fire(demo.Reed); return b.Finished })
-	_, b, all := s.fire(demo.Reed)
+	s.eventually("kept", func() bool { b, _ := s.fire(demo.Reed); return b.Finished })
+	b, all := s.fire(demo.Reed)
 	assert.GreaterOrEqual(t, b.Totals.Heats, 30)
 	for _, h := range b.Heats {
 		assert.Less(t, h.WorkS, 60., "heat %d", h.Number)
@@ -144,9 +144,9 @@ func TestAHeatIsCountedDownAndTakenBack(t *testing.T) {
 	s.touch(" ")
 	s.touch("n")
 	s.until("not done", `document.querySelector("[data-step='1-1']")`)
-	_, b, _ := s.fire(demo.Net)
+	b, _ := s.fire(demo.Net)
 	s.eventually("told", func() bool {
-		_, b, _ = s.fire(demo.Net)
+		b, _ = s.fire(demo.Net)
 		return len(b.Heats) == 1 && len(b.Heats[0].Steps) == 1 && b.Heats[0].Steps[0].NotYet
 	})
 	s.press("Teach a key")
@@ -189,7 +189,7 @@ func TestReadingsFaultsAndNotesAreTold(t *testing.T) {
 	s.press("Keep it")
 	s.until("kept", `!document.querySelector("[role=dialog]")`)
 	s.eventually("all told", func() bool {
-		_, b, _ := s.fire(demo.Reed)
+		b, _ := s.fire(demo.Reed)
 		return len(b.Faults) == 1 && b.Faults[0].Fault.DepthMm == .8 && b.Notes[len(b.Notes)-1].Text == "rain on the roof" && b.Readings[len(b.Readings)-1].Reading.AtMm == 250
 	})
 	s.goTo("/book")
@@ -204,7 +204,7 @@ func TestReadingsFaultsAndNotesAreTold(t *testing.T) {
 func TestALineThatIsCutLosesNothing(t *testing.T) {
 	s := open(t)
 	s.atFire(demo.Reed)
-	_, _, before := s.fire(demo.Reed)
+	_, before := s.fire(demo.Reed)
 	s.touch(" ")
 	js[bool](s, `(window.cut = true)`)
 	for range 6 {
@@ -217,7 +217,7 @@ func TestALineThatIsCutLosesNothing(t *testing.T) {
 	s.do(chromedp.Reload())
 	s.until("back, and sent", `document.querySelector("[data-testid=anvil-line]")?.dataset.waiting === "0" && document.querySelector("[data-testid=anvil-line]").dataset.there === "true"`)
 	assert.Equal(t, here, js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`))
-	_, _, after := s.fire(demo.Reed)
+	_, after := s.fire(demo.Reed)
 	assert.Len(t, after, len(before)+7)
 }
 

@@ -6,87 +6,6 @@ import (
 	"coldember/core/plan"
 )
 
-// Phase is where the piece is.
-type Phase string
-
-// The phases.
-const (
-	Ready    Phase = "ready" // cold, before the first heat of a sitting
-	InFire   Phase = "fire"
-	OutOf    Phase = "out"
-	Away     Phase = "away" // work was broken off
-	Finished Phase = "finished"
-)
-
-// Taken is a step as it was worked in one trip.
-type Taken struct {
-	Step   int    `json:"step"`
-	Event  string `json:"event,omitempty" doc:"that ended it"`
-	AtMs   int64  `json:"atMs"`
-	Side   Side   `json:"side,omitempty"`
-	Blows  int    `json:"blows,omitempty" doc:"where they were counted"`
-	NotYet bool   `json:"notYet,omitempty" doc:"it was not done"`
-	Past   bool   `json:"past,omitempty" doc:"it went past its figure"`
-}
-
-// Trip is one heat as it was taken. Times are nought where nothing told them.
-type Trip struct {
-	Number  int     `json:"number"`
-	Heat    int     `json:"heat" doc:"of the course, as it began"`
-	Sitting int     `json:"sitting"`
-	InMs    int64   `json:"inMs,omitempty"`
-	OutMs   int64   `json:"outMs"`
-	FirstMs int64   `json:"firstMs,omitempty"`
-	LastMs  int64   `json:"lastMs,omitempty"`
-	EndMs   int64   `json:"endMs,omitempty" doc:"back in the fire, or laid down"`
-	Assumed bool    `json:"assumed,omitempty" doc:"nobody said that it went back: it was taken as cold"`
-	OutC    float64 `json:"outC" doc:"as hot as it came out"`
-	EndC    float64 `json:"endC,omitempty"`
-	Steps   []Taken `json:"steps"`
-}
-
-// Sitting is a stretch of work without a break.
-type Sitting struct {
-	FromMs int64 `json:"fromMs"`
-	ToMs   int64 `json:"toMs,omitempty"`
-	Heats  int   `json:"heats"`
-}
-
-// Told is an event that is kept as it was told: a reading, fault, note or picture, with the
-// step and the heat that it belongs to.
-type Told struct {
-	Event
-	OnMs    int64   `json:"onMs" doc:"the time, clocks set right"`
-	OfStep  int     `json:"ofStep"`
-	OfTrip  int     `json:"ofTrip" doc:"0: before the first"`
-	OfHeat  int     `json:"ofHeat" doc:"of the course"`
-	WantMm  float64 `json:"wantMm,omitempty" doc:"what was planned there"`
-	Wanted  bool    `json:"wanted,omitempty"`
-	Within  bool    `json:"within,omitempty" doc:"as near as it had to be"`
-	DifferM float64 `json:"differMm,omitempty"`
-}
-
-// State is what a session has come to.
-type State struct {
-	Phase    Phase     `json:"phase" enum:"ready,fire,out,away,finished"`
-	Step     int       `json:"step" doc:"in hand; as many as there are once all is done"`
-	SinceMs  int64     `json:"sinceMs" doc:"when the phase began"`
-	FromC    float64   `json:"fromC" doc:"how hot the piece was then"`
-	Trips    []Trip    `json:"trips"`
-	Sittings []Sitting `json:"sittings"`
-	Told     []Told    `json:"told"`
-	Clocks   []Clock   `json:"clocks"`
-	Events   int       `json:"events"`
-	LastID   string    `json:"lastId,omitempty" doc:"the last event, that the next has seen"`
-	UndoID   string    `json:"undoId,omitempty" doc:"what would be taken back"`
-	UndoKind Kind      `json:"undoKind,omitempty"`
-	Sides    [2]int    `json:"sides" doc:"how often each side was worked: the mark's, the other"`
-	FuelG    float64   `json:"fuelG,omitempty" doc:"left when it was last looked"`
-	FuelAtMs int64     `json:"fuelAtMs,omitempty"`
-	// StartedMs is when the session began, 0 before.
-	StartedMs int64 `json:"startedMs,omitempty"`
-}
-
 // Fold walks a course with a set of events, in any order of arrival.
 func Fold(c *Course, events []Event) State {
 	ordered := Order(events)
@@ -240,11 +159,11 @@ func (s *State) cooling(c *Course) *cooling {
 	st := &c.Steps[step]
 	if t.Heat != h.Number { // it goes on in a heat that was begun for an earlier step
 		if first := c.heat(t.Heat); first != nil {
-			k := coolingOf(first, &Step{LimitS: first.LimitS, LowC: st.LowC}, t.OutC, s.times(c, st.Heat))
+			k := coolingOf(first, &Step{LimitS: first.LimitS, LowC: st.LowC}, t.OutC, s.times(st.Heat))
 			return &k
 		}
 	}
-	k := coolingOf(h, st, t.OutC, s.times(c, st.Heat))
+	k := coolingOf(h, st, t.OutC, s.times(st.Heat))
 	return &k
 }
 
@@ -260,7 +179,7 @@ func (s *State) lastsS(c *Course) float64 {
 
 // times is how much slower the piece cools than was planned: as it was last measured near
 // where it goes cold, against what was planned there.
-func (s *State) times(c *Course, heat int) float64 {
+func (s *State) times(heat int) float64 {
 	for i := len(s.Told) - 1; i >= 0; i-- {
 		r := &s.Told[i]
 		if r.Kind != Read || r.Reading == nil || r.Reading.Quantity != Quantity(plan.Thickness) || !r.Wanted || r.OfHeat < heat-lastsHeats || r.WantMm <= 0 {
@@ -358,9 +277,10 @@ func (f *folding) step(k Taken) {
 	if t := f.trip(); t != nil {
 		t.Steps = append(t.Steps, k)
 	}
-	if k.Side == MarkSide {
+	switch k.Side {
+	case MarkSide:
 		f.s.Sides[0]++
-	} else if k.Side == OtherSide {
+	case OtherSide:
 		f.s.Sides[1]++
 	}
 	if !k.NotYet {
@@ -405,58 +325,6 @@ func (f *folding) notYet(e *Event, ms int64) {
 	f.end(ms)
 	f.enter(InFire, ms)
 }
-
-// told keeps a reading, fault, note or picture with the step that it is of: the one it names,
-// that in hand while the piece is out, or the one that was done last.
-func (f *folding) told(e *Event, ms int64) {
-	step := f.s.Step
-	if named := f.c.StepAt(e.Step); e.Step != "" && named >= 0 {
-		step = named
-	} else if f.s.Phase != OutOf && step > 0 {
-		step--
-	}
-	t := Told{Event: *e, OnMs: ms, OfStep: min(step, len(f.c.Steps)-1), OfTrip: len(f.s.Trips)}
-	if t.OfStep >= 0 && t.OfStep < len(f.c.Steps) {
-		t.OfHeat = f.c.Steps[t.OfStep].Heat
-	}
-	if r := e.Reading; e.Kind == Read && r != nil {
-		if r.Quantity == Fuel {
-			f.s.FuelG, f.s.FuelAtMs = r.MassG, ms
-		}
-		if want, ok := f.wanted(r, t.OfStep, t.OfHeat); ok {
-			t.WantMm, t.Wanted, t.DifferM = want, true, r.Mm-want
-			t.Within = math.Abs(t.DifferM) <= f.within(t.OfStep)
-		}
-	}
-	f.s.Told = append(f.s.Told, t)
-}
-
-// wanted is what a reading should have been: the figure of its step where it was read there,
-// else what was planned at its place.
-func (f *folding) wanted(r *Reading, step, heat int) (mm float64, ok bool) {
-	if step >= 0 && step < len(f.c.Steps) {
-		if g := f.c.Steps[step].Goal; g != nil && Quantity(g.Measure) == r.Quantity && (g.Measure == plan.Rise || math.Abs(g.AtMm-r.AtMm) <= sameMm) {
-			return g.Mm, true
-		}
-	}
-	return f.c.PlannedMm(r.Quantity, heat, r.AtMm)
-}
-
-// sameMm is as near as a place is found again with a rule.
-const sameMm = 2
-
-// within is how near the calipers have to be at a step.
-func (f *folding) within(step int) float64 {
-	if step >= 0 && step < len(f.c.Steps) {
-		if g := f.c.Steps[step].Goal; g != nil {
-			return g.WithinMm
-		}
-	}
-	return usualWithinMm
-}
-
-// usualWithinMm is how near calipers are of a step without a figure of its own (judgement).
-const usualWithinMm = .5
 
 // seconds between two times, never below nought.
 func seconds(fromMs, toMs int64) float64 { return math.Max(0, float64(toMs-fromMs)/1000) }

@@ -104,9 +104,6 @@ func (t *telling) heat(n int) {
 			from = steps[t.step].ToShare
 			done = append(done, did{t.step, owed})
 			t.pass(spent - atS)
-			if len(done) > 1 || i > 0 {
-				atS = spent
-			}
 			if len(done) > 1 {
 				t.ended(session.Done, done[len(done)-2].step, done[len(done)-2].blows)
 			}
@@ -249,10 +246,10 @@ func zone(shape []plan.Station, name string) (from, to float64) {
 // own is where a place of the planned piece after one of its heats lies on the real piece after
 // heat n: as far along the same zone.
 func (p *Piece) own(n, heat int, atMm float64) float64 {
-	planned, real := p.course.Heats[heat-1].Shape, p.was.Heats[n-1].Shape
+	planned, own := p.course.Heats[heat-1].Shape, p.was.Heats[n-1].Shape
 	for _, name := range []string{plan.ZonePoint, plan.ZoneBlade, plan.ZoneRicasso, plan.ZoneTang} {
 		a0, a1 := zone(planned, name)
-		b0, b1 := zone(real, name)
+		b0, b1 := zone(own, name)
 		if atMm <= a1 && a1 > a0 && b1 > b0 {
 			return b0 + (b1-b0)*math.Max(0, (atMm-a0)/(a1-a0))
 		}

@@ -65,6 +65,15 @@ func writes(x *target) map[string]func() (int, []byte) {
 	shop, err := x.work.Shop(x.t.Context())
 	require.NoError(x.t, err)
 	type m = map[string]any
+	fires, err := x.work.AllFires(x.t.Context())
+	require.NoError(x.t, err)
+	seq := 0
+	toFire := func() (int, []byte) {
+		seq++
+		return send("POST", "/sessions/"+fires[0].ID+"/events", m{"nowMs": 0, "events": []m{{
+			"id": fmt.Sprintf("full-%d", seq), "device": "full", "seq": seq, "atMs": 1_764_000_000_000, "kind": "note", "text": strings.Repeat("x", 4000),
+		}}})()
+	}
 	typed := func(field, text string) []edit.Edit { return []edit.Edit{{Field: field, Text: text}} }
 	return map[string]func() (int, []byte){
 		"a save":        send("PATCH", "/pieces/"+p.ID, m{"version": p.Version, "edits": typed("notes", "x")}),
@@ -75,6 +84,7 @@ func writes(x *target) map[string]func() (int, []byte) {
 		"a pattern":     send("PATCH", "/patterns/"+patterns[0].ID, m{"version": patterns[0].Version, "edits": typed("design.lengthMm", "101")}),
 		"the shop":      send("PATCH", "/shop", m{"version": shop.Version, "edits": typed("fire.tempC", "1210")}),
 		"a copy":        send("POST", "/copies", nil),
+		"the fire":      toFire,
 	}
 }
 

@@ -59,6 +59,7 @@ type Heard struct {
 	Count      int       `json:"count"`
 	NowMs      int64     `json:"nowMs" doc:"the server's clock, since 1970"`
 	Refused    []Refusal `json:"refused"`
+	Replaced   bool      `json:"replaced" doc:"a later plan was taken to the fire: this went into the book of the earlier one"`
 	WrongClock bool      `json:"wrongClock" doc:"the device's clock is off by a minute or more; times are set right by the server's"`
 }
 
@@ -137,7 +138,7 @@ func (h *handlers) sessions(api huma.API) {
 		if err != nil {
 			return nil, fail(ctx, err, "")
 		}
-		out := Heard{Count: heard.Count, NowMs: time.Now().UnixMilli(), Refused: []Refusal{}, WrongClock: heard.Wrong}
+		out := Heard{Count: heard.Count, NowMs: time.Now().UnixMilli(), Refused: []Refusal{}, WrongClock: heard.Wrong, Replaced: heard.Replaced}
 		for _, r := range heard.Refused {
 			out.Refused = append(out.Refused, Refusal{ID: r.ID, Fields: each(r.Fields, func(f edit.Problem) FieldMessage { return fieldMessage(f, shop.Doc.System()) })})
 		}

@@ -188,12 +188,12 @@ func (p *asMade) sittings() {
 
 // lasted is a stretch of time: "48 s", "12 min", "2 h 5 min".
 func lasted(s float64) string {
-	switch min := int(math.Round(s / 60)); {
+	switch minutes := int(math.Round(s / 60)); {
 	case s < 90:
 		return strconv.Itoa(int(math.Round(s))) + " s"
 	case s < 5400:
-		return strconv.Itoa(min) + " min"
+		return strconv.Itoa(minutes) + " min"
 	default:
-		return fmt.Sprintf("%d h %d min", min/60, min%60)
+		return fmt.Sprintf("%d h %d min", minutes/60, minutes%60)
 	}
 }

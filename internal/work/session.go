@@ -190,10 +190,11 @@ type Refusal struct {
 
 // Heard is what became of events that were told.
 type Heard struct {
-	Count   int // of the session now
-	Added   int
-	Refused []Refusal
-	Wrong   bool // the clock that they were told by is off by a minute or more
+	Count    int // of the session now
+	Added    int
+	Refused  []Refusal
+	Replaced bool // a later plan was taken to the fire: this goes into the book of the earlier one
+	Wrong    bool // the clock that they were told by is off by a minute or more
 }
 
 // wrongClock is how far a clock may be off before it is told of.
@@ -220,6 +221,11 @@ func (w *Work) Tell(ctx context.Context, id string, deviceMs int64, events []ses
 			return err
 		}
 		out.Count = row.Events
+		all, err := tx.Sessions(row.PieceID)
+		if err != nil {
+			return err
+		}
+		out.Replaced = len(all) > 0 && all[0].ID != id
 		for _, e := range events {
 			e.OffMs = off
 			if wrong := e.Validate(&d.Course); wrong != nil {

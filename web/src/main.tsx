@@ -11,6 +11,7 @@ import "./styles.css";
 // A page comes when it is first opened, so that the first one is there at once.
 const PiecePage = lazy(() => import("./draft/PiecePage").then((m) => ({ default: m.PiecePage })));
 const AnvilPage = lazy(() => import("./anvil/AnvilPage").then((m) => ({ default: m.AnvilPage })));
+const ReplayPage = lazy(() => import("./anvil/ReplayPage").then((m) => ({ default: m.ReplayPage })));
 const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
@@ -38,6 +39,7 @@ if (root)
               <Route path="rack/:id?" element={<RackPage />} />
               <Route path="cuts" element={<CutsPage />} />
               <Route path="sheet" element={<SheetPage />} />
+              <Route path="sessions/:id/replay" element={<ReplayPage />} />
               <Route path="book" element={<BookPage />} />
               <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />

@@ -221,7 +221,12 @@ function Line({ s, device }: { s: LinkState; device: string }) {
 function Told({ s, link }: { s: LinkState; link: Link }) {
   return (
     <>
-      {link.session.changed && (
+      {s.replaced && (
+        <p role="alert" className="text-[clamp(15px,2.5vmin,24px)] text-[#d9b65c]" data-testid="anvil-replaced">
+          {say("anvil.replaced")}
+        </p>
+      )}
+      {link.session.changed && !s.replaced && (
         <p className="text-[clamp(15px,2.5vmin,24px)] text-[#d9b65c]" data-testid="anvil-changed">
           {say("anvil.changed")}
         </p>

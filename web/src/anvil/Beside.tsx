@@ -3,6 +3,9 @@ import { say, told } from "../text/say";
 import { print } from "../units/print";
 import type { Session, Shown } from "./core";
 
+/** Steps after which the template is laid on. */
+const templated = ["point", "profile", "bevel", "ricasso", "lineCurve", "tangCurve"];
+
 /** What stands beside the step: tongs, heats and fuel to go, sides, the next step, readings just taken. */
 export function Beside({ session, shown }: { session: Session; shown: Shown }) {
   const units = useUnits();
@@ -23,6 +26,11 @@ export function Beside({ session, shown }: { session: Session; shown: Shown }) {
       grip.tongs < 0,
     ]);
   if (grip && after?.change && after.tongs >= 0) rows.push(["", say("anvil.tongsNext", { tongs: tongs(after.tongs) })]);
+  const heat = course.heats[v.heat - 1];
+  const step = course.steps[v.step];
+  if (heat && !step?.cycle)
+    rows.push([say("anvil.mark"), say("anvil.markAt", { n: heat.number, mm: print.length(heat.lengthMm, units) })]);
+  if (step && templated.includes(step.kind)) rows.push(["", say("anvil.template")]);
   rows.push([say("anvil.toGo"), say("anvil.heatsTime", { n: v.heatsLeft, time: print.duration(v.timeLeftS) })]);
   if (v.haveFuelG !== undefined)
     rows.push([

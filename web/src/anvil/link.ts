@@ -15,6 +15,8 @@ export interface LinkState {
   wrongClock: boolean;
   /** The browser has no room to keep what waits. */
   noRoom: boolean;
+  /** A later plan of the piece was taken to the fire: this goes into the book of the earlier one. */
+  replaced: boolean;
 }
 
 /** What is told: the rest of an event is the screen's own. */
@@ -59,6 +61,7 @@ export class Link {
       there: true,
       wrongClock: false,
       noRoom: false,
+      replaced: session.replaced,
     };
     this.looking = setInterval(() => void this.pull(), lookMs);
     addEventListener("online", this.hurry);
@@ -172,7 +175,8 @@ export class Link {
         body: { nowMs: Date.now(), events },
       }),
     );
-    if (heard.wrongClock !== this.state.wrongClock) this.set({ wrongClock: heard.wrongClock });
+    if (heard.wrongClock !== this.state.wrongClock || heard.replaced !== this.state.replaced)
+      this.set({ wrongClock: heard.wrongClock, replaced: heard.replaced });
     const byId = new Map(events.map((e) => [e.id, e]));
     return heard.refused.flatMap((r) => {
       const event = byId.get(r.id);

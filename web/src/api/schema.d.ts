@@ -2739,6 +2739,8 @@ export interface components {
              */
             nowMs: number;
             refused: components["schemas"]["Refusal"][];
+            /** @description a later plan was taken to the fire: this went into the book of the earlier one */
+            replaced: boolean;
             /** @description the device's clock is off by a minute or more; times are set right by the server's */
             wrongClock: boolean;
         };

@@ -6,9 +6,13 @@ import { Sheet } from "../ui/Sheet";
 const groups: [string, string[], RegExp?][] = [
   ["keys.lists", ["N2"], /^\/(rack)?$/],
   ["keys.everywhere", ["?", "mod+K", "G", "L", "K", "W", "S", "U", "T"]],
-  ["keys.piece", ["1–4", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"], /^\/pieces\/./],
+  ["keys.piece", ["1–6", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"], /^\/pieces\/./],
   ["keys.heats", ["[", "]", "esc", "beads"], /^\/pieces\/./],
-  ["keys.step", ["space", "back", "esc3"], /^\/pieces\/./],
+  [
+    "keys.step",
+    ["space", "back", "anvilN", "anvilD", "anvilP", "anvilRFM", "anvilHJ", "anvilB", "esc3"],
+    /^\/pieces\/./,
+  ],
   ["keys.drawing", ["tab", "enter", "esc2", "arrows", "C", "del"], /^\/pieces\/./],
 ];
 

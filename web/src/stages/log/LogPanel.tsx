@@ -1,9 +1,10 @@
+import { Link } from "react-router";
 import { useBook, useEntry, useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { print } from "../../units/print";
 import type { Told } from "./words";
-import { dayAndTime, lasted, readingWords, signed } from "./words";
+import { dayAndTime, lasted, percent, readingWords, signed } from "./words";
 
 /** The totals of a session against its plan, its faults, notes and sittings, and the ways out. */
 export function LogPanel() {
@@ -18,14 +19,19 @@ export function LogPanel() {
       </p>
     );
   const t = book.totals;
-  const rows: [string, string, string][] = [
-    [say("log.heats"), String(t.planHeats), String(t.heats)],
-    [say("log.blows"), String(t.planBlows), `${t.blows}`],
-    [say("log.atAnvil"), lasted(t.planS), lasted(t.workS)],
-    [say("log.fuel"), print.mass(t.planFuelG, units), print.mass(t.fuelG, units)],
+  const rows: [string, string, string, string][] = [
+    [say("log.heats"), String(t.planHeats), String(t.heats), percent(t.heats, t.planHeats)],
+    [say("log.blows"), String(t.planBlows), `${t.blows}`, percent(t.blows, t.planBlows)],
+    [say("log.atAnvil"), lasted(t.planS), lasted(t.workS), percent(t.workS, t.planS)],
+    [say("log.fuel"), print.mass(t.planFuelG, units), print.mass(t.fuelG, units), percent(t.fuelG, t.planFuelG)],
   ];
   if (t.weightG)
-    rows.push([say("measure.weight"), t.planG ? print.mass(t.planG, units) : "", print.mass(t.weightG, units)]);
+    rows.push([
+      say("measure.weight"),
+      t.planG ? print.mass(t.planG, units) : "",
+      print.mass(t.weightG, units),
+      percent(t.weightG, t.planG ?? 0),
+    ]);
   const at = (path: string) => `/api/v1/sessions/${entry.id}/${path}`;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5" data-testid="log-panel">
@@ -44,16 +50,20 @@ export function LogPanel() {
             <th scope="col" className="text-right font-normal">
               {say("log.was")}
             </th>
+            <th scope="col" className="text-right font-normal">
+              ±
+            </th>
           </tr>
         </thead>
         <tbody>
-          {rows.map(([what, planned, was]) => (
+          {rows.map(([what, planned, was, off]) => (
             <tr key={what}>
               <th scope="row" className="text-left font-normal">
                 {what}
               </th>
               <td className="text-right">{planned}</td>
               <td className="text-right">{was}</td>
+              <td className="text-right text-quiet">{off}</td>
             </tr>
           ))}
           <tr>
@@ -108,6 +118,9 @@ export function LogPanel() {
         </ul>
       </section>
       <nav className="flex flex-wrap gap-1.5" aria-label={say("log.out")}>
+        <Link className="press" to={`/sessions/${entry.id}/replay`} data-testid="to-replay">
+          {say("replay.title")}
+        </Link>
         <a className="press" href={at("book.pdf")} target="_blank" rel="noreferrer" data-testid="as-made">
           {say("log.asMade")}
         </a>

@@ -15,6 +15,13 @@ export function lasted(s: number): string {
   return `${Math.floor(min / 60)} h ${min % 60} min`;
 }
 
+/** By how much more or less it was than planned: "+12 %". */
+export const percent = (was: number, planned: number): string => {
+  if (planned <= 0) return "";
+  const off = Math.round((was / planned - 1) * 100);
+  return off === 0 ? "0 %" : `${off < 0 ? "−" : "+"}${Math.abs(off)} %`;
+};
+
 export const signed = (mm: number, units: string): string =>
   `${mm < 0 ? "−" : "+"}${print.thickness(Math.abs(mm), units)}`;
 
