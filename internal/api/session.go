@@ -25,6 +25,7 @@ type Session struct {
 	Changed   bool           `json:"changed" doc:"the piece is planned otherwise by now"`
 	Replaced  bool           `json:"replaced" doc:"a later plan was taken to the fire"`
 	StartedAt time.Time      `json:"startedAt"`
+	Shown     *session.Shown `json:"shown,omitempty" doc:"what a screen shows of it at this moment"`
 	Grips     []session.Grip `json:"grips" doc:"tongs of the shop for every heat; none where the piece is held by its own bar"`
 }
 
@@ -33,6 +34,18 @@ func sessionOf(f work.Fire) Session {
 		ID: f.ID, PieceID: f.PieceID, Plan: f.PlanN, Name: f.Doc.Name, Hand: f.Doc.Hand, Course: f.Doc.Course, Count: f.Count,
 		Changed: f.Changed, Replaced: f.Replaced, StartedAt: f.StartedAt, Grips: f.Grips,
 	}
+}
+
+// session answers a session with what a screen shows of it, so that one can before it has read
+// all that happened.
+func (h *handlers) session(ctx context.Context, f work.Fire, err error) (*body[Session], error) {
+	if err != nil {
+		return answer(ctx, h, Session{}, err)
+	}
+	out := sessionOf(f)
+	shown, err := h.work.ShownNow(ctx, f)
+	out.Shown = &shown
+	return answer(ctx, h, out, err)
 }
 
 // Happenings are the events of a session, as they came.
@@ -103,12 +116,12 @@ func (h *handlers) sessions(api huma.API) {
 	huma.Register(api, op("takeToFire", http.MethodPost, "/pieces/{id}/fire", "Freeze the plan and begin a session at the fire, or go on with the one there is"),
 		func(ctx context.Context, in *againIn) (*body[Session], error) {
 			f, err := h.work.TakeToFire(ctx, in.ID, in.Body.Again)
-			return answer(ctx, h, sessionOf(f), err)
+			return h.session(ctx, f, err)
 		})
 	huma.Register(api, op("pieceFire", http.MethodGet, "/pieces/{id}/fire", "The newest session of a piece"),
 		func(ctx context.Context, in *idIn) (*body[Session], error) {
 			f, err := h.work.FireOf(ctx, in.ID)
-			return answer(ctx, h, sessionOf(f), err)
+			return h.session(ctx, f, err)
 		})
 	huma.Register(api, op("listSessions", http.MethodGet, "/sessions", "The book of all pieces: every session, the newest first"),
 		func(ctx context.Context, _ *struct{}) (*body[[]Entry], error) {
@@ -120,7 +133,7 @@ func (h *handlers) sessions(api huma.API) {
 	huma.Register(api, op("getSession", http.MethodGet, "/sessions/{id}", "A session with its frozen plan"),
 		func(ctx context.Context, in *idIn) (*body[Session], error) {
 			f, err := h.work.Fire(ctx, in.ID)
-			return answer(ctx, h, sessionOf(f), err)
+			return h.session(ctx, f, err)
 		})
 	huma.Register(api, op("sessionEvents", http.MethodGet, "/sessions/{id}/events", "What happened, as it came"),
 		func(ctx context.Context, in *afterIn) (*body[Happenings], error) {
@@ -146,7 +159,11 @@ func (h *handlers) sessions(api huma.API) {
 	})
 	huma.Register(api, op("sessionNow", http.MethodGet, "/sessions/{id}/now", "What a screen would show of a session now"),
 		func(ctx context.Context, in *idIn) (*body[session.Shown], error) {
-			v, err := h.work.ShownNow(ctx, in.ID)
+			f, err := h.work.Fire(ctx, in.ID)
+			if err != nil {
+				return answer(ctx, h, session.Shown{}, err)
+			}
+			v, err := h.work.ShownNow(ctx, f)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("sessionBook", http.MethodGet, "/sessions/{id}/book", "What a session came to, against its plan"),

@@ -74,11 +74,12 @@
 //	layer.add              "7; 3"                 layers of a stack, and how thick each is
 //	dead.delete            N
 //
-// The shop (its settings; smiths.N., hammers.N., hearths.N. for those of a set):
+// The shop (its settings; smiths.N., hammers.N., hearths.N., tongs.N. for those of a set):
 //
 //	smiths.add             a name                 a copy of the first smith
 //	hammers.add            light, usual, heavy
 //	hearths.add            gas, charcoal …
+//	tongs.add              thin, thick, box, vee
 //	smiths.remove …        N
 //	smiths.N.skill, .machine, .machine.dies       as for a piece
 //	likelihood.T.R.F       per cent, ""           the shop's own, or the table's

@@ -23,6 +23,7 @@ var shop = table[doc.Shop]{
 	},
 	groups: map[string]func(*doc.Shop, string, Edit) *Problem{
 		"smiths":     ofSmith,
+		"tongs":      ofTongs,
 		"likelihood": likelihood,
 	},
 	members: func(s *doc.Shop) any { return s },
@@ -74,6 +75,21 @@ func ofSmith(s *doc.Shop, rest string, e Edit) *Problem {
 	}
 	if !ok || !set(&s.Smiths[i].Smith, e.Text) {
 		return problemAt(e, "field.choice", -1)
+	}
+	return nil
+}
+
+// ofTongs are the fields of one pair of tongs: a box jaw has lips so far apart as its jaws are
+// usually wide, until it is measured.
+func ofTongs(s *doc.Shop, rest string, e Edit) *Problem {
+	at, what, _ := strings.Cut(rest, ".")
+	if wrong := setMember(s, e); wrong != nil || what != "jaw" {
+		return wrong
+	}
+	if i, ok := place(at, len(s.Tongs)); ok {
+		if t := &s.Tongs[i]; t.Jaw == forge.BoxJaw && t.WideMm == 0 {
+			t.WideMm = forge.UsualTongs()["box"].WideMm
+		}
 	}
 	return nil
 }

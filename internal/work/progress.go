@@ -16,6 +16,33 @@ import (
 type fires struct {
 	mu    sync.Mutex
 	known map[string]*doc.Session
+	lives map[string]*living
+}
+
+// living is a session as it is folded so far.
+type living struct {
+	mu    sync.Mutex
+	live  *session.Live
+	count int
+}
+
+// living is what is remembered of a session, or new.
+func (f *fires) living(id string, d *doc.Session) (*living, error) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	if l := f.lives[id]; l != nil {
+		return l, nil
+	}
+	live, err := session.NewLive(&d.Course)
+	if err != nil {
+		return nil, err
+	}
+	if len(f.lives) >= rememberedFires || f.lives == nil {
+		f.lives = map[string]*living{}
+	}
+	l := &living{live: live}
+	f.lives[id] = l
+	return l, nil
 }
 
 // rememberedFires is how many: some hundred kilobytes each.
@@ -46,7 +73,7 @@ func (f *fires) of(row store.Session) (*doc.Session, error) {
 func (f *fires) forget() {
 	f.mu.Lock()
 	defer f.mu.Unlock()
-	f.known = nil
+	f.known, f.lives = nil, nil
 }
 
 // Entry is a session in the book of all pieces.

@@ -164,22 +164,24 @@ func (w *Work) Happened(ctx context.Context, id string, after int) (out []sessio
 	return out, err
 }
 
-// ShownNow is what a screen would show of a session at this moment.
-func (w *Work) ShownNow(ctx context.Context, id string) (out session.Shown, err error) {
-	f, err := w.Fire(ctx, id)
+// ShownNow is what a screen would show of a session at this moment. What was folded before is
+// remembered: only what came since is read.
+func (w *Work) ShownNow(ctx context.Context, f Fire) (out session.Shown, err error) {
+	l, err := w.fires.living(f.ID, &f.Doc)
 	if err != nil {
 		return out, err
 	}
-	events, err := w.Happened(ctx, id, 0)
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	events, err := w.Happened(ctx, f.ID, l.count)
 	if err != nil {
 		return out, err
 	}
-	live, err := session.NewLive(&f.Doc.Course)
-	if err != nil {
-		return out, err
+	if len(events) > 0 {
+		l.live.Add(events)
+		l.count += len(events)
 	}
-	live.Add(events)
-	return live.Show("", w.now().UnixMilli()), nil
+	return l.live.Show("", w.now().UnixMilli()), nil
 }
 
 // Refusal is an event that cannot be, with what of it; it is not kept here.

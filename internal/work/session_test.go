@@ -136,11 +136,40 @@ func TestAClockAnHourOffIsSetRight(t *testing.T) {
 	heard, err := w.Tell(ctx, f.ID, ahead, e)
 	require.NoError(t, err)
 	assert.True(t, heard.Wrong)
-	shown, err := w.ShownNow(ctx, f.ID)
+	shown, err := w.ShownNow(ctx, f)
 	require.NoError(t, err)
 	assert.Less(t, shown.View.SinceS, 3600.0, "in the fire since now, not since an hour to come")
 	require.Len(t, shown.State.Clocks, 1)
 	assert.True(t, shown.State.Clocks[0].Wrong)
+}
+
+// TestTheTongsAreTheShops: what is held in tongs names those of the shop that hold, and tells
+// where none do.
+func TestTheTongsAreTheShops(t *testing.T) {
+	w, _ := fresh(t)
+	p := start(t, w)
+	p, _, err := w.SavePiece(ctx, p.ID, p.Version, []edit.Edit{{Field: "choices.holding", Text: "tongs"}})
+	require.NoError(t, err)
+	f, err := w.TakeToFire(ctx, p.ID, false)
+	require.NoError(t, err)
+	require.Len(t, f.Grips, len(f.Doc.Course.Heats))
+	assert.GreaterOrEqual(t, f.Grips[0].Tongs, 0)
+	shop, err := w.Shop(ctx)
+	require.NoError(t, err)
+	for range shop.Doc.Tongs {
+		shop, err = w.EditShop(ctx, shop.Version, []edit.Edit{{Field: "tongs.remove", Text: "0"}})
+		require.NoError(t, err)
+	}
+	f, err = w.Fire(ctx, f.ID)
+	require.NoError(t, err)
+	assert.Equal(t, -1, f.Grips[0].Tongs, "none is there")
+	shop, err = w.EditShop(ctx, shop.Version, []edit.Edit{{Field: "tongs.add", Text: "vee"}})
+	require.NoError(t, err)
+	shop, err = w.EditShop(ctx, shop.Version, []edit.Edit{{Field: "tongs.0.jaw", Text: "boxJaw"}})
+	require.NoError(t, err)
+	assert.Positive(t, shop.Doc.Tongs[0].WideMm, "lips have a distance")
+	_, err = w.EditShop(ctx, shop.Version, []edit.Edit{{Field: "tongs.0.mostMm", Text: "1"}})
+	assert.Equal(t, "field.rangeLength", fields(t, err)["tongs.0.mostMm"].Code)
 }
 
 // TestTheFireGoesOutAndInWithTheShop: sessions, their events and their frozen plans.

@@ -104,7 +104,11 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         return true;
       };
       // a key that has the focus on a button still goes on: at the anvil nothing is aimed at
-      if (act() === false) return;
+      if (act() === false) {
+        // no key leads away from the anvil by mistake: other pages wait
+        if (!["Tab", "?"].includes(e.key)) e.stopPropagation();
+        return;
+      }
       e.preventDefault();
       e.stopPropagation();
     };
@@ -115,6 +119,8 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
   return createPortal(
     <div
       ref={box}
+      role="region"
+      aria-label={link.session.name}
       data-theme="night"
       data-testid="anvil"
       data-phase={v.phase}
@@ -124,7 +130,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       className="fixed inset-0 z-40 flex flex-col gap-[1.2vmin] overflow-hidden bg-[#15181a] p-[2vmin] text-[#ebe6da] outline-none"
     >
       <h1 className="sr-only">{link.session.name}</h1>
-      <header className="flex items-baseline gap-3 text-[clamp(16px,3.2vmin,34px)]">
+      <div className="flex items-baseline gap-3 text-[clamp(16px,3.2vmin,34px)]">
         <span className="narrow" data-testid="anvil-count">
           {v.cycling
             ? say("heats.cycleOf", { n: (v.cycle ?? 0) + (v.phase === "out" ? 0 : 1), of: v.cycles ?? 0 })
@@ -132,7 +138,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         </span>
         <span className="min-w-0 flex-1 truncate text-[#9ba39f]">{link.session.name}</span>
         <Line s={s} device={link.device} />
-      </header>
+      </div>
       <Told s={s} link={link} />
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: every key goes on, from anywhere */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the whole screen is one button, and has one below */}

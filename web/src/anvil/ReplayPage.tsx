@@ -94,6 +94,8 @@ function Replay({ session, events, f }: { session: Session; events: Event[]; f: 
   const last = events[n - 1];
   return createPortal(
     <div
+      role="region"
+      aria-label={session.name}
       data-theme="night"
       data-testid="replay"
       data-events={n}
@@ -140,7 +142,7 @@ function Replay({ session, events, f }: { session: Session; events: Event[]; f: 
         ))}
         <input
           type="range"
-          className="min-h-11 min-w-40 flex-1"
+          className="min-h-11 min-w-40 flex-1 accent-[#46ab9c]"
           min={0}
           max={events.length}
           value={n}

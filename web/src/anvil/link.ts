@@ -34,7 +34,9 @@ const lookMs = 5000;
 export class Link {
   readonly session: Session;
   readonly device: string;
-  private readonly fold: Fold;
+  private fold: Fold | undefined;
+  /** What was told before the fold was there. */
+  private early: Said[] = [];
   private kept: Kept;
   private state: LinkState;
   private known = 0;
@@ -45,17 +47,18 @@ export class Link {
   private readonly looking: ReturnType<typeof setInterval>;
   private readonly listeners = new Set<() => void>();
   private closed = false;
+  private ready = false;
 
-  constructor(session: Session, fold: Fold, device: string) {
+  /**
+   * Shows what the server says of the session at once; the fold comes when it is loaded and has read all that
+   * happened, and from then on the screen goes on by itself.
+   */
+  constructor(session: Session, shown: Shown, fold: Promise<Fold>, device: string) {
     this.session = session;
     this.device = device;
-    this.fold = fold;
-    fold.open(session.course);
     this.kept = loadKept(session.id, this.device);
-    fold.add(this.kept.queue);
-    for (const other of leftBehind(session.id, this.device)) fold.add(other.kept.queue);
     this.state = {
-      shown: fold.show(this.device, Date.now()),
+      shown,
       waiting: this.kept.queue.length,
       refused: this.kept.refused,
       there: true,
@@ -65,7 +68,23 @@ export class Link {
     };
     this.looking = setInterval(() => void this.pull(), lookMs);
     addEventListener("online", this.hurry);
-    void this.pull().then(() => this.flush());
+    fold.then(
+      (f) => this.begin(f),
+      (e: Error) => this.set({ trouble: e.message }),
+    );
+  }
+
+  private async begin(fold: Fold): Promise<void> {
+    if (this.closed) return;
+    fold.open(this.session.course);
+    fold.add(this.kept.queue);
+    for (const other of leftBehind(this.session.id, this.device)) fold.add(other.kept.queue);
+    this.fold = fold;
+    await this.pull();
+    this.ready = true;
+    this.tick();
+    for (const said of this.early.splice(0)) this.tell(said);
+    void this.flush();
   }
 
   close(): void {
@@ -85,7 +104,9 @@ export class Link {
   get = (): LinkState => this.state;
 
   /** Works out what is shown at this moment. */
-  tick = (): void => this.set({ shown: this.fold.show(this.device, Date.now()) });
+  tick = (): void => {
+    if (this.ready && this.fold) this.set({ shown: this.fold.show(this.device, Date.now()) });
+  };
 
   private set(s: Partial<LinkState>): void {
     this.state = { ...this.state, ...s };
@@ -94,6 +115,10 @@ export class Link {
 
   /** Tells what happened. What cannot be is answered, and nothing is told then. */
   tell(said: Said): Wrong[] {
+    if (!this.ready || !this.fold) {
+      this.early.push({ atMs: Date.now(), ...said });
+      return [];
+    }
     const now = this.fold.show(this.device, Date.now());
     const seq = this.kept.seq + 1;
     const event: Event = {
@@ -101,7 +126,7 @@ export class Link {
       id: `${this.device}-${seq}-${Math.random().toString(36).slice(2, 8)}`,
       device: this.device,
       seq,
-      atMs: Date.now(),
+      atMs: said.atMs ?? Date.now(),
     };
     if (now.state.lastId) event.saw = now.state.lastId;
     const wrong = this.fold.check(event);
@@ -115,12 +140,13 @@ export class Link {
 
   /** Takes the last thing back. */
   takeBack(): void {
-    const undo = this.fold.show(this.device, Date.now()).state.undoId;
+    const undo = this.ready && this.fold?.show(this.device, Date.now()).state.undoId;
     if (undo) this.tell({ kind: "undo", undoes: undo });
   }
 
   /** What was typed as a reading, in the smith's units. */
-  reading = (...args: Parameters<Fold["reading"]>) => this.fold.reading(...args);
+  reading = (...args: Parameters<Fold["reading"]>): ReturnType<Fold["reading"]> =>
+    this.fold?.reading(...args) ?? { problems: [] };
 
   /** Lets go of an event that was refused. */
   letGo(id: string): void {
@@ -141,13 +167,13 @@ export class Link {
   };
 
   private async flush(): Promise<void> {
-    if (this.sending || this.closed) return;
+    if (this.sending || this.closed || !this.ready) return;
     this.sending = true;
     try {
       while (this.kept.queue.length > 0) {
         const batch = this.kept.queue.slice(0, most);
         const refused = await this.send(batch);
-        for (const r of refused) this.fold.drop(r.event.id);
+        for (const r of refused) this.fold?.drop(r.event.id);
         this.hold(without(this.kept, new Set(batch.map((e) => e.id)), refused));
       }
       for (const other of leftBehind(this.session.id, this.device)) {
@@ -193,7 +219,7 @@ export class Link {
   }
 
   private async take(): Promise<void> {
-    if (this.closed) return;
+    if (this.closed || !this.fold) return;
     try {
       const news = await ask(
         api.GET("/api/v1/sessions/{id}/events", {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
 import { api, ask } from "../api/client";
 import { type Saved, useSaved } from "../api/events";
-import { fold, type Session } from "./core";
+import { fold } from "./core";
 import { Link, type LinkState } from "./link";
 import { claimName } from "./queue";
 
@@ -18,14 +18,15 @@ export function useLink(pieceId: string): { link?: Link; error?: Error; retry: (
     let gone = false;
     let made: Link | undefined;
     setError(undefined);
+    const loading = fold();
+    loading.catch(() => {}); // told of by the link
     Promise.all([
       ask(api.POST("/api/v1/pieces/{id}/fire", { params: { path: { id: pieceId } }, body: {} })),
-      fold(),
       claimName(),
     ]).then(
-      ([session, f, device]: [Session, Awaited<ReturnType<typeof fold>>, string]) => {
-        if (gone) return;
-        made = new Link(session, f, device);
+      ([session, device]) => {
+        if (gone || !session.shown) return;
+        made = new Link(session, session.shown, loading, device);
         setLink(made);
       },
       (e: Error) => !gone && setError(e),

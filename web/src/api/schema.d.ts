@@ -3551,6 +3551,8 @@ export interface components {
             plan: number;
             /** @description a later plan was taken to the fire */
             replaced: boolean;
+            /** @description what a screen shows of it at this moment */
+            shown?: components["schemas"]["FireShown"];
             /** Format: date-time */
             startedAt: string;
         };

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Archive, ArchiveRestore, Copy, Plus } from "lucide-react";
-import { useCallback, useState } from "react";
+import { lazy, Suspense, useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, ask, type Piece } from "../api/client";
@@ -13,7 +13,9 @@ import { Failed, Loading, SetAside } from "../shell/States";
 import { count, say, told } from "../text/say";
 import { DropFiles } from "../ui/DropFiles";
 import { print } from "../units/print";
-import { NewPiece } from "./NewPiece";
+
+// The three questions come when they are asked.
+const NewPiece = lazy(() => import("./NewPiece").then((m) => ({ default: m.NewPiece })));
 
 /** Every piece of work, drawn to one scale on a long shelf. */
 export function PiecesPage() {
@@ -63,11 +65,15 @@ export function PiecesPage() {
           ))}
         </ul>
       )}
-      <NewPiece
-        open={creating}
-        start={{ pattern: search.get("pattern") ?? undefined, stock: search.get("stock") ?? undefined }}
-        onClose={() => setCreating(false)}
-      />
+      {creating && (
+        <Suspense>
+          <NewPiece
+            open={creating}
+            start={{ pattern: search.get("pattern") ?? undefined, stock: search.get("stock") ?? undefined }}
+            onClose={() => setCreating(false)}
+          />
+        </Suspense>
+      )}
       {file.sheet}
     </DropFiles>
   );

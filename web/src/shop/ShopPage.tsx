@@ -78,6 +78,7 @@ function ShopForm({ shop }: { shop: Settings }) {
     usual: string[],
     prefix: string,
     choice?: (i: number, tool: T) => ReactNode,
+    shows?: (tool: T, field: K) => boolean,
   ) => (
     <section>
       <h2 className="mt-8 mb-3 text-2xl">{say(`shop.${name}`)}</h2>
@@ -86,7 +87,9 @@ function ShopForm({ shop }: { shop: Settings }) {
           <Group key={tool.name} title={tool.name}>
             {typed(`${name}.${i}.name`, tool.name, say("shop.toolName"))}
             {choice?.(i, tool)}
-            {fields.map((k) => typed(`${name}.${i}.${k}`, tool[k], told(`field.name.${labels}.${k}`)))}
+            {fields
+              .filter((k) => shows?.(tool, k) ?? true)
+              .map((k) => typed(`${name}.${i}.${k}`, tool[k], told(`field.name.${labels}.${k}`)))}
             <button
               type="button"
               className="press press-plain self-end justify-self-start"
@@ -206,6 +209,7 @@ function ShopForm({ shop }: { shop: Settings }) {
         ["thin", "thick", "box", "vee"],
         "tongs",
         (i, t) => pick(`tongs.${i}.jaw`, t.jaw, say("field.name.tongs.jaw"), ["flatJaw", "boxJaw", "veeJaw"], "tongs"),
+        (t, k) => k !== "wideMm" || t.jaw === "boxJaw",
       )}
       <CopiesPanel
         fields={

@@ -63,7 +63,7 @@ export function AnvilPanel() {
         </div>
       )}
       <section>
-        <h3 className="mb-1 text-lg">{say("anvil.lay")}</h3>
+        <h2 className="mb-1 text-lg">{say("anvil.lay")}</h2>
         <ul className="grid gap-1">
           <li>
             {doc.hand ?? ""} · {print.mass(doc.request.smith.hammerKg * 1000, units)} ·{" "}
@@ -87,7 +87,7 @@ export function AnvilPanel() {
         </ul>
       </section>
       <section>
-        <h3 className="mb-1 text-lg">{count("heats", plan.totals.heats)}</h3>
+        <h2 className="mb-1 text-lg">{count("heats", plan.totals.heats)}</h2>
         <ol className="grid gap-0.5 text-[15px]">
           {plan.heats.map((h) => (
             <li

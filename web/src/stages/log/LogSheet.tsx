@@ -20,7 +20,13 @@ export function LogSheet() {
   if (!data) return <div className="flex-1" />;
   const { book, session } = data;
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto p-4" data-testid="log-sheet">
+    <section
+      className="min-h-0 flex-1 overflow-y-auto p-4"
+      data-testid="log-sheet"
+      aria-label={say("stage.log")}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, by keys too
+      tabIndex={0}
+    >
       <h2 className="mb-1 text-2xl">{say("log.title", { name: session.name })}</h2>
       <Overlay book={book} course={session.course} />
       <h3 className="mt-5 mb-1 text-lg">{say("log.byOperation")}</h3>
@@ -108,7 +114,7 @@ export function LogSheet() {
           </tbody>
         </table>
       </div>
-    </div>
+    </section>
   );
 }
 
