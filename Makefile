@@ -112,6 +112,7 @@ fuzz-long: ## properties on draws never seen before, a thousand of each, and the
 
 fuzz: ## explore the parsers for a minute
 	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity
+	go test -run xxx -fuzz FuzzFold -fuzztime 60s ./core/session
 	go test -run xxx -fuzz FuzzReadPattern -fuzztime 60s ./internal/export
 	go test -run xxx -fuzz FuzzReadDXF -fuzztime 60s -fuzzminimizetime 1x ./internal/drawing
 	go test -run xxx -fuzz FuzzReadSVG -fuzztime 60s -fuzzminimizetime 1x ./internal/drawing

@@ -241,6 +241,31 @@ func TestTwoScreensAgree(t *testing.T) {
 	}
 }
 
+// TestASessionIsReplayed from its log, event by event and played, and it changes nothing.
+func TestASessionIsReplayed(t *testing.T) {
+	s := open(t)
+	_, before := s.fire(demo.Rigging)
+	s.bench(demo.Rigging, "log")
+	s.click("[data-testid=to-replay]")
+	at := func(n int) string {
+		return fmt.Sprintf(`document.querySelector("[data-testid=replay]")?.dataset.events === "%d"`, n)
+	}
+	s.until("at its beginning", at(1))
+	s.keys(kb.ArrowRight)
+	s.until("into the fire", at(2)+` && document.querySelector("[data-phase=fire]")`)
+	s.keys(kb.ArrowRight)
+	s.until("out of it", at(3)+` && document.querySelector("[data-phase=out]")`)
+	s.keys(kb.ArrowLeft)
+	s.until("back", at(2))
+	s.press("× 60")
+	s.keys(" ")
+	s.until("it plays on", `Number(document.querySelector("[data-testid=replay]").dataset.events) > 4`)
+	s.keys(kb.Escape)
+	s.until("the log", `document.querySelector("[data-testid=log-panel]")`)
+	_, after := s.fire(demo.Rigging)
+	assert.Equal(t, before, after)
+}
+
 // TestAKilledServerIsComeBackTo: whenever it is killed, with the signal that cannot be caught,
 // what was acknowledged is there, and the screen finds its way back by itself and sends the
 // rest.
