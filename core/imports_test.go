@@ -27,8 +27,9 @@ var allowed = map[string][]string{
 	"whatif":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
 	"session":  {"fact", "forge", "plan", "quantity", "steel", "thermal"},
 	"simulate": {"fact", "plan", "planner", "session", "steel", "whatif"},
+	"harden":   {"fact", "plan", "section", "steel", "thermal"},
 	"cutting":  {"fact"}, "nest": {"fact", "stock"},
-	"calc": {"fact", "blade", "cutting", "forge", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
+	"calc": {"fact", "blade", "cutting", "forge", "harden", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share
 	"planner/plantest": {"fact", "blade", "forge", "plan", "planner", "section", "steel", "stock"},
 }

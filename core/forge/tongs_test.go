@@ -18,9 +18,17 @@ func TestTongsHoldWhatTheyAreMadeFor(t *testing.T) {
 		wide, thick float64
 		hold        bool
 	}{
-		{"thin", 25, 3, true}, {"thin", 25, 6, false}, {"thin", 4, 3, false},
-		{"thick", 25, 6, true}, {"box", 30, 5, true}, {"box", 33, 5, false}, {"box", 18, 5, false},
-		{"vee", 10, 10, true}, {"vee", 10, 12, true}, {"vee", 25, 8, false}, {"vee", 20, 20, false},
+		{"thin", 25, 3, true},
+		{"thin", 25, 6, false},
+		{"thin", 4, 3, false},
+		{"thick", 25, 6, true},
+		{"box", 30, 5, true},
+		{"box", 33, 5, false},
+		{"box", 18, 5, false},
+		{"vee", 10, 10, true},
+		{"vee", 10, 12, true},
+		{"vee", 25, 8, false},
+		{"vee", 20, 20, false},
 	} {
 		assert.Equal(t, c.hold, u[c.id].Hold(c.wide, c.thick), "%s holds %v × %v", c.id, c.wide, c.thick)
 		assert.Equal(t, c.hold, u[c.id].Hold(c.thick, c.wide), "turned, it is the same bar")
