@@ -6,6 +6,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/forge"
+	"coldember/core/harden"
 	"coldember/core/steel"
 	"coldember/core/stock"
 )
@@ -94,6 +95,9 @@ type Request struct {
 	Prices     Prices           `json:"prices"`
 	Bit        *Bit             `json:"bit,omitempty"`
 
+	// Treatment is how the blade is hardened and tempered; nil is as usual for its steel.
+	Treatment *harden.Treatment `json:"treatment,omitempty"`
+
 	// Forged, when given, is the shape to forge instead of the design with its
 	// allowances.
 	Forged *blade.Blade `json:"-"`
@@ -130,6 +134,7 @@ func (r Request) Validate() error {
 		c.Fail("steelId", "field.steel", nil)
 	}
 	r.Bit.validate(c)
+	r.Treatment.Validate(c.Within("treatment"))
 	validateBar(c.Within("bar"), r.Bar)
 	r.Bar.Validate(c.Within("bar"))
 	if w := r.Origin.Window; w != nil {

@@ -12,6 +12,7 @@ import (
 	"testing"
 	"time"
 
+	"coldember/core/session"
 	"coldember/internal/edit"
 
 	"github.com/stretchr/testify/assert"
@@ -27,6 +28,7 @@ func TestTenWritersOneWinner(t *testing.T) {
 	delete(kinds, "a copy of one")
 	delete(kinds, "a copy")
 	delete(kinds, "archiving") // one after the other may both be right
+	delete(kinds, "the fire")  // what happened there is only added
 	for what, do := range kinds {
 		var wait sync.WaitGroup
 		var won, late atomic.Int32
@@ -47,6 +49,37 @@ func TestTenWritersOneWinner(t *testing.T) {
 		assert.EqualValues(t, 1, won.Load(), what)
 		assert.EqualValues(t, 9, late.Load(), what)
 	}
+}
+
+// TestTenScreensTellAtOnce: whatever they tell of one session is kept, each once, and counted
+// without a gap.
+func TestTenScreensTellAtOnce(t *testing.T) {
+	x := serve(t, filepath.Join(t.TempDir(), "demo.db"))
+	fires, err := x.work.AllFires(t.Context())
+	require.NoError(t, err)
+	before, err := x.work.Happened(t.Context(), fires[0].ID, 0)
+	require.NoError(t, err)
+	var wait sync.WaitGroup
+	for screen := range 10 {
+		wait.Go(func() {
+			for n := range 20 {
+				e := session.Event{ID: fmt.Sprintf("s%d-%d", screen, n), Device: fmt.Sprintf("s%d", screen), Seq: n + 1, AtMs: 1_764_000_000_000, Kind: session.Out}
+				for range 2 { // a lost answer is asked for again
+					raw, err := json.Marshal(map[string]any{"nowMs": 0, "events": []session.Event{e}})
+					assert.NoError(t, err)
+					status, answer, _ := x.call("POST", "/api/v1/sessions/"+fires[0].ID+"/events", "application/json", raw)
+					assert.Equal(t, http.StatusOK, status, string(answer))
+				}
+			}
+		})
+	}
+	wait.Wait()
+	after, err := x.work.Happened(t.Context(), fires[0].ID, 0)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before)+200)
+	late, err := x.work.Happened(t.Context(), fires[0].ID, len(after)-1)
+	require.NoError(t, err)
+	assert.Len(t, late, 1, "counted without a gap")
 }
 
 // TestSavesDoNotWaitBehindPreviews: fifty windows ask for plans without a pause, and

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"coldember/core/calc"
+	"coldember/core/harden"
 	"coldember/core/session"
 	"coldember/core/steel"
 	"coldember/internal/doc"
@@ -53,7 +54,7 @@ func schemaName(t reflect.Type, hint string) string {
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire"} {
+	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden"} {
 		if strings.HasSuffix(t.PkgPath(), room) {
 			return name + n
 		}
@@ -155,6 +156,11 @@ func (h *handlers) planning(api huma.API) {
 		func(ctx context.Context, in *body[Doc]) (*body[[]State], error) {
 			p, err := h.work.Plan(ctx, in.Body.doc())
 			return answer(ctx, h, statesOf(p), err)
+		})
+	huma.Register(api, op("planTreatment", http.MethodPost, "/plan/treatment", "What is said of hardening and tempering the blade of a document"),
+		func(ctx context.Context, in *body[Doc]) (*body[harden.Advice], error) {
+			a, err := h.work.Treatment(ctx, in.Body.doc())
+			return answer(ctx, h, a, err)
 		})
 	huma.Register(api, op("calc", http.MethodPost, "/calc/{kind}", "Answer one question of a law"),
 		func(ctx context.Context, in *calcIn) (*body[any], error) {

@@ -53,7 +53,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 3, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 4, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -84,7 +84,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "session", 1, func(t *testing.T, _ int, d doc.Session) {
+	ages(t, "session", 2, func(t *testing.T, _ int, d doc.Session) {
 		assert.NoError(t, d.Validate())
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.NotEmpty(t, d.Course.Steps)
@@ -94,7 +94,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.InDelta(t, 23.9, e.Reading.Mm, 0)
 		assert.Equal(t, 4, e.Seq)
 	})
-	ages(t, "plan", 4, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 5, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {

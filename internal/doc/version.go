@@ -30,7 +30,7 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment}}
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes}}
 	case Stock:
@@ -38,9 +38,9 @@ func formOf(d any) form {
 	case Shop:
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment}}
 	case Session:
-		return form{name: "session"}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment}}
 	case session.Event:
 		return form{name: "event"}
 	}
@@ -235,6 +235,10 @@ func hasArm(v any) {
 // blade be bent flatwise, have a stop, a false edge of a length, a bevel on the left, an integral
 // bolster, a bit of another steel. What says nothing of them is as it was.
 func hasShapes(map[string]any) {}
+
+// hasTreatment (piece 3 → 4, plan 4 → 5, session 1 → 2): hardening and tempering may be other than
+// is usual for the steel.
+func hasTreatment(map[string]any) {}
 
 // hasWidths (2 → 3): a dead stretch may be of a part of the width.
 func hasWidths(map[string]any) {}

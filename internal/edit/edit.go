@@ -39,6 +39,9 @@
 //	smith.machine.dies     flat …                 dies with their usual bite
 //	smith.anvil            anvil, block, rail …   a usual one
 //	smith.hand, smith.hammer, fire.hearth         a tool of the shop, sent whole as JSON
+//	treatment.usual        ""                     hardened and tempered as usual for the steel
+//	treatment.bath.class   fastOil …              a usual bath of the class
+//	treatment.kiln         yes, no                soaked in a controlled oven
 //	tool.ID                planner                the planner's tool for an operation
 //	tool.ID.face           flat, round …
 //	tool.ID.support        horn, edge …

@@ -6,7 +6,9 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/forge"
+	"coldember/core/harden"
 	"coldember/core/plan"
+	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 )
@@ -62,10 +64,11 @@ var piece = table[doc.Piece]{
 		}),
 	},
 	groups: map[string]func(*doc.Piece, string, Edit) *Problem{
-		"outline": func(d *doc.Piece, rest string, e Edit) *Problem { return outline(&d.Request.Design, rest, e) },
-		"taper":   func(d *doc.Piece, rest string, e Edit) *Problem { return taper(&d.Request.Design, rest, e) },
-		"tool":    func(d *doc.Piece, rest string, e Edit) *Problem { return tool(&d.Request.Choices, rest, e) },
-		"picture": picture,
+		"outline":   func(d *doc.Piece, rest string, e Edit) *Problem { return outline(&d.Request.Design, rest, e) },
+		"taper":     func(d *doc.Piece, rest string, e Edit) *Problem { return taper(&d.Request.Design, rest, e) },
+		"tool":      func(d *doc.Piece, rest string, e Edit) *Problem { return tool(&d.Request.Choices, rest, e) },
+		"picture":   picture,
+		"treatment": treatment,
 		"bar": func(d *doc.Piece, _ string, e Edit) *Problem {
 			d.StockID = "" // no longer the piece on the rack
 			return setMember(&d.Request, e)
@@ -189,6 +192,46 @@ func setTangKind(d *blade.Design, v string) bool {
 		d.SetTang(k)
 	}
 	return true
+}
+
+// treatment sets how a blade is hardened and tempered: the first that is set takes the usual one of
+// the steel along, "treatment" with nothing goes back to it, and a bath brings its own figures.
+func treatment(d *doc.Piece, rest string, e Edit) *Problem {
+	r := &d.Request
+	if rest == "usual" {
+		r.Treatment = nil
+		return nil
+	}
+	if r.Treatment == nil {
+		g, err := steel.Find(r.SteelID)
+		if err != nil {
+			return problemAt(e, "field.steel", -1)
+		}
+		if r.Steel != nil {
+			g = *r.Steel
+		}
+		t := harden.NewTreatment(r.Joined(g))
+		r.Treatment = &t
+	}
+	switch rest {
+	case "bath.class":
+		c := harden.BathClass(strings.TrimSpace(e.Text))
+		if !slices.Contains(harden.BathClasses(), c) {
+			return problemAt(e, "field.choice", -1)
+		}
+		litres := r.Treatment.Bath.VolumeL
+		r.Treatment.Bath = harden.NewBath(c)
+		r.Treatment.Bath.VolumeL = litres
+		return nil
+	case "kiln":
+		yes := strings.TrimSpace(e.Text) == "yes"
+		if !yes && strings.TrimSpace(e.Text) != "no" {
+			return problemAt(e, "field.choice", -1)
+		}
+		r.Treatment.Kiln = yes
+		return nil
+	}
+	return setMember(r, e)
 }
 
 // setBit gives a piece a bit of tool steel of usual size, or none; one that is there keeps its

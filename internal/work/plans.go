@@ -9,6 +9,7 @@ import (
 	"sync"
 
 	"coldember/core/fact"
+	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/planner"
 	"coldember/internal/doc"
@@ -74,6 +75,15 @@ func (p *planning) make(ctx context.Context, lane chan struct{}, req plan.Reques
 // Plan makes the plan of a document. It is shared: nobody may change it.
 func (w *Work) Plan(ctx context.Context, d doc.Piece) (*plan.Plan, error) {
 	return w.plans.make(ctx, w.plans.previews, d.Request)
+}
+
+// Treatment is what is said of hardening and tempering the blade of a document.
+func (w *Work) Treatment(ctx context.Context, d doc.Piece) (harden.Advice, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return harden.Advice{}, err
+	}
+	return planner.Treat(&d.Request, p), nil
 }
 
 // planToSave is Plan ahead of all previews.

@@ -776,6 +776,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is said of hardening and tempering the blade of a document */
+        post: operations["planTreatment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/salvage": {
         parameters: {
             query?: never;
@@ -2730,6 +2747,209 @@ export interface components {
              */
             nowMs: number;
         };
+        HardenAdvice: {
+            /** Format: double */
+            advisedEdgeMm: number;
+            /** Format: double */
+            austenitiseC: number;
+            bath: components["schemas"]["HardenBath"];
+            baths: components["schemas"]["HardenBathAnswer"][];
+            /** Format: double */
+            criticalHighC: number;
+            /** Format: double */
+            criticalLowC: number;
+            /**
+             * Format: int64
+             * @description beyond those that are planned
+             */
+            cyclesOwed: number;
+            /** Format: double */
+            edgeAtQuenchMm: number;
+            /**
+             * Format: double
+             * @description the edge is in the bath until it is as cold as it is to leave
+             */
+            edgeS: number;
+            findings: components["schemas"]["Warning"][];
+            grain: components["schemas"]["HardenGrainStep"][];
+            /** Format: double */
+            hardMm: number;
+            /** @description the grade is one that hardens */
+            hardens: boolean;
+            /** Format: double */
+            idealDiameterMm: number;
+            /** @description else a coupon comes first */
+            known: boolean;
+            line: components["schemas"]["HardenLineAt"][];
+            /**
+             * Format: double
+             * @description where martensite begins, ± 20 °C
+             */
+            martensiteC: number;
+            /** Format: double */
+            mixedMm: number;
+            /**
+             * Format: int64
+             * @description so many blades like it until the oil is too warm; 0: no oil
+             */
+            oilNext: number;
+            /** Format: double */
+            oilRiseC: number;
+            /** Format: double */
+            soakS: number;
+            /** Format: double */
+            spineAtQuenchMm: number;
+            /** Format: double */
+            spineS: number;
+            temper: components["schemas"]["HardenTempered"];
+            /** Format: double */
+            wantHrc: number;
+            /**
+             * Format: double
+             * @description to straighten in still air, 0: none is left
+             */
+            windowEdgeS: number;
+            /** Format: double */
+            windowSpineS: number;
+        };
+        HardenBath: {
+            /** @enum {string} */
+            class: "air" | "plates" | "stillOil" | "mediumOil" | "fastOil" | "veryFastOil" | "water" | "brine";
+            /**
+             * Format: double
+             * @description Grossmann's H
+             */
+            severityPerIn: number;
+            /** Format: double */
+            volumeL: number;
+            /**
+             * Format: double
+             * @description as warm as it is at the quench
+             */
+            warmC: number;
+        };
+        HardenBathAnswer: {
+            class: string;
+            edgeHardens: boolean;
+            /**
+             * Format: double
+             * @description thickest plate that hardens through
+             */
+            hardMm: number;
+            /** Format: double */
+            mixedMm: number;
+            /** @description cracks are likelier than with what would do */
+            risks: boolean;
+            /** @description every section hardens through */
+            whole: boolean;
+        };
+        HardenGrainStep: {
+            /**
+             * Format: double
+             * @description ASTM, ± 1.5
+             */
+            grainNumber: number;
+            /** Format: double */
+            grainUm: number;
+            /** Format: double */
+            tempC: number;
+            /** Format: double */
+            timeS: number;
+            /** @enum {string} */
+            what: "forging" | "cycle" | "soak";
+        };
+        HardenLineAt: {
+            /** Format: double */
+            hardMm: number;
+            /** Format: double */
+            heightMm: number;
+            /**
+             * Format: double
+             * @description at least half martensite
+             */
+            mixedMm: number;
+            /**
+             * Format: double
+             * @description hard if it hardens a third deeper
+             */
+            mostMm: number;
+            /**
+             * Format: double
+             * @description hard although the steel hardens a third less deep
+             */
+            sureMm: number;
+            /** Format: double */
+            x: number;
+        };
+        HardenTempered: {
+            /** Format: double */
+            asQuenchedHrc?: number;
+            /**
+             * Format: double
+             * @description one hour at which makes the same: its colour on bright steel
+             */
+            colourC: number;
+            /** Format: double */
+            highHrc?: number;
+            /** Format: double */
+            highestC?: number;
+            /**
+             * Format: double
+             * @description 0: outside of what the grade's table answers for
+             */
+            hrc?: number;
+            /**
+             * Format: double
+             * @description where the oven swings hot
+             */
+            lowHrc?: number;
+            /**
+             * Format: double
+             * @description of the settings that are answered for, at these hours
+             */
+            lowestC?: number;
+            /** Format: double */
+            ovenC: number;
+        };
+        HardenTreatment: {
+            bath: components["schemas"]["HardenBath"];
+            /** Format: double */
+            dipMm?: number;
+            /**
+             * Format: double
+             * @description thickness of the edge then; 0: as is advised
+             */
+            edgeAtQuenchMm?: number;
+            /**
+             * Format: double
+             * @description of one tempering
+             */
+            hours: number;
+            /** @description soaked in a controlled oven, not in a forge */
+            kiln?: boolean;
+            /**
+             * Format: double
+             * @description as hot as it leaves the bath
+             */
+            outC: number;
+            /**
+             * Format: double
+             * @description its setting; 0: by the wanted hardness
+             */
+            ovenC?: number;
+            /**
+             * Format: double
+             * @description by which the oven swings about its setting
+             */
+            swingK: number;
+            /** Format: int64 */
+            times: number;
+            /**
+             * Format: double
+             * @description 0: usual for its use
+             */
+            wantHardness?: number;
+        };
         Heard: {
             /** Format: int64 */
             count: number;
@@ -3404,6 +3624,7 @@ export interface components {
             sizing: components["schemas"]["Sizing"];
             smith: components["schemas"]["Smith"];
             steelId: string;
+            treatment?: components["schemas"]["HardenTreatment"];
             /** Format: int64 */
             version: number;
         };
@@ -7547,6 +7768,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sure"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planTreatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HardenAdvice"];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,296 @@
+package harden
+
+import (
+	"math"
+
+	"coldember/core/fact"
+	"coldember/core/steel"
+)
+
+// Profile is one station of the finished blade: its thickness at even heights from edge to
+// spine.
+type Profile struct {
+	XMm         float64
+	HeightMm    float64
+	ThicknessMm []float64
+}
+
+// Case is a blade that is to be treated.
+type Case struct {
+	Grade     steel.Grade
+	Treatment Treatment
+	WantHRC   float64 // usual for its use
+	Profiles  []Profile
+	LengthMm  float64
+	MassG     float64
+	FaceMm    float64 // left on each face for grinding after
+	Forging   []Hold  // all the heats it was forged in
+	Cycles    []Hold  // each of them from below the critical point
+	Holes     bool    // drilled or slotted
+	OneSided  bool    // ground on one face: unequal sides
+	Layered   bool    // of several steels: what is said is of its edge
+}
+
+// LineAt is where hard ends at a station, from the edge up, mm: at most the height.
+type LineAt struct {
+	XMm      float64 `json:"x"`
+	HeightMm float64 `json:"heightMm"`
+	HardMm   float64 `json:"hardMm"`
+	SureMm   float64 `json:"sureMm" doc:"hard although the steel hardens a third less deep"`
+	MostMm   float64 `json:"mostMm" doc:"hard if it hardens a third deeper"`
+	MixedMm  float64 `json:"mixedMm" doc:"at least half martensite"`
+}
+
+// BathAnswer is what a class of bath would do.
+type BathAnswer struct {
+	Class       BathClass `json:"class"`
+	HardMm      float64   `json:"hardMm" doc:"thickest plate that hardens through"`
+	MixedMm     float64   `json:"mixedMm"`
+	EdgeHardens bool      `json:"edgeHardens"`
+	Whole       bool      `json:"whole" doc:"every section hardens through"`
+	Risks       bool      `json:"risks" doc:"cracks are likelier than with what would do"`
+}
+
+// GrainStep is the grain after a stage of the work.
+type GrainStep struct {
+	What   string  `json:"what" enum:"forging,cycle,soak"`
+	TempC  float64 `json:"tempC"`
+	TimeS  float64 `json:"timeS"`
+	Um     float64 `json:"grainUm"`
+	Number float64 `json:"grainNumber" doc:"ASTM, ± 1.5"`
+}
+
+// Advice is what is said of the treatment of a blade.
+type Advice struct {
+	Hardens         bool           `json:"hardens" doc:"the grade is one that hardens"`
+	Known           bool           `json:"known" doc:"else a coupon comes first"`
+	CriticalLowC    float64        `json:"criticalLowC"`
+	CriticalHighC   float64        `json:"criticalHighC"`
+	AustenitiseC    float64        `json:"austenitiseC"`
+	SoakS           float64        `json:"soakS"`
+	IdealDiameterMm float64        `json:"idealDiameterMm"`
+	MartensiteC     float64        `json:"martensiteC" doc:"where martensite begins, ± 20 °C"`
+	Bath            Bath           `json:"bath"`
+	EdgeAtQuenchMm  float64        `json:"edgeAtQuenchMm"`
+	AdvisedEdgeMm   float64        `json:"advisedEdgeMm"`
+	SpineAtQuenchMm float64        `json:"spineAtQuenchMm"`
+	HardMm          float64        `json:"hardMm"`
+	MixedMm         float64        `json:"mixedMm"`
+	Line            []LineAt       `json:"line"`
+	Baths           []BathAnswer   `json:"baths"`
+	EdgeS           float64        `json:"edgeS" doc:"the edge is in the bath until it is as cold as it is to leave"`
+	SpineS          float64        `json:"spineS"`
+	WindowEdgeS     float64        `json:"windowEdgeS" doc:"to straighten in still air, 0: none is left"`
+	WindowSpineS    float64        `json:"windowSpineS"`
+	OilRiseC        float64        `json:"oilRiseC"`
+	OilNext         int            `json:"oilNext" doc:"so many blades like it until the oil is too warm; 0: no oil"`
+	Temper          Tempered       `json:"temper"`
+	WantHRC         float64        `json:"wantHrc"`
+	Grain           []GrainStep    `json:"grain"`
+	CyclesOwed      int            `json:"cyclesOwed" doc:"beyond those that are planned"`
+	Findings        []fact.Warning `json:"findings"`
+}
+
+// doubtOfDepth: a thickness that hardens is good to a third.
+const doubtOfDepth = 1.0 / 3
+
+// Advise puts the laws together for a blade.
+func Advise(c Case) Advice {
+	g, t := c.Grade, c.Treatment
+	s := SteelOf(g)
+	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}}
+	a.CriticalLowC, a.CriticalHighC = CriticalC(s)
+	a.grain(&c)
+	a.EdgeAtQuenchMm, a.AdvisedEdgeMm = t.EdgeAtQuenchMm, AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
+	if a.EdgeAtQuenchMm == 0 {
+		a.EdgeAtQuenchMm = a.AdvisedEdgeMm
+	}
+	if !a.Hardens {
+		a.find("harden.none", fact.Warn, nil)
+		return a
+	}
+	if !a.Known {
+		a.find("harden.coupon", fact.Warn, nil)
+	}
+	a.IdealDiameterMm, a.MartensiteC = IdealDiameterMm(s), MartensiteStartC(s)
+	a.depth(&c, s)
+	a.WantHRC = t.WantHardness
+	if a.WantHRC == 0 {
+		a.WantHRC = c.WantHRC
+	}
+	a.Temper = Temper(g, t, a.WantHRC)
+	a.warn(&c)
+	return a
+}
+
+func (a *Advice) find(code string, s fact.Severity, f fact.Figures) {
+	a.Findings = append(a.Findings, fact.Warning{Code: code, Severity: s, Figures: f})
+}
+
+// atQuench is a station's thickness as it is quenched: ground to the edge that is left then, and
+// with what is left on the faces.
+func (a *Advice) atQuench(p *Profile, faceMm float64) []float64 {
+	out := make([]float64, len(p.ThicknessMm))
+	more := 0.0
+	if len(out) > 0 {
+		more = math.Max(2*faceMm, a.EdgeAtQuenchMm-p.ThicknessMm[0])
+	}
+	for i, t := range p.ThicknessMm {
+		share := float64(i) / float64(max(1, len(out)-1))
+		out[i] = t + more + (2*faceMm-more)*share
+	}
+	return out
+}
+
+// depth fills in where the blade hardens, and how long it is in the bath and can be straightened.
+func (a *Advice) depth(c *Case, s Steel) {
+	t := c.Treatment
+	thick := func(b Bath) (hard, mixed float64) {
+		hard, errHard := CriticalThicknessMm(a.IdealDiameterMm, b.SeverityPerIn, Hard, b.Class.Oil())
+		mixed, errMixed := CriticalThicknessMm(a.IdealDiameterMm, b.SeverityPerIn, Half, b.Class.Oil())
+		if errHard != nil || errMixed != nil {
+			return 0, 0
+		}
+		return hard, mixed
+	}
+	a.HardMm, a.MixedMm = thick(t.Bath)
+	thickest, widest := 0.0, 0.0
+	for i := range c.Profiles {
+		p := &c.Profiles[i]
+		q := a.atQuench(p, c.FaceMm)
+		up := func(limit float64) float64 { return reach(q, p.HeightMm, limit, t.DipMm) }
+		a.Line = append(a.Line, LineAt{
+			XMm: p.XMm, HeightMm: p.HeightMm, HardMm: up(a.HardMm), SureMm: up(a.HardMm * (1 - doubtOfDepth)), MostMm: up(a.HardMm * (1 + doubtOfDepth)), MixedMm: up(a.MixedMm),
+		})
+		widest = math.Max(widest, p.HeightMm)
+		for _, v := range q {
+			thickest = math.Max(thickest, v)
+		}
+	}
+	a.SpineAtQuenchMm = thickest
+	for _, class := range BathClasses() {
+		hard, mixed := thick(NewBath(class))
+		a.Baths = append(a.Baths, BathAnswer{Class: class, HardMm: hard, MixedMm: mixed, EdgeHardens: hard >= a.EdgeAtQuenchMm, Whole: hard >= thickest, Risks: class.Watery()})
+	}
+	a.EdgeS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Oil(), a.EdgeAtQuenchMm, a.AustenitiseC, t.OutC, t.Bath.WarmC)
+	a.SpineS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Oil(), thickest, a.AustenitiseC, t.OutC, t.Bath.WarmC)
+	a.WindowEdgeS, _ = StraightenS(s, widest/3, a.EdgeAtQuenchMm, t.OutC, Half)
+	a.WindowSpineS, _ = StraightenS(s, widest, thickest, t.OutC, Half)
+	if a.OilRiseC = t.Bath.OilRiseC(c.MassG, a.AustenitiseC); a.OilRiseC > 0 {
+		a.OilNext = max(0, int((tooWarmC-t.Bath.WarmC)/a.OilRiseC))
+	}
+}
+
+// reach is how far up from the edge a section is no thicker than a limit, and in the bath.
+func reach(thicknessMm []float64, heightMm, limitMm, dipMm float64) float64 {
+	n := len(thicknessMm) - 1
+	up := heightMm
+	for i, t := range thicknessMm {
+		if t <= limitMm {
+			continue
+		}
+		if i == 0 {
+			return 0
+		}
+		was := thicknessMm[i-1]
+		up = (float64(i-1) + (limitMm-was)/(t-was)) / float64(n) * heightMm
+		break
+	}
+	if dipMm > 0 {
+		up = math.Min(up, dipMm)
+	}
+	return up
+}
+
+// Grain that is owed a cycle: coarser than this number (judgement).
+const fineNumber = 8
+
+// grain follows the grain from the hottest heat of forging to the soak before the quench.
+func (a *Advice) grain(c *Case) {
+	um := BornUm
+	add := func(what string, h Hold) {
+		if h.TempC > a.CriticalLowC {
+			if h.Fresh {
+				um = BornUm
+			}
+			um = GrownUm(um, h.TempC, h.TimeS)
+		}
+		a.Grain = append(a.Grain, GrainStep{What: what, TempC: h.TempC, TimeS: h.TimeS, Um: um, Number: GrainNumber(um)})
+	}
+	if len(c.Forging) > 0 {
+		hottest := Hold{Fresh: true}
+		for _, h := range c.Forging {
+			if um = GrownUm(um, h.TempC, h.TimeS); h.TempC >= hottest.TempC {
+				hottest.TempC = h.TempC
+			}
+			hottest.TimeS += h.TimeS
+		}
+		a.Grain = append(a.Grain, GrainStep{What: "forging", TempC: hottest.TempC, TimeS: hottest.TimeS, Um: um, Number: GrainNumber(um)})
+	}
+	owed := 0
+	if n := GrainNumber(um); len(c.Forging) > 0 && n < fineNumber {
+		owed = 1 + int(math.Min(2, math.Floor((fineNumber-n)/2)))
+	}
+	cycles := 0
+	for _, h := range c.Cycles {
+		if h.Fresh = true; h.TempC > a.CriticalLowC {
+			cycles++
+		}
+		add("cycle", h)
+	}
+	a.CyclesOwed = max(0, owed-cycles)
+	if a.AustenitiseC > 0 {
+		add("soak", Hold{TempC: a.AustenitiseC, TimeS: math.Max(60, a.SoakS), Fresh: true})
+	}
+}
+
+// embrittles is where tempering makes most steels brittle, one hour, °C.
+const (
+	embrittlesC = 260
+	soakOvenS   = 300
+	waterThinMm = 3
+)
+
+// warn tells what a smith should know of it before the quench.
+func (a *Advice) warn(c *Case) {
+	t := c.Treatment
+	if a.HardMm < a.EdgeAtQuenchMm {
+		a.find("harden.edgeSoft", fact.Stop, fact.Figures{"hardMm": a.HardMm, "edgeMm": a.EdgeAtQuenchMm})
+	}
+	if t.Bath.Class.Watery() {
+		a.find("harden.water", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm})
+		if a.SpineAtQuenchMm < waterThinMm {
+			a.find("harden.waterThin", fact.Warn, fact.Figures{"spineMm": a.SpineAtQuenchMm, "leastMm": waterThinMm})
+		}
+		if c.Holes {
+			a.find("harden.holes", fact.Warn, nil)
+		}
+	}
+	if c.OneSided {
+		a.find("harden.unequal", fact.Note, nil)
+	}
+	if a.EdgeAtQuenchMm < a.AdvisedEdgeMm-1e-9 {
+		a.find("harden.edgeThin", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm, "leastMm": a.AdvisedEdgeMm})
+	}
+	if a.SoakS > soakOvenS && !t.Kiln {
+		a.find("harden.soakForge", fact.Warn, fact.Figures{"soakS": a.SoakS})
+	}
+	if a.WindowEdgeS == 0 {
+		a.find("harden.noWindow", fact.Note, fact.Figures{"outC": t.OutC, "martensiteC": FormedAtC(a.MartensiteC, Half)})
+	}
+	if a.OilRiseC > 0 && t.Bath.WarmC+a.OilRiseC > tooWarmC {
+		a.find("harden.oilWarm", fact.Warn, fact.Figures{"riseC": a.OilRiseC, "warmC": t.Bath.WarmC + a.OilRiseC, "mostC": tooWarmC})
+	}
+	switch {
+	case a.Temper.OvenC == 0:
+		a.find("harden.noTable", fact.Note, nil)
+	case a.Temper.HRC == 0:
+		a.find("harden.temperOutside", fact.Warn, fact.Figures{"ovenC": a.Temper.OvenC, "lowestC": a.Temper.LowestC, "highestC": a.Temper.HighestC})
+	}
+	if a.Temper.ColourC > embrittlesC {
+		a.find("harden.embrittles", fact.Warn, fact.Figures{"ovenC": a.Temper.OvenC, "limitC": embrittlesC})
+	}
+	if a.CyclesOwed > 0 {
+		a.find("harden.cyclesOwed", fact.Warn, fact.Figures{"cycles": float64(a.CyclesOwed)})
+	}
+}

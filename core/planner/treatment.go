@@ -1,0 +1,61 @@
+package planner
+
+import (
+	"math"
+
+	"coldember/core/blade"
+	"coldember/core/harden"
+	"coldember/core/plan"
+	"coldember/core/route"
+	"coldember/core/steel"
+)
+
+// Of the time in the fire, what the spot that is hot first is at heat (judgement: the thick one
+// is waited for).
+const (
+	hotShare  = .25
+	leastHotS = 20
+)
+
+// usualHRC is how hard a use is usually tempered to (judgement from common practice).
+var usualHRC = map[blade.Use]float64{
+	blade.UseDeep: 61, blade.UseSlicer: 61, blade.UseFillet: 58, blade.UseUtility: 60, blade.UseHook: 60, blade.UseChisel: 60, blade.UseScribe: 62,
+	blade.UseCamp: 57, blade.UseFighter: 57, blade.UseCleaver: 57, blade.UseChopper: 56, blade.UseSickle: 56, blade.UseSword: 55, blade.UseSpoon: 60,
+}
+
+// Treat is what is said of hardening and tempering the blade of a plan.
+func Treat(req *plan.Request, p *plan.Plan) harden.Advice {
+	c := harden.Case{
+		Grade: p.Steel, Treatment: harden.NewTreatment(p.Steel), WantHRC: usualHRC[req.Design.Use], LengthMm: req.Design.LengthMm,
+		MassG: p.Finished.MassG, FaceMm: req.Allowances.FaceMm, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
+	}
+	if req.Treatment != nil {
+		c.Treatment = *req.Treatment
+	}
+	if g, err := steel.Find(p.Steel.ID); err == nil {
+		c.Grade = g // the window of the fire is none of the bath's
+	}
+	for i := range p.Sections {
+		s := &p.Sections[i]
+		c.OneSided = c.OneSided || s.OneFace
+		c.Profiles = append(c.Profiles, harden.Profile{XMm: s.XMm, HeightMm: s.HeightMm, ThicknessMm: s.T})
+	}
+	ops := map[string]*plan.Step{}
+	for i := range p.Operations {
+		ops[p.Operations[i].ID] = &p.Operations[i]
+	}
+	for i := range p.Heats {
+		h := &p.Heats[i]
+		op := ops[h.Parts[0].Operation]
+		hold := harden.Hold{TempC: math.Max(p.Totals.SoakC, op.TargetC), TimeS: math.Max(leastHotS, hotShare*h.FireS)}
+		switch op.Kind {
+		case route.KindNormalise, route.KindAnneal:
+			hold.TempC = op.TargetC
+			c.Cycles = append(c.Cycles, hold)
+		case "harden":
+		default:
+			c.Forging = append(c.Forging, hold)
+		}
+	}
+	return harden.Advise(c)
+}
