@@ -101,7 +101,7 @@ func CriticalThicknessMm(idealDiameterMm, severityPerIn, share float64, oil bool
 	}
 	want := foCylinder * d * d
 	lo, hi := 0.0, 2*d
-	for range 80 {
+	for range 44 {
 		mid := (lo + hi) / 2
 		bi := SeverityAt(severityPerIn, oil, mid) / mmPerIn * mid
 		if FoPlate(bi)*mid*mid < want {
@@ -133,7 +133,7 @@ func FoPlate(bi float64) float64 {
 	var zeta, c [plateTerms]float64
 	for n := range plateTerms {
 		lo, hi := float64(n)*math.Pi, float64(n)*math.Pi+math.Pi/2
-		for range 60 {
+		for range 44 {
 			mid := (lo + hi) / 2
 			if mid*math.Tan(mid) < bi {
 				lo = mid
@@ -162,7 +162,7 @@ func root(f func(float64) float64) float64 {
 	for f(hi) > .5 {
 		hi *= 2
 	}
-	for range 70 {
+	for range 44 {
 		mid := (lo + hi) / 2
 		if f(mid) > .5 {
 			lo = mid

@@ -17,6 +17,7 @@ import { Patterns } from "./patterns";
 import type { Picture, PictureMode } from "./picture";
 import { Readings } from "./Readings";
 import { Shape, Title } from "./Shape";
+import { type HardLine, TemperLine } from "./TemperLine";
 
 interface Props {
   plan: Plan;
@@ -35,6 +36,8 @@ interface Props {
   section?: { at: number; onAt: (share: number) => void };
   /** How long a bar may have to be. */
   band?: { lowMm: number; highMm: number };
+  /** Where the finished blade hardens. */
+  hard?: HardLine;
   /** The outline is being moved by its nodes. */
   nodes?: {
     chosen?: NodeRef;
@@ -70,6 +73,7 @@ export const Bench = memo(function Bench({
   nodes,
   section,
   band,
+  hard,
 }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 880, height: 560 });
@@ -163,6 +167,7 @@ export const Bench = memo(function Bench({
               onSelect={pick}
             />
             <HandleShape plan={plan} layout={l} />
+            {hard && <TemperLine plan={plan} layout={l} line={hard} />}
             {section && (
               <path
                 d={`M${l.x(bladeMm * section.at)},${l.finished.topY - 6}V${l.finished.edgeOnY + l.finished.edgeOnHalf + 6}`}

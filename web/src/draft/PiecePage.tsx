@@ -17,6 +17,9 @@ import { OutlineSheet } from "../stages/blade/OutlineFile";
 import type { PictureState } from "../stages/blade/PicturePanel";
 import { useNodeRules } from "../stages/blade/useNodeRules";
 import { CutPanel } from "../stages/cut/CutPanel";
+import { CyclesPanel } from "../stages/harden/CyclesPanel";
+import { HardenPanel } from "../stages/harden/HardenPanel";
+import { useAdvice } from "../stages/harden/useAdvice";
 import { HeatRail } from "../stages/heats/HeatRail";
 import { HeatsPanel } from "../stages/heats/HeatsPanel";
 import { Ledger } from "../stages/Ledger";
@@ -97,6 +100,7 @@ function Work() {
   const [section, setSection] = useState(0.6);
   const [rules, setRules] = useNodeRules();
   const sure = useSure(stage === "cut");
+  const advice = useAdvice(stage === "harden");
   const [picture, setPicture] = useState<PictureState>({ mode: "none", points: [] });
   const nodes = moving && stage === "blade";
   const { plan, doc } = s;
@@ -175,6 +179,7 @@ function Work() {
               selected={zone}
               onSelect={setZone}
               band={stage === "cut" && sure.data && sure.data.highMm > sure.data.lowMm ? sure.data : undefined}
+              hard={stage === "harden" ? advice.data?.line : undefined}
               section={stage === "blade" ? { at: section, onAt: setSection } : undefined}
               nodes={
                 nodes
@@ -230,6 +235,8 @@ function Work() {
             {stage === "cut" && <CutPanel selected={zone} onSelect={setZone} />}
             {stage === "heats" && <HeatsPanel heat={at} onHeat={setHeat} />}
             {stage === "anvil" && <AnvilPanel />}
+            {stage === "cycles" && <CyclesPanel />}
+            {stage === "harden" && <HardenPanel />}
             {stage === "log" && <LogPanel />}
           </div>
           <Ledger plan={plan} units={units} />

@@ -1,10 +1,11 @@
 import { memo } from "react";
 import { useEntry, useSteelName, useUnits } from "../api/hooks";
+import { useAdvice } from "../stages/harden/useAdvice";
 import { count, say } from "../text/say";
 import { print } from "../units/print";
 import { useDraftState } from "./context";
 
-export const stages = ["blade", "stock", "cut", "heats", "anvil", "log"] as const;
+export const stages = ["blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "log"] as const;
 
 /** The stages in working order; each shows its state in one figure. */
 export const StageRail = memo(function StageRail({
@@ -16,6 +17,7 @@ export const StageRail = memo(function StageRail({
 }) {
   const { plan, doc, piece } = useDraftState();
   const at = useEntry(piece.id)?.progress;
+  const advice = useAdvice().data;
   const units = useUnits();
   const steelName = useSteelName();
   const figure: Record<string, string> = {
@@ -24,10 +26,12 @@ export const StageRail = memo(function StageRail({
     cut: print.length(plan.bar.cutLengthMm, units),
     heats: count("heats", plan.totals.heats),
     anvil: !at ? "–" : at.phase === "finished" ? say("stage.done") : `${at.trips} / ${at.heats}`,
+    cycles: plan.totals.cycles ? count("cycles", plan.totals.cycles) : "–",
+    harden: advice?.temper.hrc ? `${advice.temper.hrc.toFixed(0)} HRC` : "–",
     log: at ? count("heats", at.trips) : "–",
   };
   return (
-    <nav aria-label={say("stage.name")} className="no-print grid grid-cols-6 border-b border-line">
+    <nav aria-label={say("stage.name")} className="no-print grid grid-cols-4 border-b border-line">
       {stages.map((name) => (
         <button
           key={name}
@@ -35,7 +39,7 @@ export const StageRail = memo(function StageRail({
           aria-current={name === stage ? "step" : undefined}
           data-stage={name}
           onClick={() => onOpen(name)}
-          className={`min-h-[52px] border-b-2 px-0.5 py-1.5 text-center ${name === stage ? "border-act" : "border-transparent text-quiet hover:text-chalk"}`}
+          className={`min-h-[46px] border-b-2 px-0.5 py-1 text-center ${name === stage ? "border-act" : "border-transparent text-quiet hover:text-chalk"}`}
         >
           <span className="narrow block text-lg leading-tight">{say(`stage.${name}`)}</span>
           <span

@@ -6,7 +6,7 @@ import { Sheet } from "../ui/Sheet";
 const groups: [string, string[], RegExp?][] = [
   ["keys.lists", ["N2"], /^\/(rack)?$/],
   ["keys.everywhere", ["?", "mod+K", "G", "L", "K", "W", "S", "U", "T"]],
-  ["keys.piece", ["1–6", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"], /^\/pieces\/./],
+  ["keys.piece", ["1–8", "mod+Z", "mod+shift+Z", "F", "N", "+ −", "0", "P"], /^\/pieces\/./],
   ["keys.heats", ["[", "]", "esc", "beads"], /^\/pieces\/./],
   [
     "keys.step",

@@ -1,0 +1,141 @@
+package harden_test
+
+import (
+	"testing"
+
+	"coldember/core/fact"
+	"coldember/core/harden"
+	"coldember/core/steel"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// wedge is a blade of full flat grind: from edge to spine at even heights, the same along it.
+func wedge(edge, spine, height float64, n int) []harden.Profile {
+	out := make([]harden.Profile, n)
+	for i := range out {
+		t := make([]float64, 41)
+		for k := range t {
+			t[k] = edge + (spine-edge)*float64(k)/40
+		}
+		out[i] = harden.Profile{XMm: 200 * float64(i) / float64(n), HeightMm: height, ThicknessMm: t}
+	}
+	return out
+}
+
+// of is a usual case of a grade.
+func of(t testing.TB, id string) harden.Case {
+	g, err := steel.Find(id)
+	require.NoError(t, err)
+	return harden.Case{
+		Grade: g, Treatment: harden.NewTreatment(g), WantHRC: 60, Profiles: wedge(.5, 7, 30, 9), LengthMm: 120, MassG: 120,
+		Forging: []harden.Hold{{TempC: 1130, TimeS: 40}, {TempC: 1130, TimeS: 30}, {TempC: 1130, TimeS: 30}},
+		Cycles:  []harden.Hold{{TempC: 870, TimeS: 60}, {TempC: 830, TimeS: 60}, {TempC: 800, TimeS: 60}},
+	}
+}
+
+func codes(a harden.Advice) map[string]fact.Severity {
+	out := map[string]fact.Severity{}
+	for _, f := range a.Findings {
+		out[f.Code] = f.Severity
+	}
+	return out
+}
+
+// TestTwelveChangesEachMoveWhatTheyMust, and leave alone what they have nothing to do with.
+func TestTwelveChangesEachMoveWhatTheyMust(t *testing.T) {
+	base := harden.Advise(of(t, "1084"))
+	assert.Empty(t, base.Findings, "a plain steel in the bath that it is made for")
+	type parts struct{ depth, window, temper, grain, bath, edge bool }
+	moved := func(a harden.Advice) parts {
+		return parts{
+			depth: a.HardMm != base.HardMm || a.Line[4].HardMm != base.Line[4].HardMm, window: a.WindowEdgeS != base.WindowEdgeS || a.WindowSpineS != base.WindowSpineS,
+			temper: a.Temper != base.Temper, grain: a.Grain[len(a.Grain)-1] != base.Grain[len(base.Grain)-1] || a.CyclesOwed != base.CyclesOwed,
+			bath: a.EdgeS != base.EdgeS || a.OilRiseC != base.OilRiseC, edge: a.EdgeAtQuenchMm != base.EdgeAtQuenchMm,
+		}
+	}
+	for _, c := range []struct {
+		what   string
+		change func(*harden.Case)
+		moves  parts
+		finds  string
+	}{
+		{"steel", func(c *harden.Case) { *c = of(t, "5160") }, parts{depth: true, window: true, temper: true, grain: true, bath: true, edge: true}, "harden.soakForge"},
+		{"a slower bath", func(c *harden.Case) { c.Treatment.Bath = harden.NewBath(harden.StillOil) }, parts{depth: true, window: true, bath: true, edge: true}, ""},
+		{"thickness at the quench", func(c *harden.Case) { c.Treatment.EdgeAtQuenchMm = 2 }, parts{depth: true, window: true, bath: true, edge: true}, ""},
+		{"edge only", func(c *harden.Case) { c.Treatment.DipMm = 6 }, parts{depth: true}, ""},
+		{"oven swing", func(c *harden.Case) { c.Treatment.SwingK = 25 }, parts{temper: true}, ""},
+		{"wanted hardness", func(c *harden.Case) { c.Treatment.WantHardness = 58.5 }, parts{temper: true}, ""},
+		{"hours", func(c *harden.Case) { c.Treatment.Hours = 1 }, parts{temper: true}, ""},
+		{"one cycle", func(c *harden.Case) { c.Cycles = nil }, parts{grain: true}, "harden.cyclesOwed"},
+		{"holes, in water", func(c *harden.Case) { c.Holes, c.Treatment.Bath = true, harden.NewBath(harden.Water) }, parts{depth: true, window: true, bath: true, edge: true}, "harden.holes"},
+		{"length", func(c *harden.Case) { c.LengthMm = 400 }, parts{depth: true, window: true, bath: true, edge: true}, ""},
+		{"a heavier blade", func(c *harden.Case) { c.MassG *= 2 }, parts{bath: true}, ""},
+		{"warm oil, a small tank", func(c *harden.Case) { c.Treatment.Bath.WarmC, c.Treatment.Bath.VolumeL = 70, 3 }, parts{bath: true}, "harden.oilWarm"},
+		{"out colder", func(c *harden.Case) { c.Treatment.OutC = 150 }, parts{window: true, bath: true}, "harden.noWindow"},
+		{"ground on one side", func(c *harden.Case) { c.OneSided = true }, parts{}, "harden.unequal"},
+	} {
+		k := of(t, "1084")
+		c.change(&k)
+		a := harden.Advise(k)
+		assert.Equal(t, c.moves, moved(a), c.what)
+		if c.finds != "" {
+			assert.Contains(t, codes(a), c.finds, c.what)
+		}
+	}
+	kiln := of(t, "5160")
+	kiln.Treatment.Kiln = true
+	assert.NotContains(t, codes(harden.Advise(kiln)), "harden.soakForge")
+}
+
+// TestAShallowSteelLeavesALine of its own accord in a slow bath, and a deep one hardens through.
+func TestAShallowSteelLeavesALine(t *testing.T) {
+	shallow := of(t, "W1")
+	a := harden.Advise(shallow)
+	mid := a.Line[4]
+	assert.Greater(t, mid.HardMm, 1.0)
+	assert.Less(t, mid.HardMm, mid.HeightMm-3)
+	assert.LessOrEqual(t, mid.SureMm, mid.HardMm)
+	assert.LessOrEqual(t, mid.HardMm, mid.MostMm)
+	assert.LessOrEqual(t, mid.HardMm, mid.MixedMm)
+	deep := harden.Advise(of(t, "52100"))
+	assert.InDelta(t, 30, deep.Line[4].HardMm, 0)
+}
+
+// TestWhatDoesNotHardenIsToldSo, with what would do; of what nobody knows a coupon comes first.
+func TestWhatDoesNotHardenIsToldSo(t *testing.T) {
+	a := harden.Advise(of(t, "1018"))
+	assert.False(t, a.Hardens)
+	assert.Contains(t, codes(a), "harden.none")
+	soft := of(t, "1095")
+	soft.Treatment.Bath = harden.NewBath(harden.StillAir)
+	got := codes(harden.Advise(soft))
+	assert.Equal(t, fact.Stop, got["harden.edgeSoft"])
+	unknown := harden.Advise(of(t, "unknown-spring"))
+	assert.False(t, unknown.Hardens && unknown.Known)
+}
+
+// TestTheOvenComesToTheHardness that is wanted, wherever the table answers.
+func TestTheOvenComesToTheHardness(t *testing.T) {
+	for _, g := range steel.Grades() {
+		if len(g.HRC) != 4 {
+			continue
+		}
+		for want := g.HRC[3]; want <= g.HRC[1]; want += .5 {
+			got := harden.Temper(g, harden.NewTreatment(g), want)
+			require.Positive(t, got.HRC, "%s at %v", g.ID, want)
+			assert.InDelta(t, want, got.HRC, .7, "%s: an oven is set to five degrees", g.ID)
+			assert.LessOrEqual(t, got.LowHRC, got.HRC)
+		}
+	}
+}
+
+// BenchmarkLine200 is the temper line of two hundred stations.
+func BenchmarkLine200(b *testing.B) {
+	c := of(b, "1084")
+	c.Profiles = wedge(.5, 7, 30, 200)
+	for b.Loop() {
+		harden.Advise(c)
+	}
+}

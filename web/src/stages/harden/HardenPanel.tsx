@@ -1,0 +1,219 @@
+import type { ReactNode } from "react";
+import { useUnits } from "../../api/hooks";
+import { useDraft, useDraftState } from "../../draft/context";
+import { figures, heatColour, say, told } from "../../text/say";
+import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Group } from "../../ui/Group";
+import { print } from "../../units/print";
+import { type Advice, useAdvice } from "./useAdvice";
+import { WindowClock } from "./WindowClock";
+
+const baths = ["stillOil", "mediumOil", "fastOil", "veryFastOil", "water", "brine", "plates", "air"] as const;
+
+/** Hardening and tempering: the bath, where the blade hardens, the seconds there are, and what the oven leaves. */
+export function HardenPanel() {
+  const { doc } = useDraftState();
+  const draft = useDraft();
+  const units = useUnits();
+  const { data: a } = useAdvice();
+  if (!a) return null;
+  const t = doc.request.treatment;
+  const findings = <Findings advice={a} units={units} />;
+  if (!a.hardens)
+    return (
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="harden-panel">
+        {findings}
+      </div>
+    );
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="harden-panel">
+      <p className="narrow text-2xl leading-tight" data-testid="harden-sum">
+        {say("treat.sum", { bath: told(`bath.${a.bath.class}`), hrc: a.temper.hrc ? a.temper.hrc.toFixed(0) : "–" })}
+      </p>
+      {findings}
+      <Ordered>
+        <li>
+          {say("treat.heatTo", { c: print.temperature(a.austenitiseC, units), colour: heatColour(a.austenitiseC) })}{" "}
+          {a.soakS > 0 && say("treat.soak", { time: print.duration(a.soakS) })}{" "}
+          <span className="text-quiet">
+            {say("treat.critical", {
+              low: print.temperature(a.criticalLowC, units),
+              high: print.temperature(a.criticalHighC, units),
+            })}
+          </span>
+        </li>
+        <li>
+          {say("treat.intoBath", {
+            bath: told(`bath.${a.bath.class}`).toLowerCase(),
+            c: print.temperature(a.bath.warmC, units),
+            edge: print.thickness(a.edgeAtQuenchMm, units),
+          })}{" "}
+          {say("treat.inBath", { edge: seconds(a.edgeS), spine: seconds(a.spineS) })}
+        </li>
+        <li>
+          {a.windowEdgeS > 0
+            ? say("treat.window", { edge: seconds(a.windowEdgeS), spine: seconds(a.windowSpineS) })
+            : say("treat.windowNone")}
+          <WindowClock edgeS={a.windowEdgeS} spineS={a.windowSpineS} />
+        </li>
+        <li>{say("treat.file")}</li>
+        <li>
+          {a.temper.ovenC > 0
+            ? say("treat.temper", {
+                times: String(t?.times ?? 2),
+                hours: String(t?.hours ?? 2),
+                c: print.temperature(a.temper.ovenC, units),
+                colour: temperColour(a.temper.colourC),
+              })
+            : say("treat.temperCoupon")}{" "}
+          {a.temper.hrc ? (
+            <span data-testid="harden-hrc">
+              {a.temper.lowHrc && a.temper.highHrc
+                ? say("treat.hrc", {
+                    hrc: a.temper.hrc.toFixed(1),
+                    low: a.temper.lowHrc.toFixed(1),
+                    high: a.temper.highHrc.toFixed(1),
+                  })
+                : say("treat.hrcAlone", { hrc: a.temper.hrc.toFixed(1) })}
+            </span>
+          ) : null}
+        </li>
+      </Ordered>
+      <p className="border-l-2 border-ember pl-3 text-sm">
+        {say("caution.quench")} {say("caution.brittle")}
+      </p>
+      <Group title={say("treat.bath")}>
+        <DraftPick
+          field="treatment.bath.class"
+          label={say("treat.bathClass")}
+          value={a.bath.class}
+          options={baths.map((b) => ({ value: b, label: told(`bath.${b}`) }))}
+        />
+        <DraftField field="treatment.bath.warmC" label={say("field.name.treatment.bath.warmC")} value={a.bath.warmC} />
+        <DraftField
+          field="treatment.bath.volumeL"
+          label={say("field.name.treatment.bath.volumeL")}
+          value={a.bath.volumeL}
+        />
+        <DraftField
+          field="treatment.bath.severityPerIn"
+          label={say("field.name.treatment.bath.severityPerIn")}
+          value={a.bath.severityPerIn}
+        />
+        <DraftField
+          field="treatment.dipMm"
+          label={say("field.name.treatment.dipMm")}
+          value={t?.dipMm ?? 0}
+          hint={say("treat.dipHint")}
+        />
+        <DraftField field="treatment.outC" label={say("field.name.treatment.outC")} value={t?.outC ?? 200} />
+        <DraftField
+          field="treatment.edgeAtQuenchMm"
+          label={say("field.name.treatment.edgeAtQuenchMm")}
+          value={t?.edgeAtQuenchMm || a.edgeAtQuenchMm}
+          hint={say("treat.edgeHint", { edge: print.thickness(a.advisedEdgeMm, units) })}
+        />
+        <DraftPick
+          field="treatment.kiln"
+          label={say("treat.soakIn")}
+          value={t?.kiln ? "yes" : "no"}
+          options={[
+            { value: "no", label: say("treat.inForge") },
+            { value: "yes", label: say("treat.inKiln") },
+          ]}
+        />
+      </Group>
+      <Group title={say("treat.tempering")}>
+        <DraftField
+          field="treatment.wantHardness"
+          label={say("field.name.treatment.wantHardness")}
+          value={t?.wantHardness || a.wantHrc}
+        />
+        <DraftField
+          field="treatment.ovenC"
+          label={say("field.name.treatment.ovenC")}
+          value={t?.ovenC || a.temper.ovenC}
+        />
+        <DraftField field="treatment.swingK" label={say("field.name.treatment.swingK")} value={t?.swingK ?? 10} />
+        <DraftField field="treatment.hours" label={say("field.name.treatment.hours")} value={t?.hours ?? 2} />
+        <DraftField field="treatment.times" label={say("field.name.treatment.times")} value={t?.times ?? 2} />
+      </Group>
+      {t && (
+        <button type="button" className="press justify-self-start" onClick={() => draft.choose("treatment.usual", "")}>
+          {say("treat.usual")}
+        </button>
+      )}
+      <Baths advice={a} units={units} />
+    </div>
+  );
+}
+
+const seconds = (s: number) => (s < 10 ? `${s.toFixed(1)} s` : `${Math.round(s)} s`);
+
+const temperScale = [200, 220, 240, 255, 270, 285, 300, 315, 335];
+
+/** The colour of bright steel that was tempered so hot for an hour. */
+const temperColour = (c: number): string =>
+  told(`temperColour.${temperScale.reduce((a, b) => (Math.abs(b - c) < Math.abs(a - c) ? b : a))}`);
+
+function Ordered({ children }: { children: ReactNode }) {
+  return <ol className="grid list-decimal gap-2 pl-5 marker:text-quiet">{children}</ol>;
+}
+
+/** What is found, with its severity. */
+function Findings({ advice, units }: { advice: Advice; units: string }) {
+  if (advice.findings.length === 0) return null;
+  return (
+    <ul className="grid gap-2">
+      {advice.findings.map((f) => (
+        <li
+          key={f.code}
+          data-finding={f.code}
+          className={`border-l-2 pl-3 ${f.severity === "note" ? "border-line text-quiet" : "border-ember"}`}
+        >
+          {told(f.code, figures(f.figures, units))}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What every bath would do with this blade. */
+function Baths({ advice: a, units }: { advice: Advice; units: string }) {
+  return (
+    <table className="w-full text-[15px]" data-testid="baths">
+      <caption className="mb-1 text-left text-lg">{say("treat.baths")}</caption>
+      <thead className="text-quiet">
+        <tr>
+          <th scope="col" className="text-left font-normal">
+            {say("treat.bathClass")}
+          </th>
+          <th scope="col" className="text-right font-normal">
+            {say("treat.hardTo")}
+          </th>
+          <th scope="col" className="text-right font-normal">
+            {say("treat.edgeIs")}
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {a.baths.map((b) => (
+          <tr
+            key={b.class}
+            className={`border-t border-line ${b.class === a.bath.class ? "text-act" : ""}`}
+            data-bath={b.class}
+          >
+            <th scope="row" className="py-0.5 text-left font-normal">
+              {told(`bath.${b.class}`)}
+            </th>
+            <td className="text-right">{print.length(b.hardMm, units)}</td>
+            <td className="text-right">
+              {say(b.whole ? "treat.through" : b.edgeHardens ? "treat.edgeHard" : "treat.edgeNot")}
+              {b.risks ? ` · ${say("treat.cracks")}` : ""}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
