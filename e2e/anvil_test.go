@@ -2,8 +2,11 @@ package e2e
 
 import (
 	"bufio"
+	"bytes"
 	"context"
 	"fmt"
+	"image"
+	"image/png"
 	"math/rand/v2"
 	"net"
 	"os"
@@ -358,4 +361,32 @@ func binaryAt(t *testing.T, addr, data string) (*exec.Cmd, string) {
 	_, link, ok := strings.Cut(lines.Text(), "at ")
 	require.True(t, ok, lines.Text())
 	return cmd, link
+}
+
+// TestAPictureWaitsForTheLine: what is photographed while the line is down is kept here, and goes
+// with its note once it can.
+func TestAPictureWaitsForTheLine(t *testing.T) {
+	s := open(t)
+	s.atFire(demo.Reed)
+	file := filepath.Join(t.TempDir(), "lip.png")
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 40, 30))))
+	require.NoError(t, os.WriteFile(file, b.Bytes(), 0o600))
+	js[bool](s, `(window.cut = true)`)
+	s.click("[aria-keyshortcuts=M]")
+	s.do(chromedp.WaitVisible(chromedp.CSS("[data-note=text]")), chromedp.Focus(chromedp.CSS("[data-note=text]")))
+	js[bool](s, `(document.querySelector("[data-note=text]").select(), true)`)
+	s.keys("the lip at the point")
+	s.do(chromedp.SetUploadFiles(chromedp.CSS("[data-note=picture]"), []string{file}))
+	s.press("Keep it")
+	s.until("kept here", `!document.querySelector("[role=dialog]") && document.querySelector("[data-testid=anvil-line]").dataset.waiting === "1"`)
+	js[bool](s, `(window.cut = false, true)`)
+	s.until("sent", `document.querySelector("[data-testid=anvil-line]").dataset.waiting === "0"`)
+	_, all := s.fire(demo.Reed)
+	last := all[len(all)-1]
+	assert.Equal(t, session.Pictured, last.Kind)
+	assert.Equal(t, "the lip at the point", last.Text)
+	_, mime, err := s.app.Work.PictureData(context.Background(), last.Picture)
+	require.NoError(t, err)
+	assert.Equal(t, "image/png", mime)
 }

@@ -86,6 +86,14 @@ func pieceIDs(app *harness.App) (map[string]string, error) {
 	if _, err := app.Work.Tell(context.Background(), fire.ID, now, []session.Event{in}); err != nil {
 		return nil, err
 	}
+	// the slicer goes into a bath that is too slow for its spine
+	slicer, err := app.Work.Piece(context.Background(), ids[demo.Slicer])
+	if err != nil {
+		return nil, err
+	}
+	if _, _, err := app.Work.SavePiece(context.Background(), slicer.ID, slicer.Version, []edit.Edit{{Field: "treatment.bath.class", Text: "stillOil"}}); err != nil {
+		return nil, err
+	}
 	// the slicer's pattern has a second revision, to be compared
 	patterns, _, err := app.Work.Patterns(context.Background(), false)
 	for _, p := range patterns {

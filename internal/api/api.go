@@ -41,6 +41,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.stockroom(api)
 	h.sheets(api)
 	h.sessions(api)
+	h.timers(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)

@@ -26,7 +26,9 @@ type Session struct {
 	Replaced  bool           `json:"replaced" doc:"a later plan was taken to the fire"`
 	StartedAt time.Time      `json:"startedAt"`
 	Shown     *session.Shown `json:"shown,omitempty" doc:"what a screen shows of it at this moment"`
-	Grips     []session.Grip `json:"grips" doc:"tongs of the shop for every heat; none where the piece is held by its own bar"`
+	// Events are left out where they are too many to wait for: they are asked for then.
+	Events []session.Event `json:"events,omitempty" doc:"all that happened, as it came; left out where they are very many"`
+	Grips  []session.Grip  `json:"grips" doc:"tongs of the shop for every heat; none where the piece is held by its own bar"`
 }
 
 func sessionOf(f work.Fire) Session {
@@ -45,8 +47,15 @@ func (h *handlers) session(ctx context.Context, f work.Fire, err error) (*body[S
 	out := sessionOf(f)
 	shown, err := h.work.ShownNow(ctx, f)
 	out.Shown = &shown
+	if err == nil && f.Count <= eventsAtOnce {
+		out.Events, err = h.work.Happened(ctx, f.ID, 0)
+		out.Count = len(out.Events)
+	}
 	return answer(ctx, h, out, err)
 }
+
+// eventsAtOnce go with a session.
+const eventsAtOnce = 2000
 
 // Happenings are the events of a session, as they came.
 type Happenings struct {

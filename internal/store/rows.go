@@ -156,3 +156,14 @@ type SessionEvent struct {
 	Doc       string
 	HeardAt   time.Time
 }
+
+// Timer is something that is waited for, of a piece or of none.
+type Timer struct {
+	ID        string `gorm:"primaryKey"`
+	PieceID   *string
+	Kind      string
+	Label     string
+	Seconds   float64
+	StartedAt time.Time
+	StoppedAt *time.Time
+}

@@ -14,6 +14,7 @@ type Whole struct {
 	Plans     []Plan // that were frozen
 	Sessions  []Session
 	Events    []SessionEvent
+	Timers    []Timer  // that nobody has stopped
 	Pictures  []string // ids; their bytes are read one by one
 }
 
@@ -43,12 +44,15 @@ func (tx Tx) Whole() (w Whole, err error) {
 	if err := tx.db.Where("frozen_at IS NOT NULL").Order("piece_id, n").Find(&w.Plans).Error; err != nil {
 		return w, wrap(err)
 	}
+	if w.Timers, err = tx.Timers(); err != nil {
+		return w, err
+	}
 	return w, wrap(tx.db.Model(&Picture{}).Order("id").Pluck("id", &w.Pictures).Error)
 }
 
 // Fill writes every row into a file that has none yet; pictures come by KeepPicture.
 func (tx Tx) Fill(w Whole) error {
-	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made, w.Plans, w.Sessions, w.Events} {
+	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made, w.Plans, w.Sessions, w.Events, w.Timers} {
 		if err := tx.db.CreateInBatches(rows, 200).Error; err != nil {
 			return wrap(err)
 		}

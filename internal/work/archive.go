@@ -12,6 +12,7 @@ import (
 	"path"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 	"time"
 
@@ -263,7 +264,22 @@ func (a *Archive) rows() (out store.Whole, err error) {
 			return out, err
 		}
 	}
-	return out, nil
+	return out, a.timerRows(&out, named, seen)
+}
+
+// timerRows adds what is waited for.
+func (a *Archive) timerRows(out *store.Whole, named func(kind, id string) error, seen map[string]bool) error {
+	for _, t := range a.Timers {
+		if err := named("timers", t.ID); err != nil {
+			return err
+		}
+		known := slices.Contains(TimerKinds(), TimerKind(t.Kind)) && t.Label != "" && len(t.Label) <= doc.MostText && t.Seconds >= 1 && t.Seconds <= longestTimerS
+		if !known || t.PieceID != nil && !seen["pieces"+*t.PieceID] {
+			return wrong("timers", fmt.Errorf("%q", t.ID))
+		}
+		out.Timers = append(out.Timers, store.Timer{ID: t.ID, PieceID: t.PieceID, Kind: t.Kind, Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt})
+	}
+	return nil
 }
 
 // rows adds the rows of a piece; seen are the ids of the rack.

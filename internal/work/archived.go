@@ -17,6 +17,17 @@ type Archive struct {
 	Patterns []ArchivedPattern `json:"patterns"`
 	Stock    []ArchivedStock   `json:"stock"`
 	Pieces   []ArchivedPiece   `json:"pieces"`
+	Timers   []ArchivedTimer   `json:"timers,omitempty" doc:"that run or have rung"`
+}
+
+// ArchivedTimer is something that is waited for.
+type ArchivedTimer struct {
+	ID        string    `json:"id"`
+	PieceID   *string   `json:"pieceId,omitempty"`
+	Kind      string    `json:"kind" enum:"soak,cycle,temper,glue,before,other"`
+	Label     string    `json:"label"`
+	Seconds   float64   `json:"seconds"`
+	StartedAt time.Time `json:"startedAt"`
 }
 
 // ArchivedShop is the settings.
@@ -159,6 +170,9 @@ func archiveOf(all store.Whole, now time.Time) Archive {
 	for _, c := range all.Cuts {
 		p := &out.Pieces[pieces[c.PieceID]]
 		p.Cuts = append(p.Cuts, ArchivedTaking{c.Role, c.State, c.StockID, c.LengthMm, c.KerfMm, c.CreatedAt, c.UpdatedAt})
+	}
+	for _, t := range all.Timers {
+		out.Timers = append(out.Timers, ArchivedTimer{t.ID, t.PieceID, t.Kind, t.Label, t.Seconds, t.StartedAt})
 	}
 	for _, k := range all.Plans {
 		p := &out.Pieces[pieces[k.PieceID]]

@@ -7,6 +7,7 @@ import { useTitle } from "../shell/focus";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
 import { say, told } from "../text/say";
+import { Timers } from "../timers/Timers";
 import { Beside } from "./Beside";
 import { Face } from "./Face";
 import { Hands } from "./Hands";
@@ -139,6 +140,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         <span className="min-w-0 flex-1 truncate text-[#9ba39f]">{link.session.name}</span>
         <Line s={s} device={link.device} />
       </div>
+      <Timers />
       <Told s={s} link={link} />
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: every key goes on, from anywhere */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the whole screen is one button, and has one below */}

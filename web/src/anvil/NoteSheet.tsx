@@ -1,9 +1,10 @@
 import { type FormEvent, useEffect, useState } from "react";
-import { Refused, sendKept } from "../api/client";
+import { Refused } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
+import { keepPicture } from "./album";
 import type { Event } from "./core";
 import type { Link } from "./link";
 import { wrongWords } from "./words";
@@ -50,7 +51,7 @@ export function NoteSheet({
     let id: string | undefined;
     if (picture)
       try {
-        id = (await sendKept(picture)).name;
+        id = await keepPicture(picture);
       } catch (err) {
         return setWrong(
           err instanceof Refused ? (err.problem.fields?.[0]?.message ?? err.problem.detail) : say("anvil.pictureLater"),

@@ -1,4 +1,5 @@
 import { api, ask, Refused } from "../api/client";
+import { sent } from "./album";
 import type { Event, Fold, Session, Shown, Wrong } from "./core";
 import { type Kept, keep, leftBehind, loadKept, type NotTaken, without } from "./queue";
 
@@ -35,8 +36,6 @@ export class Link {
   readonly session: Session;
   readonly device: string;
   private fold: Fold | undefined;
-  /** What was told before the fold was there. */
-  private early: Said[] = [];
   private kept: Kept;
   private state: LinkState;
   private known = 0;
@@ -74,17 +73,25 @@ export class Link {
     );
   }
 
-  private async begin(fold: Fold): Promise<void> {
+  /** The fold is there: it shows nothing by itself before it knows all that happened. */
+  private begin(fold: Fold): void {
     if (this.closed) return;
     fold.open(this.session.course);
+    fold.add(this.session.events ?? []);
     fold.add(this.kept.queue);
     for (const other of leftBehind(this.session.id, this.device)) fold.add(other.kept.queue);
     this.fold = fold;
-    await this.pull();
-    this.ready = true;
+    this.known = this.session.events?.length ?? 0;
+    this.countOwn(this.session.events ?? []);
+    this.ready = this.session.events !== undefined || this.session.count === 0;
     this.tick();
-    for (const said of this.early.splice(0)) this.tell(said);
-    void this.flush();
+    void this.pull().then(() => this.flush());
+  }
+
+  /** Goes on counting where this screen was, though the browser forgot. */
+  private countOwn(events: Event[]): void {
+    for (const e of events)
+      if (e.device === this.device && e.seq > this.kept.seq) this.kept = { ...this.kept, seq: e.seq };
   }
 
   close(): void {
@@ -115,24 +122,24 @@ export class Link {
 
   /** Tells what happened. What cannot be is answered, and nothing is told then. */
   tell(said: Said): Wrong[] {
-    if (!this.ready || !this.fold) {
-      this.early.push({ atMs: Date.now(), ...said });
-      return [];
-    }
-    const now = this.fold.show(this.device, Date.now());
+    const fold = this.ready ? this.fold : undefined;
+    // before all is known it follows what the server showed, or what was told since
+    const saw = fold
+      ? fold.show(this.device, Date.now()).state.lastId
+      : (this.kept.queue.at(-1)?.id ?? this.state.shown.state.lastId);
     const seq = this.kept.seq + 1;
     const event: Event = {
       ...said,
       id: `${this.device}-${seq}-${Math.random().toString(36).slice(2, 8)}`,
       device: this.device,
       seq,
-      atMs: said.atMs ?? Date.now(),
+      atMs: Date.now(),
     };
-    if (now.state.lastId) event.saw = now.state.lastId;
-    const wrong = this.fold.check(event);
+    if (saw) event.saw = saw;
+    const wrong = this.fold?.check(event) ?? [];
     if (wrong.length > 0) return wrong;
     this.hold({ ...this.kept, seq, queue: [...this.kept.queue, event] });
-    this.fold.add([event]);
+    this.fold?.add([event]);
     this.tick();
     void this.flush();
     return [];
@@ -167,10 +174,11 @@ export class Link {
   };
 
   private async flush(): Promise<void> {
-    if (this.sending || this.closed || !this.ready) return;
+    if (this.sending || this.closed) return;
     this.sending = true;
     try {
       while (this.kept.queue.length > 0) {
+        await this.sendPictures();
         const batch = this.kept.queue.slice(0, most);
         const refused = await this.send(batch);
         for (const r of refused) this.fold?.drop(r.event.id);
@@ -192,6 +200,18 @@ export class Link {
       this.sending = false;
     }
     await this.pull();
+  }
+
+  /** Pictures that waited here go first: what is told of them names them as the server does. */
+  private async sendPictures(): Promise<void> {
+    for (const e of this.kept.queue) {
+      if (!e.picture) continue;
+      const picture = await sent(e.picture);
+      if (picture === e.picture) continue;
+      const now = { ...e, picture };
+      this.hold({ ...this.kept, queue: this.kept.queue.map((x) => (x.id === e.id ? now : x)) });
+      this.fold?.add([now]);
+    }
   }
 
   private async send(events: Event[]): Promise<NotTaken[]> {
@@ -226,11 +246,12 @@ export class Link {
           params: { path: { id: this.session.id }, query: { after: this.known } },
         }),
       );
-      if (news.events.length > 0) {
+      const first = !this.ready;
+      this.ready = true;
+      if (news.events.length > 0 || first) {
         this.fold.add(news.events);
         this.known = news.count;
-        const mine = Math.max(0, ...news.events.filter((e) => e.device === this.device).map((e) => e.seq));
-        if (mine > this.kept.seq) this.kept = { ...this.kept, seq: mine };
+        this.countOwn(news.events);
         this.tick();
       }
       if (!this.state.there && this.kept.queue.length === 0) this.set({ there: true });

@@ -11,6 +11,7 @@ const touches: Record<Saved["kind"], string[]> = {
   stock: ["stock", "cuts"],
   shop: ["shop"],
   session: ["sessions", "book"],
+  timer: ["timers"],
   all: [],
 };
 

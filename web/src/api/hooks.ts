@@ -6,6 +6,7 @@ import {
   ask,
   type Doc,
   type Edit,
+  type NewTimer,
   type Pattern,
   type Piece,
   type Plan,
@@ -111,6 +112,33 @@ export const useBook = (id: string | undefined) =>
     queryFn: () => ask(api.GET("/api/v1/sessions/{id}/book", { params: { path: { id: id ?? "" } } })),
     enabled: !!id,
   });
+
+/** What is waited for; by how much the server's clock is ahead of this one, ms. */
+export const useTimers = () =>
+  useQuery({
+    queryKey: ["timers"],
+    queryFn: async () => {
+      const t = await ask(api.GET("/api/v1/timers"));
+      return { items: t.items, aheadMs: t.nowMs - Date.now() };
+    },
+    refetchInterval: 60_000,
+  });
+
+/** Begins and stops timers; every page shows them. */
+export function useTimerWork() {
+  const client = useQueryClient();
+  const done = () => client.invalidateQueries({ queryKey: ["timers"] });
+  return {
+    start: useMutation({
+      mutationFn: (body: NewTimer) => ask(api.POST("/api/v1/timers", { body })),
+      onSettled: done,
+    }),
+    stop: useMutation({
+      mutationFn: (id: string) => ask(api.POST("/api/v1/timers/{id}/stop", { params: { path: { id } } })),
+      onSettled: done,
+    }),
+  };
+}
 
 export const useShop = () => useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/v1/shop")) });
 

@@ -6,6 +6,7 @@ import { Refused } from "../api/client";
 import { useEvents } from "../api/events";
 import { Units, useEditShop, useShop } from "../api/hooks";
 import { say } from "../text/say";
+import { Timers } from "../timers/Timers";
 import { Boundary } from "./Boundary";
 import { Finder } from "./Finder";
 import { useFocusOnPage, useKeptFocus } from "./focus";
@@ -87,6 +88,7 @@ export function Frame() {
           />
         </nav>
         <main tabIndex={-1} data-home className="relative outline-none flex min-h-0 min-w-0 flex-1 flex-col">
+          <Timers />
           <Boundary key={where.pathname.split("/")[1]}>
             <Suspense fallback={<Loading />}>
               <Outlet />

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
 import { figures, heatColour, say, told } from "../../text/say";
+import { TimerButton } from "../../timers/TimerButton";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
@@ -12,7 +13,7 @@ const baths = ["stillOil", "mediumOil", "fastOil", "veryFastOil", "water", "brin
 
 /** Hardening and tempering: the bath, where the blade hardens, the seconds there are, and what the oven leaves. */
 export function HardenPanel() {
-  const { doc } = useDraftState();
+  const { doc, piece } = useDraftState();
   const draft = useDraft();
   const units = useUnits();
   const { data: a } = useAdvice();
@@ -35,6 +36,7 @@ export function HardenPanel() {
         <li>
           {say("treat.heatTo", { c: print.temperature(a.austenitiseC, units), colour: heatColour(a.austenitiseC) })}{" "}
           {a.soakS > 0 && say("treat.soak", { time: print.duration(a.soakS) })}{" "}
+          <TimerButton pieceId={piece.id} kind="soak" label={say("timer.soak")} seconds={a.soakS} />{" "}
           <span className="text-quiet">
             {say("treat.critical", {
               low: print.temperature(a.criticalLowC, units),
@@ -56,7 +58,12 @@ export function HardenPanel() {
             : say("treat.windowNone")}
           <WindowClock edgeS={a.windowEdgeS} spineS={a.windowSpineS} />
         </li>
-        <li>{say("treat.file")}</li>
+        <li>
+          {say("treat.file")}
+          <span className="mt-1 flex flex-wrap gap-2">
+            <TimerButton pieceId={piece.id} kind="before" label={say("timer.temperBy")} seconds={3600} />
+          </span>
+        </li>
         <li>
           {a.temper.ovenC > 0
             ? say("treat.temper", {
@@ -77,6 +84,20 @@ export function HardenPanel() {
                 : say("treat.hrcAlone", { hrc: a.temper.hrc.toFixed(1) })}
             </span>
           ) : null}
+          {a.temper.ovenC > 0 && (
+            <span className="mt-1 flex flex-wrap gap-2">
+              {Array.from({ length: t?.times ?? 2 }, (_, i) => (
+                <TimerButton
+                  // biome-ignore lint/suspicious/noArrayIndexKey: one after the other
+                  key={i}
+                  pieceId={piece.id}
+                  kind="temper"
+                  label={say("timer.temper", { n: i + 1, of: t?.times ?? 2 })}
+                  seconds={(t?.hours ?? 2) * 3600}
+                />
+              ))}
+            </span>
+          )}
         </li>
       </Ordered>
       <p className="border-l-2 border-ember pl-3 text-sm">

@@ -1,0 +1,127 @@
+package work
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"coldember/core/fact"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
+	"coldember/internal/store"
+)
+
+// TimerKind is what is waited for.
+type TimerKind string
+
+// What is waited for. A deadline rings for what must be done by then, the others for what is
+// done then.
+const (
+	TimerSoak   TimerKind = "soak"
+	TimerCycle  TimerKind = "cycle"
+	TimerTemper TimerKind = "temper"
+	TimerGlue   TimerKind = "glue"
+	TimerBefore TimerKind = "before"
+	TimerOther  TimerKind = "other"
+)
+
+// TimerKinds lists them.
+func TimerKinds() []TimerKind {
+	return []TimerKind{TimerSoak, TimerCycle, TimerTemper, TimerGlue, TimerBefore, TimerOther}
+}
+
+// Timer is when something began and how long it takes: it needs nothing to run, and survives
+// whatever is shut down.
+type Timer struct {
+	ID        string
+	PieceID   string // "": of none
+	Piece     string // its name
+	Kind      TimerKind
+	Label     string
+	Seconds   float64
+	StartedAt time.Time
+}
+
+// DueAt is when it rings.
+func (t *Timer) DueAt() time.Time {
+	return t.StartedAt.Add(time.Duration(t.Seconds * float64(time.Second)))
+}
+
+// Bounds of timers.
+const (
+	longestTimerS = 14 * 24 * 3600
+	mostTimers    = 200
+)
+
+// Timers are those that nobody has stopped, the oldest first.
+func (w *Work) Timers(ctx context.Context) (out []Timer, err error) {
+	out = []Timer{}
+	err = w.store.Read(ctx, func(tx store.Tx) error {
+		rows, err := tx.Timers()
+		if err != nil {
+			return err
+		}
+		for _, r := range rows {
+			t := Timer{ID: r.ID, Kind: TimerKind(r.Kind), Label: r.Label, Seconds: r.Seconds, StartedAt: r.StartedAt}
+			if r.PieceID != nil {
+				t.PieceID = *r.PieceID
+				if row, err := tx.Piece(t.PieceID); err == nil {
+					if p, err := pieceOf(row); err == nil {
+						t.Piece = p.Doc.Name
+					}
+				}
+			}
+			out = append(out, t)
+		}
+		return nil
+	})
+	return out, err
+}
+
+// StartTimer begins one now. Errors are *edit.InvalidError, and *StateError where too many run.
+func (w *Work) StartTimer(ctx context.Context, t Timer) (Timer, error) {
+	t.ID, t.StartedAt, t.Label = w.newID(), w.now(), strings.TrimSpace(t.Label)
+	c := fact.NewCheck()
+	fact.OneOf(c, "kind", t.Kind, TimerKinds()...)
+	doc.CheckName(c, "label", t.Label)
+	c.Range("seconds", t.Seconds, 1, longestTimerS)
+	if err := c.Err(); err != nil {
+		return t, edit.Invalid(err)
+	}
+	err := w.store.Write(ctx, func(tx store.Tx) error {
+		all, err := tx.Timers()
+		if err != nil {
+			return err
+		}
+		if len(all) >= mostTimers {
+			return &StateError{Code: "timer.tooMany"}
+		}
+		row := store.Timer{ID: t.ID, Kind: string(t.Kind), Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt}
+		if t.PieceID != "" {
+			if _, err := tx.Piece(t.PieceID); err != nil {
+				return missing("pieceId", err)
+			}
+			row.PieceID = &t.PieceID
+		}
+		return tx.AddTimer(row)
+	})
+	if err == nil {
+		w.tell(Event{"timer", t.ID, 0})
+	}
+	return t, err
+}
+
+// StopTimer stops one that runs, or has rung.
+func (w *Work) StopTimer(ctx context.Context, id string) error {
+	err := w.store.Write(ctx, func(tx store.Tx) error {
+		ok, err := tx.StopTimer(id, w.now())
+		if err == nil && !ok {
+			err = ErrNotFound
+		}
+		return err
+	})
+	if err == nil {
+		w.tell(Event{"timer", id, 0})
+	}
+	return err
+}
