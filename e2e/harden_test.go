@@ -1,11 +1,15 @@
 package e2e
 
 import (
+	"fmt"
+	"strings"
 	"testing"
 
 	"coldember/internal/demo"
 
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // TestABladeIsHardenedOnTheBench: where it hardens is drawn, a slower bath leaves a line, edits
@@ -25,6 +29,11 @@ func TestABladeIsHardenedOnTheBench(t *testing.T) {
 	s.until("softer", `document.querySelector("[data-testid=harden-hrc]").textContent.startsWith("58") || document.querySelector("[data-testid=harden-hrc]").textContent.startsWith("57.")|| document.querySelector("[data-testid=harden-hrc]").textContent.startsWith("58.")`)
 	s.fill("treatment.bath.warmC", "300")
 	s.until("refused where it is typed", `document.querySelector("input[data-field='treatment.bath.warmC'][aria-invalid=true]")`)
+	s.bench(demo.Slicer, "harden")
+	s.fill("treatment.dipMm", "14")
+	s.until("drawn from the spine", `Number(document.querySelector("[data-testid=spine-draw]")?.dataset.coolAt) >= 0`)
+	js[bool](s, `(() => { const r = document.querySelector("[data-testid=spine-draw] input"); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(r, "210"); r.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`)
+	s.until("not heat enough", `document.querySelector("[data-testid=spine-draw]").textContent.includes("not heat enough")`)
 	s.bench(demo.Slicer, "cycles")
 	s.until("the grain after each", `document.querySelectorAll("[data-testid=grain] li").length === 5`)
 	s.pick("choices.cycles", "One")
@@ -45,4 +54,22 @@ func TestATimerIsOnEveryPage(t *testing.T) {
 	other.click("[data-timer=temper] button")
 	s.until("stopped", `!document.querySelector("[data-testid=timers]")`)
 	assert.Empty(t, s.text("[data-testid=timers]"))
+}
+
+// TestADayOfSeveralPieces: chosen, drawn without two settings in an oven, moved by hand, and out
+// as a calendar.
+func TestADayOfSeveralPieces(t *testing.T) {
+	s := open(t)
+	s.goTo("/day")
+	for _, name := range []string{demo.Rigging, demo.Slicer, demo.Oyster, demo.Sedge} {
+		s.click(fmt.Sprintf("[data-day-piece=%q]", name))
+	}
+	s.until("three of them", `document.querySelectorAll("[data-day-job]").length === 3 && document.querySelector("main").textContent.includes("Sedge knife")`)
+	first := s.text("[data-day-job]:first-child a")
+	s.click("[data-day-job]:first-child button[aria-label$=later]")
+	s.until("later", fmt.Sprintf(`document.querySelectorAll("[data-day-job]")[1].dataset.dayJob === %q`, first))
+	got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-testid=day-ics]").href).then((r) => r.text())`, chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	assert.Equal(t, 9, strings.Count(got, "BEGIN:VEVENT"), "a quench and two tempers each")
+	assert.Contains(t, got, "temper at")
 }

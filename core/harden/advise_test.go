@@ -139,3 +139,28 @@ func BenchmarkLine200(b *testing.B) {
 		harden.Advise(c)
 	}
 }
+
+// TestHeatIsDrawnFromTheSpine: a hotter spine tempers the edge sooner, a small one never, and a
+// blade that was quenched whole has none to give.
+func TestHeatIsDrawnFromTheSpine(t *testing.T) {
+	c := of(t, "1084")
+	_, err := harden.DrawFromSpine(c, 450)
+	var wrong *harden.RangeError
+	require.ErrorAs(t, err, &wrong)
+	assert.Equal(t, "dipMm", wrong.Field)
+	c.Treatment.DipMm, c.Treatment.OutC = 10, 60
+	some, err := harden.DrawFromSpine(c, 480)
+	require.NoError(t, err)
+	more, err := harden.DrawFromSpine(c, 600)
+	require.NoError(t, err)
+	assert.Greater(t, some.WantC, some.HourC, "for a minute it has to be hotter")
+	assert.Positive(t, more.CoolAtS)
+	if some.CoolAtS > 0 {
+		assert.Less(t, more.CoolAtS, some.CoolAtS)
+	}
+	assert.Greater(t, more.MostEdgeC, some.MostEdgeC)
+	none, err := harden.DrawFromSpine(c, 220)
+	require.NoError(t, err)
+	assert.Zero(t, none.CoolAtS, "there is not heat enough")
+	assert.Len(t, none.EdgeC, len(none.SpineC))
+}

@@ -1,9 +1,11 @@
 package planner
 
 import (
+	"errors"
 	"math"
 
 	"coldember/core/blade"
+	"coldember/core/fact"
 	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/route"
@@ -24,7 +26,25 @@ var usualHRC = map[blade.Use]float64{
 }
 
 // Treat is what is said of hardening and tempering the blade of a plan.
-func Treat(req *plan.Request, p *plan.Plan) harden.Advice {
+func Treat(req *plan.Request, p *plan.Plan) harden.Advice { return harden.Advise(treated(req, p)) }
+
+// DrawSpine is how the heat of a spine at hotC tempers the edge of the blade of a plan. Errors are
+// fact.FieldErrors.
+func DrawSpine(req *plan.Request, p *plan.Plan, hotC float64) (harden.FromSpine, error) {
+	out, err := harden.DrawFromSpine(treated(req, p), hotC)
+	var wrong *harden.RangeError
+	if errors.As(err, &wrong) {
+		code := "field.rangeLength"
+		if wrong.Field == "hotC" {
+			code = "field.rangeTemperature"
+		}
+		return out, fact.FieldErrors{{Field: "treatment." + wrong.Field, Code: code, Figures: fact.Figures{"lowest": wrong.Lowest, "highest": wrong.Highest}}}
+	}
+	return out, err
+}
+
+// treated is the blade of a plan as it is to be treated.
+func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	c := harden.Case{
 		Grade: p.Steel, Treatment: harden.NewTreatment(p.Steel), WantHRC: usualHRC[req.Design.Use], LengthMm: req.Design.LengthMm,
 		MassG: p.Finished.MassG, FaceMm: req.Allowances.FaceMm, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
@@ -57,5 +77,5 @@ func Treat(req *plan.Request, p *plan.Plan) harden.Advice {
 			c.Forging = append(c.Forging, hold)
 		}
 	}
-	return harden.Advise(c)
+	return c
 }

@@ -42,6 +42,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.sheets(api)
 	h.sessions(api)
 	h.timers(api)
+	h.day(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)
@@ -142,6 +143,12 @@ func answer[T any](ctx context.Context, h *handlers, v T, err error) (*body[T], 
 	return &body[T]{v}, nil
 }
 
+// SpineIn asks of a document whose spine is so hot.
+type SpineIn struct {
+	Doc  Doc     `json:"doc"`
+	HotC float64 `json:"hotC" doc:"the spine, as the edge leaves the bath"`
+}
+
 type calcIn struct {
 	Kind string `path:"kind"`
 	Body json.RawMessage
@@ -161,6 +168,11 @@ func (h *handlers) planning(api huma.API) {
 	huma.Register(api, op("planTreatment", http.MethodPost, "/plan/treatment", "What is said of hardening and tempering the blade of a document"),
 		func(ctx context.Context, in *body[Doc]) (*body[harden.Advice], error) {
 			a, err := h.work.Treatment(ctx, in.Body.doc())
+			return answer(ctx, h, a, err)
+		})
+	huma.Register(api, op("planSpine", http.MethodPost, "/plan/spine", "How the heat that an edge quench leaves in the spine tempers the edge"),
+		func(ctx context.Context, in *body[SpineIn]) (*body[harden.FromSpine], error) {
+			a, err := h.work.DrawSpine(ctx, in.Body.Doc.doc(), in.Body.HotC)
 			return answer(ctx, h, a, err)
 		})
 	huma.Register(api, op("calc", http.MethodPost, "/calc/{kind}", "Answer one question of a law"),

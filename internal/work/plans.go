@@ -86,6 +86,19 @@ func (w *Work) Treatment(ctx context.Context, d doc.Piece) (harden.Advice, error
 	return planner.Treat(&d.Request, p), nil
 }
 
+// DrawSpine is how the heat of a spine tempers the edge of the blade of a document.
+func (w *Work) DrawSpine(ctx context.Context, d doc.Piece, hotC float64) (harden.FromSpine, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return harden.FromSpine{}, err
+	}
+	out, err := planner.DrawSpine(&d.Request, p, hotC)
+	if err != nil {
+		return out, edit.Invalid(err)
+	}
+	return out, nil
+}
+
 // planToSave is Plan ahead of all previews.
 func (w *Work) planToSave(ctx context.Context, d doc.Piece) (*plan.Plan, error) {
 	return w.plans.make(ctx, w.plans.saves, d.Request)

@@ -16,6 +16,7 @@ const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
 const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
 const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
+const DayPage = lazy(() => import("./day/DayPage").then((m) => ({ default: m.DayPage })));
 const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
@@ -40,6 +41,7 @@ if (root)
               <Route path="cuts" element={<CutsPage />} />
               <Route path="sheet" element={<SheetPage />} />
               <Route path="sessions/:id/replay" element={<ReplayPage />} />
+              <Route path="day" element={<DayPage />} />
               <Route path="book" element={<BookPage />} />
               <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />

@@ -125,6 +125,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hardening of several pieces, so that ovens and hands do not collide */
+        get: operations["planDay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a calendar */
+        get: operations["dayCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/events": {
         parameters: {
             query?: never;
@@ -736,6 +770,23 @@ export interface paths {
         put?: never;
         /** The rack in the order it suits a blade */
         post: operations["rankRack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/spine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the heat that an edge quench leaves in the spine tempers the edge */
+        post: operations["planSpine"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1576,6 +1627,12 @@ export interface components {
             /** Format: int64 */
             count: number;
             pieceId: string;
+        };
+        Day: {
+            jobs: components["schemas"]["HardenJob"][];
+            placed: components["schemas"]["HardenPlaced"][];
+            /** @description pieces that do not harden, or of which no oven can be said */
+            without: string[];
         };
         Design: {
             /**
@@ -2895,6 +2952,45 @@ export interface components {
             /** @description every section hardens through */
             whole: boolean;
         };
+        HardenFromSpine: {
+            /** Format: double */
+            coldC: number;
+            /**
+             * Format: double
+             * @description to be cooled off when the edge is there; 0: it never is
+             */
+            coolAtS: number;
+            /** Format: double */
+            dipMm: number;
+            /** @description in even steps of time */
+            edgeC: number[];
+            /**
+             * Format: double
+             * @description of the spine as the edge leaves the bath
+             */
+            hotC: number;
+            /**
+             * Format: double
+             * @description the wanted temper, one hour
+             */
+            hourC: number;
+            middleC: number[];
+            /** Format: double */
+            mostEdgeC: number;
+            /**
+             * Format: double
+             * @description of the height, from the spine, hotter than what is answered for at that moment
+             */
+            softMm: number;
+            spineC: number[];
+            /** Format: double */
+            stepS: number;
+            /**
+             * Format: double
+             * @description for a minute, what the wanted temper is for an hour
+             */
+            wantC: number;
+        };
         HardenGrainStep: {
             /**
              * Format: double
@@ -2909,6 +3005,11 @@ export interface components {
             timeS: number;
             /** @enum {string} */
             what: "forging" | "cycle" | "soak";
+        };
+        HardenJob: {
+            id: string;
+            name: string;
+            tasks: components["schemas"]["HardenTask"][];
         };
         HardenLineAt: {
             /** Format: double */
@@ -2932,6 +3033,31 @@ export interface components {
             sureMm: number;
             /** Format: double */
             x: number;
+        };
+        HardenPlaced: {
+            /** Format: double */
+            fromMin: number;
+            job: string;
+            /** Format: int64 */
+            oven: number;
+            task: string;
+            /** Format: double */
+            toMin: number;
+        };
+        HardenTask: {
+            /** @description takes the smith the whole time */
+            hands?: boolean;
+            id: string;
+            /** Format: double */
+            minutes: number;
+            /**
+             * Format: double
+             * @description in an oven at this setting; 0: in none
+             */
+            ovenC?: number;
+            what: string;
+            /** Format: double */
+            withinMin?: number;
         };
         HardenTempered: {
             /** Format: double */
@@ -4077,6 +4203,14 @@ export interface components {
             toMm: number;
             /** @enum {string} */
             zone: "point" | "blade" | "ricasso" | "tang";
+        };
+        SpineIn: {
+            doc: components["schemas"]["Doc"];
+            /**
+             * Format: double
+             * @description the spine, as the edge leaves the bath
+             */
+            hotC: number;
         };
         State: {
             /** @description the coldest worked spot from the fire to the last blow */
@@ -5265,6 +5399,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planDay: {
+        parameters: {
+            query?: {
+                /** @description ids, in the order in which they are quenched */
+                pieces?: string[];
+                /** @description how many pieces each oven holds */
+                ovens?: number[];
+                /** @description of the day, for the calendar */
+                begin?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Day"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dayCalendar: {
+        parameters: {
+            query?: {
+                /** @description ids, in the order in which they are quenched */
+                pieces?: string[];
+                /** @description how many pieces each oven holds */
+                ovens?: number[];
+                /** @description of the day, for the calendar */
+                begin?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Not Found */
@@ -7733,6 +7995,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RankedStock"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planSpine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HardenFromSpine"];
                 };
             };
             /** @description Not Found */

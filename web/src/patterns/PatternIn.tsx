@@ -1,11 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { lazy, Suspense, useCallback, useState } from "react";
 import { toast } from "sonner";
 import { api, ask, Refused } from "../api/client";
 import { say } from "../text/say";
 import { ending } from "../ui/DropFiles";
 import { Sheet } from "../ui/Sheet";
-import { DrawingForm } from "./DrawingForm";
+
+// What is asked of a drawing comes with the first one.
+const DrawingForm = lazy(() => import("./DrawingForm").then((m) => ({ default: m.DrawingForm })));
 
 /** Kinds of files that a pattern is read from. */
 export const patternEndings = ["json", "svg", "dxf"];
@@ -42,16 +44,18 @@ export function usePatternIn(onIn: (id: string) => void) {
   const sheet = (
     <Sheet open={!!drawing} onClose={() => setDrawing(undefined)} title={say("outline.fileTitle")}>
       {drawing && (
-        <DrawingForm
-          file={drawing}
-          named
-          onTake={async (drawn, name) => {
-            const format = drawn.format;
-            const made = await ask(api.POST("/api/v1/patterns/file", { body: { name, format, text: "", drawn } }));
-            setDrawing(undefined);
-            await done(made);
-          }}
-        />
+        <Suspense>
+          <DrawingForm
+            file={drawing}
+            named
+            onTake={async (drawn, name) => {
+              const format = drawn.format;
+              const made = await ask(api.POST("/api/v1/patterns/file", { body: { name, format, text: "", drawn } }));
+              setDrawing(undefined);
+              await done(made);
+            }}
+          />
+        </Suspense>
       )}
     </Sheet>
   );

@@ -43,7 +43,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
     })),
     ...words.map((w) => ({ id: `word-${w.id}`, label: w.name, kind: say("nav.word"), to: `/words/${w.id}` })),
     { id: "new", label: say("pieces.new"), kind: say("nav.action"), to: "/?new" },
-    ...["pieces", "patterns", "rack", "cuts", "words", "shop", "book"].map((p) => ({
+    ...["pieces", "patterns", "rack", "cuts", "words", "shop", "book", "day"].map((p) => ({
       id: p,
       label: told(`nav.${p}`),
       kind: say("nav.page"),

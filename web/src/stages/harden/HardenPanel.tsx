@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
 import { figures, heatColour, say, told } from "../../text/say";
@@ -6,6 +7,7 @@ import { TimerButton } from "../../timers/TimerButton";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { SpineDraw } from "./SpineDraw";
 import { type Advice, useAdvice } from "./useAdvice";
 import { WindowClock } from "./WindowClock";
 
@@ -100,6 +102,9 @@ export function HardenPanel() {
           )}
         </li>
       </Ordered>
+      <Link className="press justify-self-start" to={`/day?p=${piece.id}`} data-testid="to-day">
+        {say("treat.day")}
+      </Link>
       <p className="border-l-2 border-ember pl-3 text-sm">
         {say("caution.quench")} {say("caution.brittle")}
       </p>
@@ -164,6 +169,7 @@ export function HardenPanel() {
           {say("treat.usual")}
         </button>
       )}
+      {(t?.dipMm ?? 0) > 0 && <SpineDraw />}
       <Baths advice={a} units={units} />
     </div>
   );
