@@ -61,7 +61,7 @@ func appointments(d *work.Day, begin time.Time) (out []export.Appointment) {
 			c[j.ID+t.ID] = t.OvenC
 		}
 	}
-	at := func(min float64) time.Time { return begin.Add(time.Duration(min * float64(time.Minute))) }
+	at := func(minutes float64) time.Time { return begin.Add(time.Duration(minutes * float64(time.Minute))) }
 	for _, p := range d.Placed {
 		what := "day.quench"
 		if p.Oven >= 0 {
