@@ -17,6 +17,7 @@ import zipfile
 
 warnings.simplefilter("ignore")
 import ezdxf  # noqa: E402
+import icalendar  # noqa: E402
 import jsonschema  # noqa: E402
 
 folder, docs = map(pathlib.Path, sys.argv[1:3])
@@ -121,13 +122,17 @@ for file in sorted(folder.glob("*.json")):
     sys.exit("the schema of patterns takes anything")
 with zipfile.ZipFile(folder / "shop.zip") as z:
     jsonschema.validate(json.loads(z.read("shop.json")), shop, jsonschema.Draft202012Validator)
+day = icalendar.Calendar.from_ical((folder / "day.ics").read_bytes())
+events = [e for e in day.walk("VEVENT")]
+want(len(events) == 9 and all(e["DTEND"].dt > e["DTSTART"].dt and e["SUMMARY"] for e in events), folder / "day.ics", "not nine appointments")
+want(all(not e.errors for e in day.walk()), folder / "day.ics", "errors in it")
 fires = sorted(folder.glob("*.session"))
 want(len(fires) == 2, folder, "sessions of two pieces")
 for file in fires:
     told = json.loads(file.read_text())
     jsonschema.validate(told, sessions, jsonschema.Draft202012Validator)
     want(told["events"] and told["book"]["heats"], file, "nothing happened")
-for kind, words in (("pdf", "mm"), ("card", "heats"), ("bench", "Heat"), ("gauges", "50 mm"), ("made", "as made")):
+for kind, words in (("pdf", "mm"), ("card", "heats"), ("bench", "Harden"), ("gauges", "50 mm"), ("made", "as made")):
     for file in sorted(folder.glob("*." + kind)):
         want(words.lower() in run("pdftotext", str(file), "-").lower(), file, f"{words!r} is not on it")
         want("Pages" in run("pdfinfo", str(file)), file, "no pages")

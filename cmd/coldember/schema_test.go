@@ -123,3 +123,22 @@ func TestASimulatedPieceWritesItsBook(t *testing.T) {
 	assert.Equal(t, "what", table[0][0])
 	assert.Equal(t, "reading", table[1][0], "the weight of the bar, before the first heat")
 }
+
+// TestADayFromTheCommandLine, as lines and as a calendar, and what cannot be.
+func TestADayFromTheCommandLine(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "demo.db")
+	demotest.Copy(t, data)
+	out, err := command(t, "", "day", demo.Rigging, demo.Slicer, demo.Sedge, "--data", data, "--begin", "2026-11-26T08:00")
+	require.NoError(t, err)
+	assert.Regexp(t, `08:00–08:\d\d  Rigging knife: quench\n`, out)
+	assert.Contains(t, out, "left out: Sedge knife")
+	out, err = command(t, "", "day", demo.Rigging, "--data", data, "--ics")
+	require.NoError(t, err)
+	assert.Equal(t, 3, strings.Count(out, "BEGIN:VEVENT"))
+	_, err = command(t, "", "day", "nothing", "--data", data)
+	require.ErrorContains(t, err, "there is no piece")
+	_, err = command(t, "", "day", demo.Rigging, "--data", data, "--begin", "soon")
+	require.ErrorContains(t, err, "--begin")
+	_, err = command(t, "", "day", demo.Rigging, "--data", data, "--ovens", "0")
+	require.Error(t, err)
+}

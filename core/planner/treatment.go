@@ -43,14 +43,19 @@ func DrawSpine(req *plan.Request, p *plan.Plan, hotC float64) (harden.FromSpine,
 	return out, err
 }
 
+// TreatmentOf is how the blade of a plan is treated: as its request says, or as usual for its steel.
+func TreatmentOf(req *plan.Request, p *plan.Plan) harden.Treatment {
+	if req.Treatment != nil {
+		return *req.Treatment
+	}
+	return harden.NewTreatment(p.Steel)
+}
+
 // treated is the blade of a plan as it is to be treated.
 func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	c := harden.Case{
-		Grade: p.Steel, Treatment: harden.NewTreatment(p.Steel), WantHRC: usualHRC[req.Design.Use], LengthMm: req.Design.LengthMm,
+		Grade: p.Steel, Treatment: TreatmentOf(req, p), WantHRC: usualHRC[req.Design.Use], LengthMm: req.Design.LengthMm,
 		MassG: p.Finished.MassG, FaceMm: req.Allowances.FaceMm, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
-	}
-	if req.Treatment != nil {
-		c.Treatment = *req.Treatment
 	}
 	if g, err := steel.Find(p.Steel.ID); err == nil {
 		c.Grade = g // the window of the fire is none of the bath's

@@ -48,8 +48,13 @@ func (h *handlers) day(api huma.API) {
 				_, err = answer(ctx, h, d, err)
 				return nil, err
 			}
-			return &fileOut{ContentType: "text/calendar; charset=utf-8", Disposition: download("cold ember", " day.ics"), Body: export.Calendar(appointments(&d, in.Begin), time.Now())}, nil
+			return &fileOut{ContentType: "text/calendar; charset=utf-8", Disposition: download("cold ember", " day.ics"), Body: DayCalendar(&d, in.Begin)}, nil
 		})
+}
+
+// DayCalendar is a day as a calendar.
+func DayCalendar(d *work.Day, begin time.Time) []byte {
+	return export.Calendar(appointments(d, begin), time.Now())
 }
 
 // appointments are a day's tasks in a calendar; what only cools is left out.

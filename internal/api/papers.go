@@ -5,6 +5,7 @@ import (
 	"slices"
 	"time"
 
+	"coldember/core/planner"
 	"coldember/core/session"
 	"coldember/core/steel"
 	"coldember/internal/export"
@@ -82,7 +83,8 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 		data, err := export.Gauges(p.Doc.Name, &c, export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, units, paper)
 		return pdf(data, err, " gauges.pdf")
 	case Bench:
-		data, err := export.BenchCard(p.Doc.Name, pl, units, paper)
+		h := export.Hardening{Advice: planner.Treat(&r, pl), Treatment: planner.TreatmentOf(&r, pl)}
+		data, err := export.BenchCard(p.Doc.Name, pl, &h, units, paper)
 		return pdf(data, err, " bench card.pdf")
 	default:
 		data, err := export.HeatsCSV(pl, units)

@@ -150,11 +150,12 @@ func HeatsCSV(p *plan.Plan, units quantity.System) ([]byte, error) {
 const (
 	heatRowMm    = 12.4
 	heatSketchMm = 34.0
+	hardeningMm  = 75.0 // that the treatment takes
 )
 
-// BenchCard is every heat in order, a line each with its sketch: twenty fit two
-// pages.
-func BenchCard(name string, p *plan.Plan, units quantity.System, paper string) ([]byte, error) {
+// BenchCard is every heat in order, a line each with its sketch, and the treatment after them
+// where it is known: twenty fit two pages.
+func BenchCard(name string, p *plan.Plan, h *Hardening, units quantity.System, paper string) ([]byte, error) {
 	size := PaperOf(paper)
 	b := newBook(name, size)
 	var s *sheet
@@ -176,6 +177,12 @@ func BenchCard(name string, p *plan.Plan, units quantity.System, paper string) (
 			turn()
 		}
 		s.heatRow(p, h, longest, units)
+	}
+	if h != nil {
+		if s.y > size.HeightMm-s.margin-hardeningMm {
+			turn()
+		}
+		s.hardening(h, units)
 	}
 	s.text(s.margin, size.HeightMm-s.margin-6, s.width(), s.face("sans", 7.5, quiet), text.Say("caution.general", nil))
 	return b.bytes()

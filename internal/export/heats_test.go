@@ -4,7 +4,11 @@ import (
 	"bytes"
 	"context"
 	"encoding/csv"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"strconv"
+	"strings"
 	"testing"
 
 	"coldember/core/blade"
@@ -60,12 +64,34 @@ func TestTheBenchCardFitsTwentyHeatsOnTwoPages(t *testing.T) {
 	p := heatsPlan(t)
 	require.LessOrEqual(t, len(p.Heats), 20)
 	for _, paper := range []string{"a4", "letter"} {
-		pdf, err := export.BenchCard("Rigging knife", p, quantity.Imperial, paper)
+		pdf, err := export.BenchCard("Rigging knife", p, nil, quantity.Imperial, paper)
 		require.NoError(t, err)
 		assert.LessOrEqual(t, len(page.FindAll(pdf, -1)), 2, paper)
 	}
 	p.Heats = append(p.Heats, append(p.Heats, p.Heats...)...)
-	pdf, err := export.BenchCard("Long", p, quantity.Metric, "a4")
+	pdf, err := export.BenchCard("Long", p, nil, quantity.Metric, "a4")
 	require.NoError(t, err)
 	assert.Greater(t, len(page.FindAll(pdf, -1)), 2, "more heats, more pages")
+}
+
+// TestTheTreatmentIsOnTheBenchCard, in the words of the page, and its cautions.
+func TestTheTreatmentIsOnTheBenchCard(t *testing.T) {
+	reader, err := exec.LookPath("pdftotext")
+	if err != nil {
+		t.Skip("pdftotext of poppler-utils is not here")
+	}
+	r := plan.NewRequest(blade.Starters()[0].Design, "1084", stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 500}, forge.Steady)
+	p, err := planner.Make(context.Background(), r)
+	require.NoError(t, err)
+	h := export.Hardening{Advice: planner.Treat(&r, p), Treatment: planner.TreatmentOf(&r, p)}
+	pdf, err := export.BenchCard("Rigging knife", p, &h, quantity.Metric, "a4")
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "bench.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	out, err := exec.CommandContext(context.Background(), reader, file, "-").Output()
+	require.NoError(t, err)
+	words := strings.Join(strings.Fields(string(out)), " ")
+	for _, want := range []string{"Heat evenly to 805 °C", "Into fast oil at 55 °C", "Straighten in gloves", "Within the hour into the oven: 2 × 2 h", "Quench oil flashes"} {
+		assert.Contains(t, words, want)
+	}
 }

@@ -27,7 +27,7 @@ import (
 )
 
 // code looks like "warn.tooNarrow": what the core returns instead of words.
-var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline|trace|drawing|picture|hope|prep|hazard|cutting|csv|cutplan)\.[a-zA-Z.]+$`)
+var code = regexp.MustCompile(`^(warn|field|caution|need|ledger|blade|section|stock|forge|plan|quantity|problem|card|colour|op|how|face|starter|shop|outline|trace|drawing|picture|hope|prep|hazard|cutting|csv|cutplan|session|harden|treat|log|gauges|timer|day|anvil)\.[a-zA-Z.]+$`)
 
 // TestEveryCodeHasWords reads the source for codes and looks each up.
 func TestEveryCodeHasWords(t *testing.T) {

@@ -41,11 +41,7 @@ func (w *Work) Day(ctx context.Context, pieceIDs []string, ovens []harden.Oven) 
 			out.Without = append(out.Without, p.Doc.Name)
 			continue
 		}
-		t := harden.NewTreatment(made.Steel)
-		if p.Doc.Request.Treatment != nil {
-			t = *p.Doc.Request.Treatment
-		}
-		out.Jobs = append(out.Jobs, harden.DayOf(p.ID, p.Doc.Name, &a, t))
+		out.Jobs = append(out.Jobs, harden.DayOf(p.ID, p.Doc.Name, &a, planner.TreatmentOf(&p.Doc.Request, made)))
 	}
 	out.Placed, err = harden.Schedule(out.Jobs, ovens)
 	var none *harden.NoRoomError
