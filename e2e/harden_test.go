@@ -25,6 +25,13 @@ func TestABladeIsHardenedOnTheBench(t *testing.T) {
 	s.leave()
 	s.keys("c")
 	s.until("counted", `/edge \d+ s/.test(document.querySelector("[data-testid=window-clock]")?.textContent)`)
+	s.until("what when it stays soft", `document.querySelector("[data-mend=soft] ol").textContent.includes("A faster bath: fast oil hardens thicker") || document.querySelector("[data-mend=soft] ol").textContent.includes("A faster bath: medium oil hardens thicker")`)
+	s.click("[data-mend=warped] summary")
+	s.until("open", `document.querySelector("[data-mend=warped]").open && document.querySelector("[data-mend=warped] ol").checkVisibility()`)
+	s.fill("treatment.bath.longMm", "60")
+	s.until("too long for its bath", `document.querySelector("[data-finding='harden.longBath']").textContent.includes("this bath takes 60")`)
+	s.fill("treatment.bath.longMm", "0")
+	s.until("long enough", `!document.querySelector("[data-finding='harden.longBath']")`)
 	s.fill("treatment.wantHardness", "58")
 	s.until("softer", `document.querySelector("[data-testid=harden-hrc]").textContent.startsWith("58") || document.querySelector("[data-testid=harden-hrc]").textContent.startsWith("57.")|| document.querySelector("[data-testid=harden-hrc]").textContent.startsWith("58.")`)
 	s.fill("treatment.bath.warmC", "300")
@@ -64,6 +71,7 @@ func TestADayOfSeveralPieces(t *testing.T) {
 	for _, name := range []string{demo.Rigging, demo.Slicer, demo.Oyster, demo.Sedge} {
 		s.click(fmt.Sprintf("[data-day-piece=%q]", name))
 	}
+	s.until("the address keeps them", `new URLSearchParams(location.search).getAll("p").length === 4`)
 	s.until("three of them", `document.querySelectorAll("[data-day-job]").length === 3 && document.querySelector("main").textContent.includes("Sedge knife")`)
 	first := s.text("[data-day-job]:first-child a")
 	s.click("[data-day-job]:first-child button[aria-label$=later]")

@@ -89,6 +89,7 @@ type Advice struct {
 	Grain           []GrainStep    `json:"grain"`
 	CyclesOwed      int            `json:"cyclesOwed" doc:"beyond those that are planned"`
 	Findings        []fact.Warning `json:"findings"`
+	Mends           []Mend         `json:"mends" doc:"what to do when it went another way"`
 }
 
 // doubtOfDepth: a thickness that hardens is good to a third.
@@ -98,7 +99,7 @@ const doubtOfDepth = 1.0 / 3
 func Advise(c Case) Advice {
 	g, t := c.Grade, c.Treatment
 	s := SteelOf(g)
-	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}}
+	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}, Mends: []Mend{}}
 	a.CriticalLowC, a.CriticalHighC = CriticalC(s)
 	a.grain(&c)
 	a.EdgeAtQuenchMm, a.AdvisedEdgeMm = t.EdgeAtQuenchMm, AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
@@ -120,6 +121,8 @@ func Advise(c Case) Advice {
 	}
 	a.Temper = Temper(g, t, a.WantHRC)
 	a.warn(&c)
+	a.tooLong(&c)
+	a.mends(&c)
 	return a
 }
 
@@ -292,5 +295,16 @@ func (a *Advice) warn(c *Case) {
 	}
 	if a.CyclesOwed > 0 {
 		a.find("harden.cyclesOwed", fact.Warn, fact.Figures{"cycles": float64(a.CyclesOwed)})
+	}
+}
+
+// tooLong tells of a blade that goes into its bath or its oven in parts.
+func (a *Advice) tooLong(c *Case) {
+	t := c.Treatment
+	if long := t.Bath.LongMm; long > 0 && c.LengthMm > long && t.Bath.Class != StillAir {
+		a.find("harden.longBath", fact.Stop, fact.Figures{"bladeMm": c.LengthMm, "longMm": long})
+	}
+	if t.OvenMm > 0 && c.LengthMm > t.OvenMm {
+		a.find("harden.longOven", fact.Warn, fact.Figures{"bladeMm": c.LengthMm, "longMm": t.OvenMm, "restMm": c.LengthMm - t.OvenMm})
 	}
 }

@@ -164,3 +164,55 @@ func TestHeatIsDrawnFromTheSpine(t *testing.T) {
 	assert.Zero(t, none.CoolAtS, "there is not heat enough")
 	assert.Len(t, none.EdgeC, len(none.SpineC))
 }
+
+// TestWhatGoesAnotherWay is answered for this blade: what is told and what is not.
+func TestWhatGoesAnotherWay(t *testing.T) {
+	told := func(a harden.Advice, when string) map[string]harden.MendDo {
+		out := map[string]harden.MendDo{}
+		for _, m := range a.Mends {
+			for _, d := range m.Do {
+				if m.When == when {
+					out[d.Code] = d
+				}
+			}
+		}
+		return out
+	}
+	usual := harden.Advise(of(t, "1084"))
+	soft := told(usual, "soft")
+	assert.Equal(t, harden.VeryFastOil, soft["mend.bath"].Bath, "the next bath, and no water")
+	assert.Contains(t, soft, "mend.heat")
+	assert.InDelta(t, 120, told(usual, "warped")["mend.clamp"].LongMm, 0)
+	assert.Contains(t, told(usual, "warped"), "mend.window")
+	assert.Contains(t, told(usual, "warped"), "mend.spine")
+	for _, no := range []string{"mend.oil", "mend.edge", "mend.cycles", "mend.holes"} {
+		assert.NotContains(t, told(usual, "cracked"), no)
+	}
+
+	k := of(t, "1084")
+	k.Treatment.Bath, k.Treatment.Kiln, k.Treatment.OutC, k.Treatment.EdgeAtQuenchMm = harden.NewBath(harden.Brine), true, 60, .5
+	k.Holes, k.OneSided, k.Cycles, k.Profiles = true, true, nil, wedge(.4, 3, 30, 9)
+	a := harden.Advise(k)
+	assert.NotContains(t, told(a, "soft"), "mend.heat")
+	assert.NotContains(t, told(a, "soft"), "mend.bath", "nothing is faster than brine")
+	assert.NotContains(t, told(a, "warped"), "mend.window")
+	assert.NotContains(t, told(a, "warped"), "mend.spine")
+	assert.Contains(t, told(a, "warped"), "mend.oneSided")
+	for _, yes := range []string{"mend.oil", "mend.edge", "mend.cycles", "mend.holes"} {
+		assert.Contains(t, told(a, "cracked"), yes)
+	}
+}
+
+// TestABladeLongerThanItsTank or its oven is told so, from the first millimetre.
+func TestABladeLongerThanItsTank(t *testing.T) {
+	k := of(t, "1084")
+	k.Treatment.Bath.LongMm, k.Treatment.OvenMm = 120, 120
+	assert.Empty(t, harden.Advise(k).Findings)
+	k.LengthMm = 121
+	got := codes(harden.Advise(k))
+	assert.Equal(t, fact.Stop, got["harden.longBath"])
+	assert.Equal(t, fact.Warn, got["harden.longOven"])
+	k.Treatment.Bath = harden.NewBath(harden.StillAir)
+	k.Treatment.Bath.LongMm = 100
+	assert.NotContains(t, codes(harden.Advise(k)), "harden.longBath", "air is as long as the room")
+}

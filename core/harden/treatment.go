@@ -47,6 +47,7 @@ type Bath struct {
 	SeverityPerIn float64   `json:"severityPerIn" doc:"Grossmann's H"`
 	VolumeL       float64   `json:"volumeL"`
 	WarmC         float64   `json:"warmC" doc:"as warm as it is at the quench"`
+	LongMm        float64   `json:"longMm,omitempty" doc:"longest blade that goes in; 0: long enough"`
 }
 
 // usualVolumeL is a tank that a blade goes into upright.
@@ -83,6 +84,7 @@ type Treatment struct {
 	SwingK         float64 `json:"swingK" doc:"by which the oven swings about its setting"`
 	Hours          float64 `json:"hours" doc:"of one tempering"`
 	Times          int     `json:"times"`
+	OvenMm         float64 `json:"ovenMm,omitempty" doc:"longest blade that it holds; 0: long enough"`
 	Kiln           bool    `json:"kiln,omitempty" doc:"soaked in a controlled oven, not in a forge"`
 }
 
@@ -101,6 +103,12 @@ func (t *Treatment) Validate(c fact.Check) {
 	b.Range("severityPerIn", t.Bath.SeverityPerIn, .005, 6)
 	b.Range("volumeL", t.Bath.VolumeL, .5, 2000)
 	b.Range("warmC", t.Bath.WarmC, coldestBathC(t.Bath.Class), warmestBathC(t.Bath.Class))
+	if t.Bath.LongMm != 0 {
+		b.Range("longMm", t.Bath.LongMm, 50, 3000)
+	}
+	if t.OvenMm != 0 {
+		c.Range("ovenMm", t.OvenMm, 50, 3000)
+	}
 	c.Range("dipMm", t.DipMm, 0, 500)
 	c.Range("outC", t.OutC, 20, 400)
 	if t.EdgeAtQuenchMm != 0 {

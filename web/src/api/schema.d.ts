@@ -2895,6 +2895,8 @@ export interface components {
              * @description where martensite begins, ± 20 °C
              */
             martensiteC: number;
+            /** @description what to do when it went another way */
+            mends: components["schemas"]["HardenMend"][];
             /** Format: double */
             mixedMm: number;
             /**
@@ -2924,6 +2926,11 @@ export interface components {
         HardenBath: {
             /** @enum {string} */
             class: "air" | "plates" | "stillOil" | "mediumOil" | "fastOil" | "veryFastOil" | "water" | "brine";
+            /**
+             * Format: double
+             * @description longest blade that goes in; 0: long enough
+             */
+            longMm?: number;
             /**
              * Format: double
              * @description Grossmann's H
@@ -3034,6 +3041,21 @@ export interface components {
             /** Format: double */
             x: number;
         };
+        HardenMend: {
+            do: components["schemas"]["HardenMendDo"][];
+            /** @enum {string} */
+            when: "soft" | "warped" | "cracked";
+        };
+        HardenMendDo: {
+            /** @enum {string} */
+            bath?: "air" | "plates" | "stillOil" | "mediumOil" | "fastOil" | "veryFastOil" | "water" | "brine";
+            code: string;
+            /**
+             * Format: double
+             * @description of the bars to clamp it between
+             */
+            longMm?: number;
+        };
         HardenPlaced: {
             /** Format: double */
             fromMin: number;
@@ -3115,6 +3137,11 @@ export interface components {
              * @description its setting; 0: by the wanted hardness
              */
             ovenC?: number;
+            /**
+             * Format: double
+             * @description longest blade that it holds; 0: long enough
+             */
+            ovenMm?: number;
             /**
              * Format: double
              * @description by which the oven swings about its setting

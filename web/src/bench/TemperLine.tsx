@@ -23,6 +23,7 @@ export function TemperLine({ plan, layout: l, line }: { plan: Plan; layout: Layo
   const none = line.every((p) => p.hardMm <= 0);
   const band = [...line.map((p) => at(p.x, p.sureMm)), ...[...line].reverse().map((p) => at(p.x, p.mostMm))].join(" ");
   const path = (k: "hardMm" | "mixedMm") => `M${line.map((p) => at(p.x, p[k])).join("L")}`;
+  const worded = whole || none; // its words lie below the letter of the part
   const middle = line[Math.floor(line.length / 2)];
   return (
     <g data-testid="temper-line" data-whole={whole} data-none={none} className="pointer-events-none">
@@ -37,7 +38,7 @@ export function TemperLine({ plan, layout: l, line }: { plan: Plan; layout: Layo
       {middle && (
         <text
           x={l.x(middle.x)}
-          y={l.finished.baseY - (edgeAt(middle.x) + Math.max(2, middle.hardMm / 2)) * l.scale + 6}
+          y={l.finished.baseY - (edgeAt(middle.x) + Math.max(2, middle.hardMm / (worded ? 4 : 2))) * l.scale + 6}
           textAnchor="middle"
           className="narrow"
           fontSize="18"

@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp } from "lucide-react";
+import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, ask, Refused } from "../api/client";
 import { usePieces, useUnits } from "../api/hooks";
@@ -18,17 +19,15 @@ export function DayPage() {
   const units = useUnits();
   const pieces = usePieces();
   const [search, setSearch] = useSearchParams();
-  const chosen = search.getAll("p");
-  const ovens = (search.get("o") ?? "4")
-    .split(",")
-    .map(Number)
-    .filter((n) => Number.isInteger(n) && n > 0);
-  const begin = search.get("b") ?? "08:00";
-  const set = (p: string[], o = ovens, b = begin) => {
-    const next = new URLSearchParams({ o: o.join(","), b });
-    for (const id of p) next.append("p", id);
-    setSearch(next, { replace: true });
-  };
+  // The address follows what is set here: two quick taps would both begin from the same address.
+  const [asked, setAsked] = useState(() => read(search));
+  const { chosen, ovens, begin } = asked;
+  const set = (change: (was: Asked) => Partial<Asked>) => setAsked((was) => ({ ...was, ...change(was) }));
+  useEffect(() => {
+    const next = new URLSearchParams({ o: asked.ovens.join(","), b: asked.begin });
+    for (const id of asked.chosen) next.append("p", id);
+    if (next.toString() !== search.toString()) setSearch(next, { replace: true });
+  }, [asked, search, setSearch]);
   const day = useQuery({
     queryKey: ["day", chosen, ovens],
     queryFn: () => ask(api.GET("/api/v1/day", { params: { query: { pieces: chosen, ovens } } })),
@@ -59,7 +58,12 @@ export function DayPage() {
                   className="size-5 accent-act"
                   data-day-piece={p.doc.name}
                   checked={chosen.includes(p.id)}
-                  onChange={(e) => set(e.target.checked ? [...chosen, p.id] : chosen.filter((id) => id !== p.id))}
+                  onChange={({ target: { checked } }) =>
+                    set((was) => {
+                      const others = was.chosen.filter((id) => id !== p.id);
+                      return { chosen: checked ? [...others, p.id] : others };
+                    })
+                  }
                 />
                 {p.doc.name}
               </label>
@@ -77,11 +81,10 @@ export function DayPage() {
                   max={100}
                   className="w-20 rounded border border-line bg-plate px-2 py-2"
                   value={n}
-                  onChange={(e) =>
-                    set(
-                      chosen,
-                      ovens.map((o, k) => (k === i ? Math.max(1, Math.min(100, Number(e.target.value) || 1)) : o)),
-                    )
+                  onChange={({ target: { value } }) =>
+                    set((was) => ({
+                      ovens: was.ovens.map((o, k) => (k === i ? Math.max(1, Math.min(100, Number(value) || 1)) : o)),
+                    }))
                   }
                 />
               </label>
@@ -89,13 +92,13 @@ export function DayPage() {
             <button
               type="button"
               className="press"
-              onClick={() => set(chosen, [...ovens, 4])}
+              onClick={() => set((was) => ({ ovens: [...was.ovens, 4] }))}
               disabled={ovens.length >= 6}
             >
               {say("day.moreOvens")}
             </button>
             {ovens.length > 1 && (
-              <button type="button" className="press" onClick={() => set(chosen, ovens.slice(0, -1))}>
+              <button type="button" className="press" onClick={() => set((was) => ({ ovens: was.ovens.slice(0, -1) }))}>
                 {say("day.fewerOvens")}
               </button>
             )}
@@ -106,7 +109,7 @@ export function DayPage() {
               type="time"
               className="rounded border border-line bg-plate px-2 py-2"
               value={begin}
-              onChange={(e) => e.target.value && set(chosen, ovens, e.target.value)}
+              onChange={({ target: { value } }) => value && set(() => ({ begin: value }))}
             />
           </label>
         </div>
@@ -124,7 +127,12 @@ export function DayPage() {
               {day.data.without.length > 0 && (
                 <p className="mb-2 text-quiet">{say("day.without", { names: day.data.without.join(", ") })}</p>
               )}
-              <Drawn day={day.data} at={at} units={units} onMove={(id, by) => set(moved(chosen, id, by))} />
+              <Drawn
+                day={day.data}
+                at={at}
+                units={units}
+                onMove={(id, by) => set((was) => ({ chosen: moved(was.chosen, id, by) }))}
+              />
               <a className="press mt-3 inline-flex" href={`/api/v1/day.ics?${query}`} download data-testid="day-ics">
                 {say("timer.calendar")}
               </a>
@@ -138,6 +146,17 @@ export function DayPage() {
     </div>
   );
 }
+
+type Asked = { chosen: string[]; ovens: number[]; begin: string };
+
+const read = (search: URLSearchParams): Asked => ({
+  chosen: search.getAll("p"),
+  ovens: (search.get("o") ?? "4")
+    .split(",")
+    .map(Number)
+    .filter((n) => Number.isInteger(n) && n > 0),
+  begin: search.get("b") ?? "08:00",
+});
 
 type Laid = Awaited<ReturnType<typeof laid>>;
 const laid = () => ask(api.GET("/api/v1/day", { params: { query: {} } }));

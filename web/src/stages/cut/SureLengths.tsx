@@ -8,10 +8,11 @@ export function SureLengths() {
   const units = useUnits();
   const sure = useSure();
   const s = sure.data;
-  if (!s) return null;
+  // Its place is kept, so that what is below does not move from under a finger.
+  if (!s) return sure.isLoading ? <div className="mt-2 min-h-40" aria-hidden="true" /> : null;
   const worst = Object.entries(s.sources).sort((a, b) => b[1] - a[1])[0];
   return (
-    <div className="mt-2" data-testid="sure">
+    <div className="mt-2 min-h-40" data-testid="sure">
       <dl className="grid grid-cols-3 gap-2 text-center">
         {(
           [

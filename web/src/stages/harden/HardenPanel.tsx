@@ -7,6 +7,7 @@ import { TimerButton } from "../../timers/TimerButton";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { Mends } from "./Mends";
 import { SpineDraw } from "./SpineDraw";
 import { type Advice, useAdvice } from "./useAdvice";
 import { WindowClock } from "./WindowClock";
@@ -105,6 +106,7 @@ export function HardenPanel() {
       <Link className="press justify-self-start" to={`/day?p=${piece.id}`} data-testid="to-day">
         {say("treat.day")}
       </Link>
+      <Mends advice={a} units={units} />
       <p className="border-l-2 border-ember pl-3 text-sm">
         {say("caution.quench")} {say("caution.brittle")}
       </p>
@@ -120,6 +122,12 @@ export function HardenPanel() {
           field="treatment.bath.volumeL"
           label={say("field.name.treatment.bath.volumeL")}
           value={a.bath.volumeL}
+        />
+        <DraftField
+          field="treatment.bath.longMm"
+          label={say("field.name.treatment.bath.longMm")}
+          value={t?.bath.longMm ?? 0}
+          hint={say("treat.longHint")}
         />
         <DraftField
           field="treatment.bath.severityPerIn"
@@ -159,6 +167,12 @@ export function HardenPanel() {
           field="treatment.ovenC"
           label={say("field.name.treatment.ovenC")}
           value={t?.ovenC || a.temper.ovenC}
+        />
+        <DraftField
+          field="treatment.ovenMm"
+          label={say("field.name.treatment.ovenMm")}
+          value={t?.ovenMm ?? 0}
+          hint={say("treat.longHint")}
         />
         <DraftField field="treatment.swingK" label={say("field.name.treatment.swingK")} value={t?.swingK ?? 10} />
         <DraftField field="treatment.hours" label={say("field.name.treatment.hours")} value={t?.hours ?? 2} />
