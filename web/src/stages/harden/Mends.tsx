@@ -6,7 +6,7 @@ import type { Advice } from "./useAdvice";
 export function Mends({ advice, units }: { advice: Advice; units: string }) {
   return (
     <section className="grid gap-1" data-testid="mends">
-      <h3 className="text-lg">{say("mend.title")}</h3>
+      <h2 className="text-lg">{say("mend.title")}</h2>
       {advice.mends.map((m) => (
         <details key={m.when} className="border-t border-line py-1" data-mend={m.when}>
           <summary className="cursor-pointer py-1">{told(`mend.when.${m.when}`)}</summary>

@@ -31,7 +31,7 @@ export function SpineDraw() {
   const line = (t: number[]) => `M${t.map((c, i) => `${x(i * d.stepS).toFixed(1)},${y(c).toFixed(1)}`).join("L")}`;
   return (
     <section data-testid="spine-draw" data-cool-at={d.coolAtS}>
-      <h3 className="mb-1 text-lg">{say("spine.title")}</h3>
+      <h2 className="mb-1 text-lg">{say("spine.title")}</h2>
       <label htmlFor={id} className="flex items-center justify-between gap-3">
         <span className="text-quiet">{say("spine.hot")}</span>
         <span className="narrow text-lg">{print.temperature(hotC, units)}</span>
