@@ -14,6 +14,7 @@ import (
 	"coldember/internal/demo"
 	"coldember/internal/server"
 	"coldember/internal/store"
+	"coldember/internal/text"
 	"coldember/internal/work"
 	"coldember/web"
 
@@ -124,6 +125,10 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		return err
 	}
 	defer func() { err = errors.Join(err, st.Close()) }()
+	shared, err := store.KeepFolder(s.data)
+	if err != nil {
+		return err
+	}
 	if err := prepare(ctx, st); err != nil {
 		return err
 	}
@@ -144,6 +149,9 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		at := key.Link("http://"+a.String(), "/")
 		told = writeAlone(link, at+"\n")
 		_, _ = fmt.Fprintf(out, "Cold Ember is at %s\nData: %s\nCtrl-C stops it.\n", at, s.data)
+		if shared {
+			_, _ = fmt.Fprintln(out, text.Say("serve.shared", map[string]string{"folder": filepath.Dir(s.data)}))
+		}
 	})
 	return errors.Join(err, told)
 }

@@ -2,6 +2,7 @@ package abuse
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 	"os"
@@ -141,6 +142,37 @@ func TestADiskThatCanOnlyBeRead(t *testing.T) {
 	_, err = store.Look(t.Context(), data)
 	require.NoError(t, err, "what is in it can still be told")
 	require.NoError(t, store.Check(t.Context(), data))
+}
+
+// TestADiskThatTurnsReadOnly while it is served: a real file system takes its journal away
+// under open files, as it does when a disk fails. Every write says so by its name, reading
+// goes on, and what was acknowledged is there when the disk is back.
+func TestADiskThatTurnsReadOnly(t *testing.T) {
+	image, dir := filepath.Join(t.TempDir(), "image"), filepath.Join(t.TempDir(), "disk")
+	require.NoError(t, os.WriteFile(image, nil, 0o600))
+	require.NoError(t, os.Truncate(image, 48<<20))
+	require.NoError(t, os.Mkdir(dir, 0o700))
+	run := func(args ...string) error { return exec.Command(args[0], args[1:]...).Run() }
+	if err := errors.Join(run("mkfs.ext4", "-q", image), run("mount", "-o", "loop", image, dir)); err != nil {
+		t.Skipf("no such disk can be made here: %v", err)
+	}
+	t.Cleanup(func() { _ = run("umount", "-l", dir) })
+	x := serve(t, filepath.Join(dir, "demo.db"))
+	all := writes(x)
+	status, answer := all["the fire"]()
+	require.Less(t, status, 300, "%s", answer)
+	before := x.pieces()
+	if err := run("mount", "-o", "remount,abort", dir); err != nil {
+		t.Skipf("this disk cannot be made to fail: %v", err)
+	}
+	for what, do := range all {
+		status, answer := do()
+		var p struct{ Code, Detail string }
+		require.NoError(t, json.Unmarshal(answer, &p), what)
+		assert.Equal(t, string(store.ReadOnly), p.Code, "%s: %d %s", what, status, answer)
+		assert.Contains(t, p.Detail, "can only be read", what)
+	}
+	assert.Equal(t, before, x.pieces(), "it can still be read")
 }
 
 // TestAnotherUserGetsNothing: neither the file nor what lies beside it.

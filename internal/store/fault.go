@@ -89,6 +89,10 @@ func faulty(path string, err error) error {
 				return f
 			}
 		}
+		// and of a disk that became read-only under it, that a write went wrong
+		if code == Unreadable && errors.Is(tryFolder(filepath.Dir(path)), syscall.EROFS) {
+			code = ReadOnly
+		}
 	}
 	if code == "" {
 		return err
@@ -115,9 +119,16 @@ func MakeFolder(path string) error {
 	if err := os.MkdirAll(path, 0o700); err != nil {
 		return faulty(path, err)
 	}
+	return faulty(path, tryFolder(path))
+}
+
+// tryFolder makes a file in a folder and takes it away again: the one sure answer to
+// whether it can be written to. A disk that its system took out of use may still say that
+// it allows it.
+func tryFolder(path string) error {
 	f, err := os.CreateTemp(path, ".try-*")
 	if err != nil {
-		return faulty(path, err)
+		return err
 	}
-	return faulty(path, errors.Join(f.Close(), os.Remove(f.Name())))
+	return errors.Join(f.Close(), os.Remove(f.Name()))
 }

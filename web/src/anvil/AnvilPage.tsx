@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { useNavigate, useParams } from "react-router";
 import { Refused } from "../api/client";
@@ -80,7 +80,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
   }, [link, tell, leave]);
   const stillHot = v.phase === "out" && shown.next === "back";
 
-  useEffect(() => {
+  useLayoutEffect(() => {
     const on = (e: KeyboardEvent) => {
       if (sheet || e.ctrlKey || e.metaKey || e.altKey) return;
       const act = () => {

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useLayoutEffect, useMemo, useState } from "react";
 import { createPortal } from "react-dom";
 import { useNavigate, useParams } from "react-router";
 import { api, ask } from "../api/client";
@@ -72,7 +72,8 @@ function Replay({ session, events, f }: { session: Session; events: Event[]; f: 
     return () => clearInterval(t);
   }, [playing, speed, n, ms, events]);
   const leave = () => go(`/pieces/${session.pieceId}/log`);
-  useEffect(() => {
+  // with the picture and not after it: a key pressed at the first sight of the screen counts
+  useLayoutEffect(() => {
     const on = (e: KeyboardEvent) => {
       const act = {
         " ": () => setPlaying((p) => !p),

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 
 /** A key press that does something: "z" alone, "mod+z" with Ctrl or Cmd. */
 export type Keys = Record<string, (e: KeyboardEvent) => void>;
@@ -8,7 +8,8 @@ const typing = (t: EventTarget | null) =>
 
 /** Listens for keys while the component is there. Plain keys are left alone while something is typed. */
 export function useKeys(keys: Keys): void {
-  useEffect(() => {
+  // with the picture and not after it: a key pressed at the first sight of the screen counts
+  useLayoutEffect(() => {
     const on = (e: KeyboardEvent) => {
       const mod = e.ctrlKey || e.metaKey;
       const name = `${mod ? "mod+" : ""}${e.shiftKey && mod ? "shift+" : ""}${e.key.length === 1 && mod ? e.key.toLowerCase() : e.key}`;
