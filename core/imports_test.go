@@ -25,7 +25,7 @@ var allowed = map[string][]string{
 	"review":   {"fact", "blade", "figure", "forge", "heats", "plan", "route", "section", "steel", "stock", "thermal"},
 	"planner":  {"fact", "blade", "figure", "forge", "harden", "heats", "plan", "review", "route", "section", "steel", "stock", "thermal"},
 	"whatif":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
-	"session":  {"fact", "forge", "plan", "quantity", "steel", "thermal"},
+	"session":  {"fact", "forge", "harden", "plan", "quantity", "steel", "thermal"},
 	"simulate": {"fact", "plan", "planner", "session", "steel", "whatif"},
 	"harden":   {"fact", "steel", "thermal"},
 	"cutting":  {"fact"}, "nest": {"fact", "stock"},

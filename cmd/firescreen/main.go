@@ -11,6 +11,7 @@ import (
 	"syscall/js"
 
 	"coldember/core/fact"
+	"coldember/core/harden"
 	"coldember/core/quantity"
 	"coldember/core/session"
 )
@@ -86,9 +87,31 @@ func reading(args []js.Value) (any, error) {
 	return map[string]any{"reading": r, "problems": fact.FieldErrors{}}, err
 }
 
+// seen reads what was seen of a step of the treatment, each as typed: a JSON object of texts by
+// sight, whether the step lasts seconds, units.
+func seen(args []js.Value) (any, error) {
+	var typed map[harden.Sight]string
+	if err := json.Unmarshal([]byte(args[0].String()), &typed); err != nil {
+		return nil, err
+	}
+	s := session.Seen{}
+	for what, said := range typed {
+		err := session.ParseSeen(what, said, args[1].Bool(), quantity.System(args[2].String()), &s)
+		var wrong *session.FieldError
+		var text *quantity.ParseError
+		if errors.As(err, &wrong) && errors.As(err, &text) {
+			return map[string]any{"problems": []map[string]any{{"field": wrong.Field, "code": text.Code, "found": text.Found}}}, nil
+		}
+		if err != nil {
+			return nil, err
+		}
+	}
+	return map[string]any{"seen": s, "problems": fact.FieldErrors{}}, nil
+}
+
 func main() {
 	js.Global().Set("firescreen", map[string]any{
-		"open": give(open), "add": give(add), "drop": give(drop), "show": give(show), "check": give(check), "reading": give(reading),
+		"open": give(open), "add": give(add), "drop": give(drop), "show": give(show), "check": give(check), "reading": give(reading), "seen": give(seen),
 	})
 	select {}
 }

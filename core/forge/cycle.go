@@ -7,13 +7,17 @@ import (
 	"coldember/core/thermal"
 )
 
-// Cycle takes the whole piece to tempC once and lets it cool in still air to
-// black (480 °C): normalising. No blows; it scales like everything hot.
-func (r *Run) Cycle(id string, tempC float64) error {
-	return r.treat(Heat{Operation: id, StartC: tempC, EndC: blackC}, 0, func(rec *Heat) error {
+// Cycle takes the whole piece to tempC once, holds it there for holdS seconds and lets it cool in
+// still air to black (480 °C): normalising, or softening. No blows; it scales like everything hot.
+func (r *Run) Cycle(id string, tempC, holdS float64) error {
+	return r.treat(Heat{Operation: id, StartC: tempC, EndC: blackC}, holdS, func(rec *Heat) error {
 		air := thermal.Air()
 		for i := range r.Bar.Cells {
 			c := &r.Bar.Cells[i]
+			if holdS > 0 {
+				r.clocks[i].Add(tempC, holdS, r.Setup.Fire.Atmosphere)
+				r.decarb[i].Add(tempC, holdS)
+			}
 			t, err := air.CoarseTimeTo(c.WidthMm, c.ThicknessMm, c.TempC, blackC)
 			if err != nil {
 				return fmt.Errorf("forge: cooling: %w", err)

@@ -101,7 +101,7 @@ func TestVolumeIsConserved(t *testing.T) {
 			op.ID = string(rune('a' + i))
 			require.NoError(t, r.Do(op))
 		}
-		require.NoError(t, r.Cycle("cycle", 870))
+		require.NoError(t, r.Cycle("cycle", 870, 0))
 		require.NoError(t, r.Harden("harden", 815, 300))
 		booked := 0.0
 		for _, h := range r.Heats {
@@ -227,7 +227,7 @@ func TestAPowerlessSmithIsTold(t *testing.T) {
 
 func TestACycleScalesButDoesNotShape(t *testing.T) {
 	r := run(t, setup(), bar(3, 25, 5))
-	require.NoError(t, r.Cycle("cycle1", 870))
+	require.NoError(t, r.Cycle("cycle1", 870, 0))
 	require.Len(t, r.Heats, 1)
 	h := r.Heats[0]
 	assert.Zero(t, h.Blows)
@@ -235,7 +235,7 @@ func TestACycleScalesButDoesNotShape(t *testing.T) {
 	assert.InDelta(t, 480, h.EndC, 1e-9)
 	var w *forge.WindowError
 	r.Setup.Fire.TempC = 850
-	require.True(t, errors.As(r.Cycle("cycle2", 870), &w), "a forge colder than the cycle is refused")
+	require.True(t, errors.As(r.Cycle("cycle2", 870, 0), &w), "a forge colder than the cycle is refused")
 }
 
 func TestSpreadOfFaces(t *testing.T) {
@@ -304,7 +304,7 @@ func TestTheEdgeScalesWithTheRest(t *testing.T) {
 	b := forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: 3000, WidthMm: 28, ThicknessMm: 3.1, EdgeMm: 2, SpineMm: 4.2, TempC: 20}}}
 	r, err := forge.NewRun(setup(), b)
 	require.NoError(t, err)
-	require.NoError(t, r.Cycle("cycle", 870))
+	require.NoError(t, r.Cycle("cycle", 870, 0))
 	c := r.Bar.Cells[0]
 	require.Positive(t, c.ScaleMm)
 	assert.InEpsilon(t, c.ThicknessMm/3.1, c.EdgeMm/2, 1e-9)

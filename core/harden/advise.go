@@ -89,6 +89,7 @@ type Advice struct {
 	Grain           []GrainStep    `json:"grain"`
 	CyclesOwed      int            `json:"cyclesOwed" doc:"beyond those that are planned"`
 	Findings        []fact.Warning `json:"findings"`
+	Steps           []Step         `json:"steps" doc:"in the order in which they are done"`
 	Mends           []Mend         `json:"mends" doc:"what to do when it went another way"`
 }
 
@@ -99,7 +100,7 @@ const doubtOfDepth = 1.0 / 3
 func Advise(c Case) Advice {
 	g, t := c.Grade, c.Treatment
 	s := SteelOf(g)
-	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}, Mends: []Mend{}}
+	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}, Steps: []Step{}, Mends: []Mend{}}
 	a.CriticalLowC, a.CriticalHighC = CriticalC(s)
 	a.grain(&c)
 	a.EdgeAtQuenchMm, a.AdvisedEdgeMm = t.EdgeAtQuenchMm, AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
@@ -122,6 +123,7 @@ func Advise(c Case) Advice {
 	a.Temper = Temper(g, t, a.WantHRC)
 	a.warn(&c)
 	a.tooLong(&c)
+	a.steps(&c)
 	a.mends(&c)
 	return a
 }
@@ -290,6 +292,8 @@ func (a *Advice) warn(c *Case) {
 	case a.Temper.HRC == 0:
 		a.find("harden.temperOutside", fact.Warn, fact.Figures{"ovenC": a.Temper.OvenC, "lowestC": a.Temper.LowestC, "highestC": a.Temper.HighestC})
 	}
+	a.ways(t)
+	a.late(c)
 	if a.Temper.ColourC > embrittlesC {
 		a.find("harden.embrittles", fact.Warn, fact.Figures{"ovenC": a.Temper.OvenC, "limitC": embrittlesC})
 	}
@@ -306,5 +310,24 @@ func (a *Advice) tooLong(c *Case) {
 	}
 	if t.OvenMm > 0 && c.LengthMm > t.OvenMm {
 		a.find("harden.longOven", fact.Warn, fact.Figures{"bladeMm": c.LengthMm, "longMm": t.OvenMm, "restMm": c.LengthMm - t.OvenMm})
+	}
+}
+
+// ways warns of what a way of tempering cannot do, and of what it asks.
+func (a *Advice) ways(t Treatment) {
+	oven := a.Temper.OvenC
+	if oven <= 0 {
+		return
+	}
+	switch t.By() {
+	case ByTorch:
+		a.find("harden.torch", fact.Note, fact.Figures{"ovenC": oven, "hourC": a.Temper.ColourC})
+	case InOilBath:
+		if oven > mostOilBathC {
+			a.find("harden.oilBathHot", fact.Stop, fact.Figures{"ovenC": oven, "limitC": mostOilBathC})
+		}
+	}
+	if most := t.OvenMostC; most > 0 && oven > most {
+		a.find("harden.ovenWeak", fact.Stop, fact.Figures{"ovenC": oven, "mostC": most})
 	}
 }

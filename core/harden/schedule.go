@@ -6,12 +6,6 @@ import (
 	"sort"
 )
 
-// Oven holds so many pieces at once, all at one setting.
-type Oven struct {
-	Name  string `json:"name"`
-	Holds int    `json:"holds"`
-}
-
 // Task is a part of the day of one piece, after the one before it.
 type Task struct {
 	ID      string  `json:"id"`
@@ -174,6 +168,9 @@ func (d *day) inOven(t *Task, from, after float64, later []Job) (float64, int) {
 		wish = math.Max(from, after+t.WithinMin) // others will come along
 	}
 	for i := range d.ovens {
+		if most := d.ovens[i].MostC; most > 0 && t.OvenC > most {
+			continue
+		}
 		at := d.free(i, wish, t.Minutes)
 		if wish > from && at > wish+minSlack {
 			at = d.free(i, from, t.Minutes)

@@ -96,7 +96,7 @@ func TestNothingCollides(t *testing.T) {
 // TestTwelveOfAKindGoInTogether: loads of one setting are shared, and the day is not twelve times
 // as long.
 func TestTwelveOfAKindGoInTogether(t *testing.T) {
-	ovens := []harden.Oven{{Name: "kitchen", Holds: 4}}
+	ovens := []harden.Oven{{Holds: 4}}
 	jobs := blades(12, func(int) float64 { return 200 })
 	got, err := harden.Schedule(jobs, ovens)
 	require.NoError(t, err)

@@ -85,7 +85,11 @@ type Treatment struct {
 	Hours          float64 `json:"hours" doc:"of one tempering"`
 	Times          int     `json:"times"`
 	OvenMm         float64 `json:"ovenMm,omitempty" doc:"longest blade that it holds; 0: long enough"`
+	OvenMostC      float64 `json:"ovenMostC,omitempty" doc:"hottest that it can be set to; 0: hot enough"`
+	Way            Way     `json:"way,omitempty" enum:"oven,sand,oilBath,torch" doc:"how it is tempered; an oven if not said"`
 	Kiln           bool    `json:"kiln,omitempty" doc:"soaked in a controlled oven, not in a forge"`
+	Late           []Work  `json:"late,omitempty" doc:"shaping that is left until after the quench"`
+	Forced         bool    `json:"forced,omitempty" doc:"it is wanted although it breaks a need"`
 }
 
 // NewTreatment is the usual one for a grade.
@@ -98,13 +102,11 @@ func (t *Treatment) Validate(c fact.Check) {
 	if t == nil {
 		return
 	}
-	b := c.Within("bath")
-	fact.OneOf(b, "class", t.Bath.Class, BathClasses()...)
-	b.Range("severityPerIn", t.Bath.SeverityPerIn, .005, 6)
-	b.Range("volumeL", t.Bath.VolumeL, .5, 2000)
-	b.Range("warmC", t.Bath.WarmC, coldestBathC(t.Bath.Class), warmestBathC(t.Bath.Class))
-	if t.Bath.LongMm != 0 {
-		b.Range("longMm", t.Bath.LongMm, 50, 3000)
+	t.Bath.Validate(c.Within("bath"))
+	fact.OneOf(c, "way", t.Way, append(Ways(), "")...)
+	t.validateLate(c)
+	if t.OvenMostC != 0 {
+		c.Range("ovenMostC", t.OvenMostC, 100, 1350)
 	}
 	if t.OvenMm != 0 {
 		c.Range("ovenMm", t.OvenMm, 50, 3000)
@@ -121,7 +123,11 @@ func (t *Treatment) Validate(c fact.Check) {
 		c.Range("ovenC", t.OvenC, 100, 650)
 	}
 	c.Range("swingK", t.SwingK, 0, 60)
-	c.Range("hours", t.Hours, .1, 24)
+	most, least := 24.0, .1
+	if t.Way == ByTorch {
+		most, least = torchMostH, .01
+	}
+	c.Range("hours", t.Hours, least, most)
 	c.Range("times", float64(t.Times), 1, 6)
 }
 

@@ -9,7 +9,7 @@ import (
 // isTreatment tells a thermal cycle or the hardening from an operation of the
 // hammer.
 func isTreatment(kind string) bool {
-	return kind == route.KindNormalise || kind == route.KindAnneal || kind == string(forge.Harden)
+	return kind == route.KindNormalise || kind == route.KindAnneal || kind == route.KindSoften || kind == string(forge.Harden)
 }
 
 // step is an operation as a step of the plan, without what its heats come to.
@@ -76,7 +76,7 @@ func cautions(kind string) []string {
 		return []string{"caution.hotCut"}
 	case string(forge.Harden):
 		return []string{"caution.quench", "caution.brittle", "caution.grindCool"}
-	case route.KindNormalise, route.KindAnneal:
+	case route.KindNormalise, route.KindAnneal, route.KindSoften:
 		return []string{"caution.hotLooksCold"}
 	}
 	return []string{}
@@ -96,10 +96,10 @@ func machineCaution(k forge.MachineKind) string {
 // the end.
 func steps(r *route.Route, ops []*forge.Operation) (out []plan.Step) {
 	cycles := func() {
-		for i, c := range route.ThermalCycles(r.Req.Choices.Cycles, r.Steel) {
+		for i, c := range route.ThermalCycles(r.Req.Choices, r.Steel) {
 			out = append(out, plan.Step{
 				ID: route.CycleID(i), Kind: c.Kind, Zones: r.ZonesIn(0, len(r.Cells)-1), TargetC: c.TempC, Passes: 1,
-				BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.Kind), Thermal: &plan.Thermal{},
+				BecauseCode: "need.cyclesLast", CautionCodes: cautions(c.Kind), Thermal: &plan.Thermal{SoakS: c.HoldS},
 			})
 		}
 	}

@@ -7,8 +7,8 @@ import (
 
 // treat runs the thermal cycles, and the hardening where it is part of the plan.
 func treat(r *route.Route, run *forge.Run) error {
-	for i, c := range route.ThermalCycles(r.Req.Choices.Cycles, r.Steel) {
-		if err := run.Cycle(route.CycleID(i), c.TempC); err != nil {
+	for i, c := range route.ThermalCycles(r.Req.Choices, r.Steel) {
+		if err := run.Cycle(route.CycleID(i), c.TempC, c.HoldS); err != nil {
 			return err
 		}
 	}

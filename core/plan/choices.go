@@ -87,6 +87,8 @@ type Choices struct {
 	Tools        []ToolUse    `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
 	Corners      Corners      `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
 	Notch        Notch        `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
+	Soften       bool         `json:"soften,omitempty" doc:"held below the critical point after the cycles, to be drilled and bent cold"`
+	Even         Even         `json:"even,omitempty" enum:"forgeLow,stored,kiln" doc:"how it is brought to an even heat; in the forge run low if not said"`
 	Harden       Harden       `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
 	SteelPattern SteelPattern `json:"steelPattern,omitempty" enum:"none,quarter,middle" doc:"what of a patterned steel is to show; none if not said"`
 	Start        Start        `json:"start,omitempty" enum:"bar,sheet" doc:"drawn from the bar, or cut out of the sheet that it is and then forged; from the bar if not said"`
@@ -182,6 +184,17 @@ func Tooled(k forge.Kind) bool {
 	}
 	return false
 }
+
+// Even is how a piece is brought to an even heat for its cycles and its hardening.
+type Even string
+
+// ForgeLow runs the forge low and moves the piece; Stored turns the burner off and uses what heat
+// is in the lining; Kiln holds it.
+const (
+	ForgeLow Even = "forgeLow"
+	Stored   Even = "stored"
+	Kiln     Even = "kiln"
+)
 
 // Harden is when the piece is hardened.
 type Harden string

@@ -95,6 +95,9 @@ type Request struct {
 	Prices     Prices           `json:"prices"`
 	Bit        *Bit             `json:"bit,omitempty"`
 
+	// Analysis is what the bar's certificate says of its steel; nil is the grade's usual.
+	Analysis *steel.Analysis `json:"analysis,omitempty"`
+
 	// Treatment is how the blade is hardened and tempered; nil is as usual for its steel.
 	Treatment *harden.Treatment `json:"treatment,omitempty"`
 
@@ -133,6 +136,7 @@ func (r Request) Validate() error {
 	} else if _, err := steel.Find(r.SteelID); err != nil {
 		c.Fail("steelId", "field.steel", nil)
 	}
+	ValidateAnalysis(c.Within("analysis"), r.Analysis)
 	r.Bit.validate(c)
 	r.Treatment.Validate(c.Within("treatment"))
 	validateBar(c.Within("bar"), r.Bar)
@@ -159,6 +163,7 @@ func (r Request) Validate() error {
 	fact.OneOf(k, "holding", r.Choices.Holding, WholeBar, Tongs, WeldedRod)
 	fact.OneOf(k, "cycles", r.Choices.Cycles, Descending, Equal, Once, SlowAnneal)
 	fact.OneOf(k, "first", r.Choices.First, PointFirst, TangFirst, "")
+	fact.OneOf(k, "even", r.Choices.Even, ForgeLow, Stored, Kiln, "")
 	fact.OneOf(k, "notch", r.Choices.Notch, NotchCut, NotchForged, "")
 	fact.OneOf(k, "harden", r.Choices.Harden, HardenLater, HardenForged, "")
 	fact.OneOf(k, "steelPattern", r.Choices.SteelPattern, NoPattern, LoopsQuarterDeep, StarsNearMiddle, "")
@@ -180,6 +185,21 @@ func (r Request) Validate() error {
 	}
 	fact.OneOf(k, "corners", r.Choices.Corners, CornersFirst, CornersLeft, "")
 	return c.Err()
+}
+
+// ValidateAnalysis reports every share of a certificate that no steel for blades has.
+func ValidateAnalysis(c fact.Check, a *steel.Analysis) {
+	if a == nil {
+		return
+	}
+	of := a.ByElement()
+	for name, most := range steel.MostPct() {
+		least := 0.0
+		if name == "carbonPct" {
+			least = .01
+		}
+		c.Range(name, of[name], least, most)
+	}
 }
 
 func validateBar(c fact.Check, p stock.Item) {

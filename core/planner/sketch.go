@@ -30,6 +30,7 @@ func gradeOf(req *plan.Request) (steel.Grade, error) {
 	if req.Steel != nil {
 		grade = *req.Steel
 	}
+	grade = req.Analysis.Over(grade)
 	if w := req.Origin.Window; w != nil {
 		grade.ForgeLowC, grade.ForgeHighC = max(grade.ForgeLowC, w.LowC), min(grade.ForgeHighC, w.HighC)
 	}

@@ -28,6 +28,21 @@ var usualHRC = map[blade.Use]float64{
 // Treat is what is said of hardening and tempering the blade of a plan.
 func Treat(req *plan.Request, p *plan.Plan) harden.Advice { return harden.Advise(treated(req, p)) }
 
+// TreatmentSteps are the steps of hardening and tempering after the forging of a plan: those that
+// the plan does as a part of it are left out.
+func TreatmentSteps(req *plan.Request, p *plan.Plan) []harden.Step {
+	a := Treat(req, p)
+	if req.Choices.Harden != plan.HardenForged {
+		return a.Steps
+	}
+	for i := range a.Steps {
+		if a.Steps[i].ID == "quench" {
+			return a.Steps[i+1:]
+		}
+	}
+	return a.Steps
+}
+
 // DrawSpine is how the heat of a spine at hotC tempers the edge of the blade of a plan. Errors are
 // fact.FieldErrors.
 func DrawSpine(req *plan.Request, p *plan.Plan, hotC float64) (harden.FromSpine, error) {
@@ -58,7 +73,7 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 		MassG: p.Finished.MassG, FaceMm: req.Allowances.FaceMm, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
 	}
 	if g, err := steel.Find(p.Steel.ID); err == nil {
-		c.Grade = g // the window of the fire is none of the bath's
+		c.Grade = req.Analysis.Over(g) // the window of the fire is none of the bath's
 	}
 	for i := range p.Sections {
 		s := &p.Sections[i]
@@ -74,7 +89,7 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 		op := ops[h.Parts[0].Operation]
 		hold := harden.Hold{TempC: math.Max(p.Totals.SoakC, op.TargetC), TimeS: math.Max(leastHotS, hotShare*h.FireS)}
 		switch op.Kind {
-		case route.KindNormalise, route.KindAnneal:
+		case route.KindNormalise, route.KindAnneal, route.KindSoften:
 			hold.TempC = op.TargetC
 			c.Cycles = append(c.Cycles, hold)
 		case "harden":

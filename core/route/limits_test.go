@@ -33,7 +33,7 @@ func TestSteelsThatCoarsenAreSoftenedJustBelowCritical(t *testing.T) {
 	for id, want := range map[string]float64{"O1": 680, "L6": 680, "1095": 680, "W1": 680, "52100": 680, "1084": 760, "1075": 760, "5160": 760} {
 		g, err := steel.Find(id)
 		require.NoError(t, err)
-		c := route.ThermalCycles(plan.SlowAnneal, g)
+		c := route.ThermalCycles(plan.Choices{Cycles: plan.SlowAnneal}, g)
 		require.NotEmpty(t, c, id)
 		assert.Equal(t, route.Cycle{Kind: route.KindAnneal, TempC: want}, c[len(c)-1], id)
 	}

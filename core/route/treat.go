@@ -26,16 +26,18 @@ func HeatAfterHardening(ops []*forge.Operation) bool {
 // CycleID names the cycle after i others.
 func CycleID(i int) string { return fmt.Sprintf("cycle%d", i+1) }
 
-// Cycle is a thermal cycle: its kind and the temperature it goes to.
+// Cycle is a thermal cycle: its kind, the temperature it goes to, and how long it is held there.
 type Cycle struct {
 	Kind  string
 	TempC float64
+	HoldS float64
 }
 
 // Kinds of thermal cycles.
 const (
 	KindNormalise = "normalise"
 	KindAnneal    = "anneal"
+	KindSoften    = "soften" // below the critical point, to be drilled and bent cold
 )
 
 // Softening: a plain steel is let fall slowly from just above its critical point,
@@ -45,15 +47,28 @@ const (
 	slowAnnealC   = 760.0
 	subcriticalC  = 680.0
 	muchCarbonPct = 0.9
+
+	// so long a forge run low holds a thin piece at dull red before it is buried (judgement;
+	// a kiln does it better in one to two hours)
+	softenHoldS = 600
 )
 
-// ThermalCycles of the school for a steel.
-func ThermalCycles(c plan.Cycles, g steel.Grade) []Cycle {
+// ThermalCycles of the school for a steel, with what softens it for drilling and bending where
+// that is wanted and the school has not softened it already.
+func ThermalCycles(c plan.Choices, g steel.Grade) []Cycle {
+	out := cyclesOf(c.Cycles, g)
+	if n := len(out); c.Soften && (n == 0 || out[n-1].Kind != KindAnneal) {
+		out = append(out, Cycle{KindSoften, subcriticalC, softenHoldS})
+	}
+	return out
+}
+
+func cyclesOf(c plan.Cycles, g steel.Grade) []Cycle {
 	t := g.NormalisingC()
 	normalise := func(at ...float64) []Cycle {
 		var out []Cycle
 		for _, x := range at {
-			out = append(out, Cycle{KindNormalise, x})
+			out = append(out, Cycle{Kind: KindNormalise, TempC: x})
 		}
 		return out
 	}
@@ -69,7 +84,7 @@ func ThermalCycles(c plan.Cycles, g steel.Grade) []Cycle {
 		if g.CarbonPct > muchCarbonPct || g.ID == "L6" {
 			soft = subcriticalC
 		}
-		return append(normalise(t[0]), Cycle{KindAnneal, soft})
+		return append(normalise(t[0]), Cycle{Kind: KindAnneal, TempC: soft})
 	default:
 		return normalise(t...)
 	}

@@ -10,6 +10,7 @@ import (
 	"coldember/core/plan"
 	"coldember/core/planner"
 	"coldember/core/planner/plantest"
+	"coldember/core/route"
 	"coldember/core/steel"
 
 	"github.com/stretchr/testify/assert"
@@ -94,4 +95,23 @@ func TestAPatternLiesAsDeepAsItsShare(t *testing.T) {
 	w = plantest.Warning(plantest.Make(t, r), "warn.patternDeep")
 	assert.Greater(t, w.Figures["needMm"], 4.0)
 	assert.Nil(t, w.Remedy)
+}
+
+// TestSoftening stands after the cycles and below where any steel turns, once.
+func TestSoftening(t *testing.T) {
+	for _, g := range steel.Grades() {
+		for _, school := range []plan.Cycles{plan.Descending, plan.Equal, plan.Once, plan.SlowAnneal} {
+			without := route.ThermalCycles(plan.Choices{Cycles: school}, g)
+			with := route.ThermalCycles(plan.Choices{Cycles: school, Soften: true}, g)
+			last := with[len(with)-1]
+			if n := len(without); n > 0 && without[n-1].Kind == route.KindAnneal {
+				assert.Equal(t, without, with, "%s is soft already", g.ID)
+				continue
+			}
+			assert.Equal(t, append([]route.Cycle{}, without...), with[:len(with)-1])
+			assert.Equal(t, route.KindSoften, last.Kind)
+			assert.Less(t, last.TempC, 700.0)
+			assert.Positive(t, last.HoldS)
+		}
+	}
 }

@@ -13,6 +13,7 @@ type Book struct {
 	Readings   []Told          `json:"readings"`
 	Faults     []Told          `json:"faults"`
 	Notes      []Told          `json:"notes" doc:"and pictures"`
+	Treatment  []Told          `json:"treatment" doc:"what was done and seen of hardening and tempering"`
 	Sittings   []Sitting       `json:"sittings"`
 	Totals     Sum             `json:"totals"`
 	Step       int             `json:"step"`
@@ -84,7 +85,7 @@ type Measured struct {
 func BookOf(c *Course, events []Event) Book {
 	s := Fold(c, events)
 	b := Book{
-		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Measured: []Measured{},
+		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Treatment: []Told{}, Measured: []Measured{},
 		Sittings: s.Sittings, Step: s.Step, Steps: len(c.Steps), Finished: s.Step >= len(c.Steps), StartedMs: s.StartedMs,
 	}
 	of := map[string]int{}
@@ -194,6 +195,8 @@ func (b *Book) told(c *Course, s *State) {
 					b.Totals.Near++
 				}
 			}
+		case Treated, Saw:
+			b.Treatment = append(b.Treatment, t)
 		case Faulty:
 			b.Faults = append(b.Faults, t)
 		default:

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"coldember/core/fact"
+	"coldember/core/harden"
 	"coldember/core/plan"
 )
 
@@ -30,6 +31,8 @@ type Course struct {
 	Heats      []Heat         `json:"heats"`
 	Steps      []Step         `json:"steps"`
 	Forged     []plan.Station `json:"forged"`
+	// Treatment is how it is hardened and tempered after.
+	Treatment []harden.Step `json:"treatment,omitempty"`
 }
 
 // CourseBar is what it begins with.
@@ -120,9 +123,13 @@ func (c *Course) Validate() error {
 	if next != len(c.Steps) {
 		k.Fail("steps", "field.range", fact.Figures{"lowest": 0, "highest": float64(next)})
 	}
+	k.Range("treatment", float64(len(c.Treatment)), 0, mostTreatment)
 	k.Range("fireC", c.FireC, 100, mostC)
 	return k.Err()
 }
+
+// mostTreatment bounds the steps of a treatment.
+const mostTreatment = 60
 
 // mostC is hotter than any fire.
 const mostC = 1700

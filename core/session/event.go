@@ -30,11 +30,14 @@ const (
 	Break     Kind = "break"
 	Resume    Kind = "resume"
 	Undo      Kind = "undo"
+	ToHarden  Kind = "toHarden" // on to hardening and tempering
+	Treated   Kind = "treated"  // a step of those is done
+	Saw       Kind = "seen"     // something was seen of it
 )
 
 // Kinds lists them.
 func Kinds() []Kind {
-	return []Kind{In, Out, FirstBlow, LastBlow, Back, Done, NotYet, Past, Read, Faulty, Noted, Pictured, Break, Resume, Undo}
+	return []Kind{In, Out, FirstBlow, LastBlow, Back, Done, NotYet, Past, Read, Faulty, Noted, Pictured, Break, Resume, Undo, ToHarden, Treated, Saw}
 }
 
 // Quantity is what is read at the fire.
@@ -100,12 +103,13 @@ type Event struct {
 	// OffMs is how far the device's clock was behind the server's when this was heard of.
 	OffMs int64 `json:"offMs,omitempty"`
 
-	Kind    Kind     `json:"kind" enum:"in,out,firstBlow,lastBlow,back,done,notYet,past,reading,fault,note,picture,break,resume,undo"`
-	Step    string   `json:"step,omitempty" doc:"of the course; that in hand if empty"`
+	Kind    Kind     `json:"kind" enum:"in,out,firstBlow,lastBlow,back,done,notYet,past,reading,fault,note,picture,break,resume,undo,toHarden,treated,seen"`
+	Step    string   `json:"step,omitempty" doc:"of the course, or of the treatment; that in hand if empty"`
 	Side    Side     `json:"side,omitempty" enum:"mark,other" doc:"that was up"`
 	Blows   int      `json:"blows,omitempty" doc:"where they were counted"`
 	Reading *Reading `json:"reading,omitempty"`
 	Fault   *Fault   `json:"fault,omitempty"`
+	Seen    *Seen    `json:"seen,omitempty"`
 	Text    string   `json:"text,omitempty"`
 	Picture string   `json:"picture,omitempty" doc:"its id"`
 	Undoes  string   `json:"undoes,omitempty" doc:"the event that is taken back"`
@@ -140,13 +144,22 @@ func (e *Event) Validate(c *Course) error {
 	k.Range("blows", float64(e.Blows), 0, mostBlows)
 	fact.OneOf(k, "kind", e.Kind, Kinds()...)
 	fact.OneOf(k, "side", e.Side, "", MarkSide, OtherSide)
-	if e.Step != "" && c.StepAt(e.Step) < 0 {
+	if e.Step != "" && c.StepAt(e.Step) < 0 && c.TreatAt(e.Step) < 0 {
 		k.Fail("step", "session.noStep", fact.Figures{"highest": float64(len(c.Steps))})
 	}
 	if utf8.RuneCountInString(e.Text) > mostText {
 		k.Fail("text", "field.tooLong", fact.Figures{"highest": mostText})
 	}
+	e.Seen.validate(k.Within("seen"), c)
 	switch e.Kind {
+	case ToHarden, Treated:
+		if len(c.Treatment) == 0 {
+			k.Fail("kind", "session.noTreatment", nil)
+		}
+	case Saw:
+		if e.Seen.nothing() && e.Text == "" && e.Picture == "" {
+			k.Fail("seen", "session.sawNothing", nil)
+		}
 	case Read:
 		e.Reading.validate(k.Within("reading"), c)
 	case Faulty:

@@ -17,7 +17,7 @@ func Example() {
 	if err != nil {
 		panic(err)
 	}
-	course := session.Freeze(&req, p)
+	course := session.Freeze(&req, p, planner.TreatmentSteps(&req, p))
 	events := []session.Event{
 		{ID: "a-1", Device: "a", Seq: 1, AtMs: 1_000, Kind: session.In},
 		{ID: "a-2", Device: "a", Seq: 2, Saw: "a-1", AtMs: 200_000, Kind: session.Out},

@@ -100,8 +100,12 @@ func (f *folding) take(e *Event, ms int64) {
 			f.enter(Ready, ms)
 			f.sit(ms)
 		}
-	case Read, Faulty, Noted, Pictured:
-		if e.Kind == Read && e.Reading == nil || e.Kind == Faulty && e.Fault == nil {
+	case ToHarden:
+		f.toHarden(ms)
+	case Treated:
+		f.treated(e, ms)
+	case Read, Faulty, Noted, Pictured, Saw:
+		if e.Kind == Read && e.Reading == nil || e.Kind == Faulty && e.Fault == nil || e.Kind == Saw && e.Seen.nothing() && e.Text == "" && e.Picture == "" {
 			return // says nothing
 		}
 		f.told(e, ms)

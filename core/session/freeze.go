@@ -5,6 +5,7 @@ import (
 	"strconv"
 
 	"coldember/core/forge"
+	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/steel"
 	"coldember/core/thermal"
@@ -13,15 +14,15 @@ import (
 // mostStations of a frozen shape: enough to draw it.
 const mostStations = 90
 
-// Freeze makes the course of a plan and the request that it was made from. Both are only
-// read; nothing of them is shared but for what never changes.
-func Freeze(req *plan.Request, p *plan.Plan) Course {
+// Freeze makes the course of a plan, of the request that it was made from and of the treatment
+// that is to follow. All are only read; nothing of them is shared but for what never changes.
+func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 	c := Course{
 		Version: CourseVersion, Laws: p.Laws, Steel: p.Steel.ID, FireC: req.Fire.TempC, HoldSPerMm: req.Fire.HoldSPerMm, HotMm: req.Fire.HotLengthMm,
 		HammerKg: req.Smith.HammerKg, Tongs: req.Choices.Holding == plan.Tongs || req.CutsNothing(), FuelKgPerH: req.Fire.FuelKgPerH,
 		StartG: p.Bar.StartMm3 * steel.DensityGPerCm3 / 1000, ForgedG: p.Forged.MassG, Totals: p.Totals,
 		Bar:    CourseBar{p.Bar.WidthMm, p.Bar.ThicknessMm, p.Bar.StartMm3 / p.Bar.AreaMm2, p.Bar.Marks},
-		Forged: thinned(p.Drawing.Forged),
+		Forged: thinned(p.Drawing.Forged), Treatment: treatment,
 	}
 	ops := map[string]*plan.Step{}
 	for i := range p.Operations {

@@ -53,7 +53,7 @@ func (l *Live) Drop(id string) {
 // Shown is all that a screen shows at a moment.
 type Shown struct {
 	View  View  `json:"view"`
-	Next  Kind  `json:"next,omitempty" enum:"in,out,done,back" doc:"what going on does; nothing once all is done"`
+	Next  Kind  `json:"next,omitempty" enum:"in,out,done,back,toHarden,treated" doc:"what going on does; nothing once all is done"`
 	State Brief `json:"state"`
 }
 

@@ -24,7 +24,7 @@ func course(t testing.TB) (*session.Course, *plan.Plan) {
 	req := plantest.Request()
 	p, err := planner.Make(context.Background(), req)
 	require.NoError(t, err)
-	c := session.Freeze(&req, p)
+	c := session.Freeze(&req, p, planner.TreatmentSteps(&req, p))
 	require.NoError(t, c.Validate())
 	return &c, p
 }
@@ -132,7 +132,7 @@ func TestTheCountdownIsTheEngines(t *testing.T) {
 	for _, req := range []plan.Request{plantest.Request(), plantest.Slicer(plantest.Flat(40, 6, 610)), plantest.Sanity(38, 9.5)} {
 		p, err := planner.Make(context.Background(), req)
 		require.NoError(t, err)
-		c := session.Freeze(&req, p)
+		c := session.Freeze(&req, p, planner.TreatmentSteps(&req, p))
 		full := 0
 		s := &screen{name: "shelf", ms: began}
 		for i := range p.Heats {

@@ -77,6 +77,10 @@ type State struct {
 	Sides    [2]int    `json:"sides" doc:"how often each side was worked: the mark's, the other"`
 	FuelG    float64   `json:"fuelG,omitempty" doc:"left when it was last looked"`
 	FuelAtMs int64     `json:"fuelAtMs,omitempty"`
+	// Hardening: it went on to the treatment, of which so many steps are done.
+	Hardening bool  `json:"hardening,omitempty"`
+	Treat     int   `json:"treat"`
+	TreatMs   int64 `json:"treatMs,omitempty" doc:"when the last of them was"`
 	// StartedMs is when the session began, 0 before.
 	StartedMs int64 `json:"startedMs,omitempty"`
 }

@@ -10,6 +10,10 @@ import (
 // that in hand while the piece is out, or the one that was done last.
 func (f *folding) told(e *Event, ms int64) {
 	step := f.s.Step
+	if f.c.TreatAt(e.Step) >= 0 {
+		f.s.Told = append(f.s.Told, Told{Event: *e, OnMs: ms, OfStep: len(f.c.Steps) - 1, OfTrip: len(f.s.Trips)})
+		return
+	}
 	if named := f.c.StepAt(e.Step); e.Step != "" && named >= 0 {
 		step = named
 	} else if f.s.Phase != OutOf && step > 0 {

@@ -36,6 +36,11 @@ type View struct {
 	Blows  int     `json:"blows" doc:"by the pace of the plan, so far"`
 	Side   Side    `json:"side,omitempty" enum:"mark,other" doc:"to be up next: that which was worked less"`
 
+	Treating   bool    `json:"treating,omitempty" doc:"hardening and tempering are in hand"`
+	Treat      int     `json:"treat,omitempty" doc:"the step of them"`
+	TreatS     float64 `json:"treatS,omitempty" doc:"since the one before"`
+	TreatLeftS float64 `json:"treatLeftS,omitempty" doc:"of what it lasts; below nought: past"`
+
 	HeatsLeft int        `json:"heatsLeft"`
 	TimeLeftS float64    `json:"timeLeftS"`
 	NeedFuelG float64    `json:"needFuelG"`
@@ -49,6 +54,10 @@ type View struct {
 func (s *State) Show(c *Course, nowMs int64) View {
 	v := View{Phase: s.Phase, Step: s.Step, SinceS: seconds(s.SinceMs, nowMs)}
 	v.Trip, v.Cycle = s.taken(c)
+	if s.treating(c) {
+		s.treat(c, &v, nowMs)
+		return v
+	}
 	step := s.Step
 	if v.Phase == OutOf && len(s.Trips) > 0 && len(c.Steps) > 0 {
 		k := s.cooling(c)
@@ -197,6 +206,9 @@ func (s *State) burningS(nowMs int64) (sum float64) {
 func (s *State) Next(c *Course, v *View) Kind {
 	switch v.Phase {
 	case Finished:
+		if v.Treating {
+			return Treated
+		}
 		if s.Step < len(c.Steps) { // it is taken as done, and nobody said so
 			return Done
 		}

@@ -59,7 +59,7 @@ func New(ctx context.Context, req plan.Request, seed uint64) (*Piece, error) {
 		if err != nil {
 			return nil, err
 		}
-		p := &Piece{Planned: planned, was: was, course: session.Freeze(&req, planned), seed: seed, shares: session.Shares(was.Heats)}
+		p := &Piece{Planned: planned, was: was, course: session.Freeze(&req, planned, planner.TreatmentSteps(&req, planned)), seed: seed, shares: session.Shares(was.Heats)}
 		left := planned.Bar.StartMm3
 		for i := range was.Heats {
 			left -= was.Heats[i].ScaleMm3

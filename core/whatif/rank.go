@@ -23,6 +23,8 @@ type Candidate struct {
 	Piece   stock.Item  `json:"piece"`
 	SteelID string      `json:"steelId"`
 	Origin  plan.Origin `json:"origin"`
+	// Analysis is its certificate's, or nil.
+	Analysis *steel.Analysis `json:"analysis,omitempty"`
 	// Certain is how sure the steel is, 0–1; CostPerG what a gram of it costs.
 	Certain  float64 `json:"certainShare"`
 	CostPerG float64 `json:"costPerG"`
@@ -123,7 +125,7 @@ func Screen(req plan.Request, c Candidate) (Ranked, error) { return screen(on(re
 
 // on is the request on a candidate.
 func on(r plan.Request, c Candidate) plan.Request {
-	r.Bar, r.SteelID, r.Origin = c.Piece, c.SteelID, c.Origin
+	r.Bar, r.SteelID, r.Origin, r.Analysis = c.Piece, c.SteelID, c.Origin, c.Analysis
 	r.Steel = nil
 	if !r.Bar.Sheet() {
 		r.Choices.Start = "" // it is drawn out of what is no sheet

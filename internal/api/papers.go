@@ -79,15 +79,15 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 		data, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, units, paper)
 		return pdf(data, err, " fire card.pdf")
 	case Gauges:
-		c := session.Freeze(&r, pl)
+		c := session.Freeze(&r, pl, planner.TreatmentSteps(&r, pl))
 		data, err := export.Gauges(p.Doc.Name, &c, export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, units, paper)
 		return pdf(data, err, " gauges.pdf")
 	case Bench:
-		h := export.Hardening{Advice: planner.Treat(&r, pl), Treatment: planner.TreatmentOf(&r, pl)}
+		h := export.Hardening{Advice: planner.Treat(&r, pl)}
 		data, err := export.BenchCard(p.Doc.Name, pl, &h, units, paper)
 		return pdf(data, err, " bench card.pdf")
 	default:
-		data, err := export.HeatsCSV(pl, units)
+		data, err := export.HeatsCSV(pl, &export.Hardening{Advice: planner.Treat(&r, pl)}, units)
 		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " heats.csv"}, err
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/doc"
@@ -139,6 +140,7 @@ type StockDoc struct {
 	Notes        string          `json:"notes,omitempty"`
 	Origin       string          `json:"origin,omitempty" doc:"what it was before"`
 	Certificate  string          `json:"certificate,omitempty" doc:"maker or certificate of a known steel"`
+	Analysis     *steel.Analysis `json:"analysis,omitempty" doc:"what its certificate says, over the usual of its grade"`
 	Findings     []stock.Finding `json:"findings,omitempty" doc:"tests made on it"`
 	Coupon       []string        `json:"coupon,omitempty" doc:"steps of the coupon that are done"`
 	Acknowledged []string        `json:"acknowledged,omitempty" doc:"hazards that have been seen to"`
@@ -204,13 +206,15 @@ type Settings struct {
 	Demo        bool               `json:"demo,omitempty" doc:"this database holds the demonstration"`
 	Copies      doc.CopySettings   `json:"copies"`
 	Tongs       []doc.NamedTongs   `json:"tongs" doc:"to hold a piece with at the fire"`
+	Baths       []doc.NamedBath    `json:"baths" doc:"tanks to quench in"`
+	Ovens       []doc.NamedOven    `json:"ovens" doc:"to temper in"`
 }
 
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
 		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
-		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs,
+		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens,
 	}
 }
 

@@ -14,8 +14,10 @@ import (
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/forge"
+	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/core/steel"
 	"coldember/core/stock"
 )
 
@@ -50,6 +52,7 @@ type Stock struct {
 	Notes        string          `json:"notes,omitempty"`
 	Origin       string          `json:"origin,omitempty"`       // what it was before
 	Certificate  string          `json:"certificate,omitempty"`  // maker or certificate of a known steel
+	Analysis     *steel.Analysis `json:"analysis,omitempty"`     // what the certificate says of it
 	Findings     []stock.Finding `json:"findings,omitempty"`     // tests made on it
 	Coupon       []string        `json:"coupon,omitempty"`       // steps of the coupon that are done
 	Acknowledged []string        `json:"acknowledged,omitempty"` // hazards that have been seen to
@@ -75,6 +78,8 @@ type Shop struct {
 	Demo        bool               `json:"demo,omitempty"`        // this database holds the demonstration
 	Copies      CopySettings       `json:"copies"`
 	Tongs       []NamedTongs       `json:"tongs"`
+	Baths       []NamedBath        `json:"baths"`
+	Ovens       []NamedOven        `json:"ovens"`
 }
 
 // CopySettings are where copies of the whole file lie, and how many of those made by
@@ -100,6 +105,18 @@ type NamedHammer struct {
 type NamedTongs struct {
 	Name string `json:"name"`
 	forge.Tongs
+}
+
+// NamedBath is a tank of the shop, to quench in.
+type NamedBath struct {
+	Name string `json:"name"`
+	harden.Bath
+}
+
+// NamedOven is what the shop tempers in.
+type NamedOven struct {
+	Name string `json:"name"`
+	harden.Oven
 }
 
 // NamedHearth is a forge of the shop, to be gone to with a piece.

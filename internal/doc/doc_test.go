@@ -53,7 +53,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 4, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 5, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -68,33 +68,35 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.NotNil(t, d.Tags)
 	})
-	ages(t, "stock", 3, func(t *testing.T, _ int, d doc.Stock) {
+	ages(t, "stock", 4, func(t *testing.T, _ int, d doc.Stock) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
-	ages(t, "shop", 6, func(t *testing.T, _ int, d doc.Shop) {
+	ages(t, "shop", 7, func(t *testing.T, _ int, d doc.Shop) {
 		assert.NoError(t, d.Validate())
 		assert.Len(t, d.Smiths, 2)
 		assert.Len(t, d.Hammers, 3, "the usual ones")
 		assert.Len(t, d.Hearths, 1)
 		assert.Len(t, d.Tongs, 4)
+		assert.Len(t, d.Baths, 2)
+		assert.Len(t, d.Ovens, 1)
 		for _, h := range d.Smiths {
 			speed, _ := forge.Arm(h.HammerKg)
 			assert.InDelta(t, speed, h.SpeedMPerS, 1e-9)
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "session", 2, func(t *testing.T, _ int, d doc.Session) {
+	ages(t, "session", 3, func(t *testing.T, _ int, d doc.Session) {
 		assert.NoError(t, d.Validate())
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.NotEmpty(t, d.Course.Steps)
 	})
-	ages(t, "event", 1, func(t *testing.T, _ int, e session.Event) {
+	ages(t, "event", 2, func(t *testing.T, _ int, e session.Event) {
 		assert.Equal(t, session.Read, e.Kind)
 		assert.InDelta(t, 23.9, e.Reading.Mm, 0)
 		assert.Equal(t, 4, e.Seq)
 	})
-	ages(t, "plan", 5, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 6, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {
@@ -105,11 +107,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 
 // TestANewerFormIsRefused plainly, and a broken one told from it.
 func TestANewerFormIsRefused(t *testing.T) {
-	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":6`, `"docVersion":9`, 1)
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":7`, `"docVersion":9`, 1)
 	_, err := doc.Decode[doc.Shop](text)
 	var newer *doc.NewerError
 	require.ErrorAs(t, err, &newer)
-	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 6}, *newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 7}, *newer)
 	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
 		_, err := doc.Decode[doc.Shop](text)
 		var broken *doc.BrokenError

@@ -8,6 +8,8 @@ import (
 
 	"coldember/core/fact"
 	"coldember/core/forge"
+	"coldember/core/harden"
+	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/core/steel"
 	"coldember/core/stock"
@@ -53,6 +55,30 @@ func (s *Shop) UsualSets() {
 	h, _ := UsualHearth("gas")
 	s.Hearths = []NamedHearth{h}
 	s.usualTongs()
+	s.usualTreating()
+}
+
+// UsualBath is a usual tank under its usual name.
+func UsualBath(id string) (b NamedBath, ok bool) {
+	x, ok := harden.UsualBaths()[id]
+	return NamedBath{Name: text.Say("bath."+id, nil), Bath: x}, ok
+}
+
+// UsualOven is a usual oven under its usual name.
+func UsualOven(id string) (o NamedOven, ok bool) {
+	x, ok := harden.UsualOvens()[id]
+	return NamedOven{Name: text.Say("oven."+id, nil), Oven: x}, ok
+}
+
+// usualTreating gives a shop the tanks and the oven that most shops begin with.
+func (s *Shop) usualTreating() {
+	s.Baths, s.Ovens = nil, nil
+	for _, id := range []string{"mediumOil", "fastOil"} {
+		b, _ := UsualBath(id)
+		s.Baths = append(s.Baths, b)
+	}
+	o, _ := UsualOven("kitchen")
+	s.Ovens = []NamedOven{o}
 }
 
 // usualTongs gives a shop the tongs that most shops begin with.
@@ -118,9 +144,26 @@ func (s *Shop) Validate() error {
 		named(at, t.Name, seen)
 		t.Validate(at)
 	}
+	s.validateTreating(c)
 	s.Fire.Validate(c.Within("fire"))
 	s.Prices.Validate(c.Within("prices"))
 	return c.Err()
+}
+
+// validateTreating reports every tank and oven that cannot be.
+func (s *Shop) validateTreating(c fact.Check) {
+	seen := map[string]bool{}
+	for i, b := range s.Baths {
+		at := c.Within("baths." + strconv.Itoa(i))
+		named(at, b.Name, seen)
+		b.Validate(at)
+	}
+	seen = map[string]bool{}
+	for i, o := range s.Ovens {
+		at := c.Within("ovens." + strconv.Itoa(i))
+		named(at, o.Name, seen)
+		o.Validate(at)
+	}
 }
 
 // Longest texts, in characters.
@@ -196,6 +239,7 @@ func (d *Stock) Validate() error {
 		c.Fail("piece."+name, code, nil)
 	}
 	d.checkDead(c)
+	plan.ValidateAnalysis(c.Within("analysis"), d.Analysis)
 	if d.SteelID == "" {
 		c.Fail("steelId", "field.steelMissing", nil)
 	} else if _, err := steel.Find(d.SteelID); err != nil {

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"maps"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -18,7 +19,8 @@ type Document interface {
 }
 
 // form is the history of how a kind of document is written: ups[i] brings version
-// i+1 to version i+2.
+// i+1 to version i+2. One that is nil only allows more to be said: what was written before it
+// reads as it is.
 type form struct {
 	name string
 	ups  []func(map[string]any)
@@ -30,19 +32,19 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays}}
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes}}
 	case Stock:
-		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths}}
+		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays}}
 	case session.Event:
-		return form{name: "event"}
+		return form{name: "event", ups: []func(map[string]any){nil}}
 	}
 	panic(fmt.Sprintf("doc: %T is no document", d))
 }
@@ -91,13 +93,15 @@ func Decode[T Document](text string) (T, error) {
 	if version > f.version() {
 		return d, &NewerError{Kind: f.name, Version: version, Reads: f.version()}
 	}
-	if version < f.version() {
+	if slices.ContainsFunc(f.ups[version-1:], func(up func(map[string]any)) bool { return up != nil }) {
 		var m map[string]any
 		if err := json.Unmarshal([]byte(text), &m); err != nil {
 			return d, &BrokenError{Kind: f.name, Err: err}
 		}
 		for _, up := range f.ups[version-1:] {
-			up(m)
+			if up != nil {
+				up(m)
+			}
 		}
 		b, err := json.Marshal(m)
 		if err != nil {
@@ -242,6 +246,25 @@ func hasTreatment(map[string]any) {}
 
 // hasWidths (2 → 3): a dead stretch may be of a part of the width.
 func hasWidths(map[string]any) {}
+
+// hasWays (piece 4 → 5, plan 5 → 6, session 2 → 3): there are other ways to temper than an oven,
+// work left until after the quench, softening, and a bar has its certificate's composition.
+func hasWays(map[string]any) {}
+
+// hasAnalysis (3 → 4): a known bar has its certificate's composition.
+func hasAnalysis(map[string]any) {}
+
+// shopHasBaths (6 → 7): a shop that never said which tanks and ovens it has has the usual ones.
+func shopHasBaths(m map[string]any) {
+	usual := Shop{}
+	usual.usualTreating()
+	if m["baths"] == nil {
+		m["baths"] = usual.Baths
+	}
+	if m["ovens"] == nil {
+		m["ovens"] = usual.Ovens
+	}
+}
 
 // shopHasTongs (5 → 6): a shop that never said which it has has the usual ones.
 func shopHasTongs(m map[string]any) {

@@ -42,6 +42,13 @@
 //	treatment.usual        ""                     hardened and tempered as usual for the steel
 //	treatment.bath.class   fastOil …              a usual bath of the class
 //	treatment.kiln         yes, no                soaked in a controlled oven
+//	treatment.way          oven, sand, oilBath, torch   tempered so, with its usual swing and hours
+//	treatment.tank, treatment.oven                one of the shop, sent whole as JSON
+//	treatment.late.WORK    yes, no                drill, bend or braze after the quench
+//	treatment.forced       yes, no                although it breaks a need
+//	choices.soften         yes, no                softened below the critical point
+//	analysis.carbonPct …   per cent               by the certificate of its bar (a piece, or stock)
+//	analysis.usual         ""                     as is typical of the grade
 //	tool.ID                planner                the planner's tool for an operation
 //	tool.ID.face           flat, round …
 //	tool.ID.support        horn, edge …
@@ -77,12 +84,14 @@
 //	layer.add              "7; 3"                 layers of a stack, and how thick each is
 //	dead.delete            N
 //
-// The shop (its settings; smiths.N., hammers.N., hearths.N., tongs.N. for those of a set):
+// The shop (its settings; smiths.N., hammers.N., hearths.N., tongs.N., baths.N., ovens.N. for those of a set):
 //
 //	smiths.add             a name                 a copy of the first smith
 //	hammers.add            light, usual, heavy
 //	hearths.add            gas, charcoal …
 //	tongs.add              thin, thick, box, vee
+//	baths.add              mediumOil, fastOil …
+//	ovens.add              kitchen, sand, kiln, oilBath
 //	smiths.remove …        N
 //	smiths.N.skill, .machine, .machine.dies       as for a piece
 //	likelihood.T.R.F       per cent, ""           the shop's own, or the table's

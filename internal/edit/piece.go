@@ -18,11 +18,15 @@ const mostInOrder = 60
 
 var piece = table[doc.Piece]{
 	exact: map[string]func(*doc.Piece, Edit) *Problem{
-		"name":               name(func(d *doc.Piece) *string { return &d.Name }),
-		"notes":              text(func(d *doc.Piece) *string { return &d.Notes }),
-		"allowances.school":  choice(setSchool),
-		"allowances.zones":   choice(setZones),
-		"bar.form":           choice(setForm),
+		"name":              name(func(d *doc.Piece) *string { return &d.Name }),
+		"notes":             text(func(d *doc.Piece) *string { return &d.Notes }),
+		"allowances.school": choice(setSchool),
+		"allowances.zones":  choice(setZones),
+		"bar.form":          choice(setForm),
+		"steelId": func(d *doc.Piece, e Edit) *Problem {
+			d.Request.Analysis = nil // it was of another steel
+			return setMember(&d.Request, e)
+		},
 		"origin":             choice(setOrigin),
 		"origin.acknowledge": choice(acknowledge),
 		"choices.order":      choice(func(d *doc.Piece, v string) bool { return setOrder(&d.Request.Choices, v, false) }),
@@ -31,6 +35,7 @@ var piece = table[doc.Piece]{
 			d.Request.Choices.Stamp = v == "yes"
 			return v == "yes" || v == "no"
 		}),
+		"choices.soften":     func(d *doc.Piece, e Edit) *Problem { return yes(&d.Request.Choices.Soften, e) },
 		"design.groove":      choice(setGroove),
 		"bit":                choice(func(d *doc.Piece, v string) bool { return setBit(&d.Request, v) }),
 		"design.flatBend":    choice(func(d *doc.Piece, v string) bool { return setFlatBend(&d.Request.Design, v) }),
@@ -69,6 +74,9 @@ var piece = table[doc.Piece]{
 		"tool":      func(d *doc.Piece, rest string, e Edit) *Problem { return tool(&d.Request.Choices, rest, e) },
 		"picture":   picture,
 		"treatment": treatment,
+		"analysis": func(d *doc.Piece, rest string, e Edit) *Problem {
+			return analysis(&d.Request.Analysis, d.Request.SteelID, rest, e)
+		},
 		"bar": func(d *doc.Piece, _ string, e Edit) *Problem {
 			d.StockID = "" // no longer the piece on the rack
 			return setMember(&d.Request, e)
@@ -224,14 +232,68 @@ func treatment(d *doc.Piece, rest string, e Edit) *Problem {
 		r.Treatment.Bath.VolumeL = litres
 		return nil
 	case "kiln":
-		yes := strings.TrimSpace(e.Text) == "yes"
-		if !yes && strings.TrimSpace(e.Text) != "no" {
+		return yes(&r.Treatment.Kiln, e)
+	case "forced":
+		return yes(&r.Treatment.Forced, e)
+	case "tank":
+		return choice(func(t *harden.Treatment, v string) bool { return whole(v, func(b harden.Bath) { t.Bath = b }) })(r.Treatment, e)
+	case "oven":
+		return choice(func(t *harden.Treatment, v string) bool { return whole(v, t.TakeUp) })(r.Treatment, e)
+	case "way":
+		w := harden.Way(strings.TrimSpace(e.Text))
+		if !slices.Contains(harden.Ways(), w) {
 			return problemAt(e, "field.choice", -1)
 		}
-		r.Treatment.Kiln = yes
+		r.Treatment.SetWay(w)
 		return nil
 	}
+	if work, ok := strings.CutPrefix(rest, "late."); ok {
+		return late(r.Treatment, harden.Work(work), e)
+	}
 	return setMember(r, e)
+}
+
+// late leaves a work until after the quench, or does it before.
+func late(t *harden.Treatment, w harden.Work, e Edit) *Problem {
+	if !slices.Contains(harden.Works(), w) {
+		return problemAt(e, "field.unknown", -1)
+	}
+	is := slices.Contains(t.Late, w)
+	was := is
+	if wrong := yes(&is, e); wrong != nil || is == was {
+		return wrong
+	}
+	if t.Late = slices.DeleteFunc(slices.Clone(t.Late), func(o harden.Work) bool { return o == w }); is {
+		t.Late = append(t.Late, w)
+	}
+	if len(t.Late) == 0 {
+		t.Late, t.Forced = nil, false
+	}
+	return nil
+}
+
+// analysis sets one share of a certificate, the first from the usual composition of the grade;
+// "analysis.usual" goes back to that.
+func analysis(to **steel.Analysis, steelID, rest string, e Edit) *Problem {
+	if rest == "usual" {
+		*to = nil
+		return nil
+	}
+	g, err := steel.Find(steelID)
+	if err != nil {
+		return problemAt(e, "field.steel", -1)
+	}
+	a := steel.AnalysisOf(g)
+	if *to != nil {
+		a = **to
+	}
+	e.Field = rest
+	if wrong := setMember(&a, e); wrong != nil {
+		wrong.Field = "analysis." + rest
+		return wrong
+	}
+	*to = &a
+	return nil
 }
 
 // setBit gives a piece a bit of tool steel of usual size, or none; one that is there keeps its

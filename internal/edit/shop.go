@@ -19,11 +19,16 @@ var shop = table[doc.Shop]{
 		"hearths.add":    func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Hearths, e, doc.UsualHearth, hearthName) },
 		"tongs.add":      func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Tongs, e, doc.UsualTongs, tongsName) },
 		"tongs.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Tongs, e) },
+		"baths.add":      func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Baths, e, doc.UsualBath, bathName) },
+		"baths.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Baths, e) },
+		"ovens.add":      func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Ovens, e, doc.UsualOven, ovenName) },
+		"ovens.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Ovens, e) },
 		"hearths.remove": func(s *doc.Shop, e Edit) *Problem { return without(&s.Hearths, e) },
 	},
 	groups: map[string]func(*doc.Shop, string, Edit) *Problem{
 		"smiths":     ofSmith,
 		"tongs":      ofTongs,
+		"ovens":      ofOven,
 		"likelihood": likelihood,
 	},
 	members: func(s *doc.Shop) any { return s },
@@ -41,6 +46,8 @@ func Shop(s doc.Shop, edits []Edit) (doc.Shop, error) {
 }
 
 func hammerName(h *doc.NamedHammer) *string { return &h.Name }
+func bathName(b *doc.NamedBath) *string     { return &b.Name }
+func ovenName(o *doc.NamedOven) *string     { return &o.Name }
 func tongsName(t *doc.NamedTongs) *string   { return &t.Name }
 func hearthName(h *doc.NamedHearth) *string { return &h.Name }
 
@@ -90,6 +97,29 @@ func ofTongs(s *doc.Shop, rest string, e Edit) *Problem {
 		if t := &s.Tongs[i]; t.Jaw == forge.BoxJaw && t.WideMm == 0 {
 			t.WideMm = forge.UsualTongs()["box"].WideMm
 		}
+	}
+	return nil
+}
+
+// ofOven are the fields of one oven.
+func ofOven(s *doc.Shop, rest string, e Edit) *Problem {
+	at, what, _ := strings.Cut(rest, ".")
+	i, ok := place(at, len(s.Ovens))
+	if what != "kiln" || !ok {
+		return setMember(s, e)
+	}
+	return yes(&s.Ovens[i].Kiln, e)
+}
+
+// yes sets what is or is not.
+func yes(to *bool, e Edit) *Problem {
+	switch strings.TrimSpace(e.Text) {
+	case "yes":
+		*to = true
+	case "no":
+		*to = false
+	default:
+		return problemAt(e, "field.choice", -1)
 	}
 	return nil
 }

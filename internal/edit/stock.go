@@ -17,6 +17,12 @@ var stockTable = table[doc.Stock]{
 		"name":   name(func(d *doc.Stock) *string { return &d.Name }),
 		"notes":  text(func(d *doc.Stock) *string { return &d.Notes }),
 		"origin": stockOrigin,
+		"steelId": func(d *doc.Stock, e Edit) *Problem {
+			if strings.TrimSpace(e.Text) != d.SteelID {
+				d.Analysis = nil // it was of another steel
+			}
+			return setMember(d, e)
+		},
 		"known": choice(func(d *doc.Stock, v string) bool {
 			d.Believed = v == "no"
 			return v == "yes" || v == "no"
@@ -28,7 +34,10 @@ var stockTable = table[doc.Stock]{
 		"seen":   func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Acknowledged, rest, e) },
 		"coupon": func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Coupon, rest, e) },
 		"dead":   dead,
-		"layer":  layer,
+		"analysis": func(d *doc.Stock, rest string, e Edit) *Problem {
+			return analysis(&d.Analysis, d.SteelID, rest, e)
+		},
+		"layer": layer,
 	},
 	members: func(d *doc.Stock) any { return d },
 	closed:  []string{"parentId", "believed"},

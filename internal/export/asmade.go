@@ -51,6 +51,7 @@ func (p *asMade) draw() {
 	p.operations()
 	p.list(text.Say("log.faults", nil), m.Book.Faults, text.Say("log.noFaults", nil))
 	p.list(text.Say("log.notes", nil), m.Book.Notes, "")
+	p.treatment()
 	p.list(text.Say("log.readings", nil), m.Book.Readings, "")
 	p.sittings()
 }
@@ -133,6 +134,25 @@ func (p *asMade) list(title string, items []session.Told, empty string) {
 	}
 	for i := range items {
 		p.y += p.text(p.margin, p.y, p.width(), f, p.told(&items[i]))
+	}
+	p.y += 1.5
+}
+
+// treatment is what was done and seen of hardening and tempering, a line each.
+func (p *asMade) treatment() {
+	items := p.m.Book.Treatment
+	if len(items) == 0 {
+		return
+	}
+	p.y += p.text(p.margin, p.y, p.width(), p.face("label", 10, ink), text.Say("log.treatment", nil))
+	f := p.face("sans", 8.6, ink)
+	for i := range items {
+		t := &items[i]
+		line := p.m.when(t.OnMs).Format("2006-01-02 15:04") + " "
+		if t.Step != "" {
+			line += treatName(t.Step) + ": "
+		}
+		p.y += p.text(p.margin, p.y, p.width(), f, strings.TrimSuffix(strings.TrimSpace(line+seenWords(t.Seen, p.units)+" "+t.Text), ":"))
 	}
 	p.y += 1.5
 }

@@ -41,7 +41,7 @@ func TestGaugesAreTrue(t *testing.T) {
 	r := plan.NewRequest(blade.Starters()[0].Design, "80CrV2", stock.Item{Form: stock.Flat, WidthMm: 25, ThicknessMm: 5, LengthMm: 500}, forge.Steady)
 	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
-	c := session.Freeze(&r, p)
+	c := session.Freeze(&r, p, planner.TreatmentSteps(&r, p))
 	for _, paper := range []string{"a4", "letter"} {
 		pdf, err := export.Gauges("Rigging knife", &c, export.Subject{Name: "x", Design: r.Design, Allowances: r.Allowances, Piece: &r}, quantity.Metric, paper)
 		require.NoError(t, err)
@@ -94,7 +94,7 @@ func TestLongGaugesGoOverSheets(t *testing.T) {
 	r := plan.NewRequest(d, "80CrV2", stock.Item{Form: stock.Flat, WidthMm: 40, ThicknessMm: 8, LengthMm: 1500}, forge.Sure)
 	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
-	c := session.Freeze(&r, p)
+	c := session.Freeze(&r, p, planner.TreatmentSteps(&r, p))
 	pdf, err := export.Gauges("Long", &c, export.Subject{Name: "x", Design: d, Allowances: r.Allowances, Piece: &r}, quantity.Imperial, "letter")
 	require.NoError(t, err)
 	assert.Greater(t, len(page.FindAll(pdf, -1)), 1)

@@ -127,8 +127,9 @@ func appendNew(list []string, s string) []string {
 	return append(list, s)
 }
 
-// HeatsCSV is the heats in order, a line each, with the figures as numbers.
-func HeatsCSV(p *plan.Plan, units quantity.System) ([]byte, error) {
+// HeatsCSV is the heats in order, a line each, with the figures as numbers, and after them the
+// steps of hardening and tempering where they are known.
+func HeatsCSV(p *plan.Plan, h *Hardening, units quantity.System) ([]byte, error) {
 	var b bytes.Buffer
 	w := csv.NewWriter(&b)
 	rows := [][]string{{"heat", "work", "face", "zones", "hotFromMm", "hotToMm", "fireS", "startC", "endC", "workS", "blows", "scaleG", "fuelG", "targets", "cautions"}}
@@ -140,6 +141,19 @@ func HeatsCSV(p *plan.Plan, units quantity.System) ([]byte, error) {
 			strconv.Itoa(h.Blows), num(h.ScaleG), num(h.FuelG), l.targets, strings.Join(l.cautions, " "),
 		})
 	}
+	if h != nil {
+		for i := range h.Advice.Steps {
+			row := make([]string, len(rows[0]))
+			st := &h.Advice.Steps[i]
+			row[1], row[13] = treatName(st.ID), TreatWords(st, units)
+			var told []string
+			for _, c := range st.Cautions {
+				told = append(told, text.Say(c, nil))
+			}
+			row[14] = strings.Join(told, " ")
+			rows = append(rows, row)
+		}
+	}
 	if err := w.WriteAll(rows); err != nil {
 		return nil, fmt.Errorf("export: csv: %w", err)
 	}
@@ -150,7 +164,8 @@ func HeatsCSV(p *plan.Plan, units quantity.System) ([]byte, error) {
 const (
 	heatRowMm    = 12.4
 	heatSketchMm = 34.0
-	hardeningMm  = 75.0 // that the treatment takes
+	hardeningMm  = 50.0 // that the beginning of the treatment takes
+	treatRowMm   = 16.0 // and any line of it, with the foot of the page
 )
 
 // BenchCard is every heat in order, a line each with its sketch, and the treatment after them
@@ -182,7 +197,12 @@ func BenchCard(name string, p *plan.Plan, h *Hardening, units quantity.System, p
 		if s.y > size.HeightMm-s.margin-hardeningMm {
 			turn()
 		}
-		s.hardening(h, units)
+		h.write(units, func() *sheet {
+			if s.y > size.HeightMm-s.margin-treatRowMm {
+				turn()
+			}
+			return s
+		})
 	}
 	s.text(s.margin, size.HeightMm-s.margin-6, s.width(), s.face("sans", 7.5, quiet), text.Say("caution.general", nil))
 	return b.bytes()

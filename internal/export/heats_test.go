@@ -37,7 +37,7 @@ func heatsPlan(t *testing.T) *plan.Plan {
 
 func TestTheHeatsAreATableWithALineEach(t *testing.T) {
 	p := heatsPlan(t)
-	raw, err := export.HeatsCSV(p, quantity.Metric)
+	raw, err := export.HeatsCSV(p, nil, quantity.Metric)
 	require.NoError(t, err)
 	rows, err := csv.NewReader(bytes.NewReader(raw)).ReadAll()
 	require.NoError(t, err)
@@ -83,7 +83,7 @@ func TestTheTreatmentIsOnTheBenchCard(t *testing.T) {
 	r := plan.NewRequest(blade.Starters()[0].Design, "1084", stock.Item{Form: stock.Flat, WidthMm: 30, ThicknessMm: 6, LengthMm: 500}, forge.Steady)
 	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
-	h := export.Hardening{Advice: planner.Treat(&r, p), Treatment: planner.TreatmentOf(&r, p)}
+	h := export.Hardening{Advice: planner.Treat(&r, p)}
 	pdf, err := export.BenchCard("Rigging knife", p, &h, quantity.Metric, "a4")
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "bench.pdf")
@@ -91,7 +91,7 @@ func TestTheTreatmentIsOnTheBenchCard(t *testing.T) {
 	out, err := exec.CommandContext(context.Background(), reader, file, "-").Output()
 	require.NoError(t, err)
 	words := strings.Join(strings.Fields(string(out)), " ")
-	for _, want := range []string{"Heat evenly to 805 °C", "Into fast oil at 55 °C", "Straighten in gloves", "Within the hour into the oven: 2 × 2 h", "Quench oil flashes"} {
+	for _, want := range []string{"Heat evenly to 805 °C", "Fast oil at 55 °C", "Straighten in gloves", "Tempering begins within the hour", "Temper 2 of 2: 2 h", "When the file bites", "Quench oil flashes"} {
 		assert.Contains(t, words, want)
 	}
 }

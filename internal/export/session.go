@@ -61,7 +61,7 @@ func SessionJSON(m Made) ([]byte, error) {
 // SessionCSV is a session as a table: a line each for every heat, reading, fault and note, in
 // the order in which they happened, with figures as numbers and times of the smith's clock.
 func SessionCSV(m Made) ([]byte, error) {
-	head := []string{"what", "at", "heat", "plannedHeat", "work", "fireS", "outC", "workS", "plannedS", "blows", "counted", "quantity", "value", "planned", "placeMm", "depthMm", "text"}
+	head := []string{"what", "at", "heat", "plannedHeat", "work", "fireS", "outC", "workS", "plannedS", "blows", "counted", "quantity", "value", "planned", "placeMm", "depthMm", "step", "tempC", "bathC", "timeS", "warpMm", "file", "grainNumber", "hrc", "text"}
 	type line struct {
 		ms    int64
 		cells map[string]string
@@ -79,7 +79,7 @@ func SessionCSV(m Made) ([]byte, error) {
 		}
 		lines = append(lines, line{h.OutMs, c})
 	}
-	for _, list := range [][]session.Told{m.Book.Readings, m.Book.Faults, m.Book.Notes} {
+	for _, list := range [][]session.Told{m.Book.Readings, m.Book.Faults, m.Book.Notes, m.Book.Treatment} {
 		for i := range list {
 			t := &list[i]
 			c := map[string]string{"what": string(t.Kind), "heat": strconv.Itoa(t.OfTrip), "plannedHeat": strconv.Itoa(t.OfHeat), "text": text.Defused(t.Text)}
@@ -94,6 +94,17 @@ func SessionCSV(m Made) ([]byte, error) {
 			}
 			if f := t.Fault; f != nil {
 				c["quantity"], c["placeMm"], c["depthMm"] = string(f.Kind), num(f.AtMm), num(f.DepthMm)
+			}
+			if m.Course.TreatAt(t.Step) >= 0 {
+				c["heat"], c["plannedHeat"], c["step"] = "", "", t.Step
+			}
+			if v := t.Seen; v != nil {
+				for k, f := range map[string]float64{"tempC": v.TempC, "bathC": v.BathC, "timeS": v.TimeS, "warpMm": v.WarpMm, "grainNumber": v.GrainNumber, "hrc": v.HRC} {
+					if f != 0 {
+						c[k] = num(f)
+					}
+				}
+				c["file"] = string(v.File)
 			}
 			lines = append(lines, line{t.OnMs, c})
 		}

@@ -1,86 +1,105 @@
 package export
 
 import (
-	"math"
 	"strconv"
 	"strings"
 
 	"coldember/core/harden"
 	"coldember/core/quantity"
+	"coldember/core/session"
 	"coldember/internal/text"
 )
 
-// Hardening is what is said of the treatment of a blade, and how it was asked for.
-type Hardening struct {
-	Advice    harden.Advice
-	Treatment harden.Treatment
+// Hardening is what is said of the treatment of a blade.
+type Hardening struct{ Advice harden.Advice }
+
+// TreatWords is a step of a treatment in words, in the smith's units.
+func TreatWords(s *harden.Step, units quantity.System) string {
+	with := text.Figures(s.Figures, units)
+	for name, code := range s.Words {
+		with[name] = text.Say(code, nil)
+	}
+	out := make([]string, len(s.Codes))
+	for i, code := range s.Codes {
+		out[i] = text.Say(code, with)
+	}
+	return strings.Join(out, " ")
 }
 
-// temperScale are the colours of bright steel that was tempered so hot for an hour, °C.
-var temperScale = []float64{200, 220, 240, 255, 270, 285, 300, 315, 335}
-
-// lines are the steps of hardening and tempering in words, the same as on the page, and what is to
-// be known of them.
-func (h *Hardening) lines(units quantity.System) (steps, findings []string) {
-	a, t := &h.Advice, &h.Treatment
-	for _, f := range a.Findings {
-		findings = append(findings, text.Say(f.Code, text.Figures(f.Figures, units)))
-	}
-	if !a.Hardens {
-		return nil, findings
-	}
-	temp := func(c float64) string { return quantity.FormatTemperature(c, units) }
-	say := func(code string, with map[string]string) { steps = append(steps, text.Say(code, with)) }
-	say("treat.heatTo", map[string]string{"c": temp(a.AustenitiseC), "colour": text.HeatColour(a.AustenitiseC)})
-	if a.SoakS > 0 {
-		steps[0] += " " + text.Say("treat.soak", map[string]string{"time": lasted(a.SoakS)})
-	}
-	bath := strings.ToLower(text.Say("bath."+string(a.Bath.Class), nil))
-	say("treat.intoBath", map[string]string{"bath": bath, "c": temp(a.Bath.WarmC), "edge": quantity.FormatThickness(a.EdgeAtQuenchMm, units)})
-	steps[1] += " " + text.Say("treat.inBath", map[string]string{"edge": secs(a.EdgeS), "spine": secs(a.SpineS)})
-	if a.WindowEdgeS > 0 {
-		say("treat.window", map[string]string{"edge": secs(a.WindowEdgeS), "spine": secs(a.WindowSpineS)})
-	} else {
-		say("treat.windowNone", nil)
-	}
-	say("treat.file", nil)
-	if a.Temper.OvenC <= 0 {
-		say("treat.temperCoupon", nil)
-		return steps, findings
-	}
-	colour := temperScale[0]
-	for _, c := range temperScale {
-		if math.Abs(c-a.Temper.ColourC) < math.Abs(colour-a.Temper.ColourC) {
-			colour = c
-		}
-	}
-	say("treat.temper", map[string]string{
-		"times": strconv.Itoa(t.Times), "hours": strconv.FormatFloat(t.Hours, 'f', -1, 64), "c": temp(a.Temper.OvenC),
-		"colour": text.Say("temperColour."+strconv.Itoa(int(colour)), nil),
-	})
-	return steps, findings
-}
-
-func secs(s float64) string {
-	if s < 10 {
-		return strconv.FormatFloat(s, 'f', 1, 64) + " s"
-	}
-	return strconv.Itoa(int(math.Round(s))) + " s"
-}
-
-// hardening writes the treatment under the heats of a card: on a page of its own where there is
-// no room left.
-func (s *sheet) hardening(h *Hardening, units quantity.System) {
-	steps, findings := h.lines(units)
+// write puts the treatment under the heats of a card; room is the page with room for another line.
+func (h *Hardening) write(units quantity.System, room func() *sheet) {
+	a := &h.Advice
+	s := room()
 	s.y += 1.5 + s.text(s.margin, s.y+1, s.width(), s.face("label", 12, ink), text.Say("stage.harden", nil))
-	for i, l := range steps {
+	for i := range a.Steps {
+		s = room()
 		s.text(s.margin, s.y, 6, s.face("narrow", 9, quiet), strconv.Itoa(i+1))
-		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8.6, ink), l)
+		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8.6, ink), TreatWords(&a.Steps[i], units))
 	}
-	for _, l := range findings {
-		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8, ember), l)
+	for _, f := range a.Findings {
+		s = room()
+		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8, ember), text.Say(f.Code, text.Figures(f.Figures, units)))
 	}
-	if len(steps) > 0 {
+	mends(a.Mends, units, room)
+	s = room()
+	if len(a.Steps) > 0 {
 		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 7.4, quiet), text.Say("caution.quench", nil)+" "+text.Say("caution.brittle", nil))
 	}
+}
+
+// mends writes what to do where the quench went another way.
+func mends(all []harden.Mend, units quantity.System, room func() *sheet) {
+	for _, m := range all {
+		s := room()
+		var do []string
+		for _, d := range m.Do {
+			do = append(do, text.Say(d.Code, map[string]string{"bath": bathName(d.Bath), "long": quantity.FormatLength(d.LongMm, units)}))
+		}
+		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 7.8, quiet), text.Say("mend.when."+m.When, nil)+": "+strings.Join(do, " "))
+	}
+}
+
+func bathName(b harden.BathClass) string {
+	if b == "" {
+		return ""
+	}
+	return text.Say("bath."+string(b), nil)
+}
+
+// treatName is a step of a treatment in a word or two: "Temper 2".
+func treatName(id string) string {
+	kind, n, _ := strings.Cut(id, "-")
+	return text.Say("treat.step."+kind, map[string]string{"n": n})
+}
+
+// seenWords is what was seen of a step, in the smith's units.
+func seenWords(v *session.Seen, units quantity.System) string {
+	if v == nil {
+		return ""
+	}
+	var out []string
+	add := func(sight, value string) { out = append(out, text.Say("see."+sight, nil)+" "+value) }
+	num := func(f float64) string { return strconv.FormatFloat(f, 'f', -1, 64) }
+	if v.TempC != 0 {
+		add("temp", quantity.FormatTemperature(v.TempC, units))
+	}
+	if v.BathC != 0 {
+		add("bath", quantity.FormatTemperature(v.BathC, units))
+	}
+	if v.TimeS != 0 {
+		add("time", text.Figure("timeS", v.TimeS, units))
+	}
+	if v.WarpMm != 0 {
+		add("warp", quantity.FormatThickness(v.WarpMm, units))
+	}
+	if v.File != "" {
+		add("file", text.Say("file."+string(v.File), nil))
+	}
+	if v.GrainNumber != 0 {
+		add("grain", num(v.GrainNumber))
+	}
+	if v.HRC != 0 {
+		add("hard", num(v.HRC))
+	}
+	return strings.Join(out, ", ")
 }

@@ -13,6 +13,7 @@ import (
 	"strings"
 
 	"coldember/core/quantity"
+	"coldember/core/steel"
 )
 
 //go:embed en.json
@@ -88,8 +89,14 @@ func Figure(name string, v float64, s quantity.System) string {
 		return fmt.Sprintf("%.1f %%", v*100)
 	}
 	if strings.HasSuffix(name, "S") {
+		if v >= 7200 {
+			return strconv.FormatFloat(math.Round(v/360)/10, 'f', -1, 64) + " h"
+		}
 		if v >= 90 {
 			return fmt.Sprintf("%.0f min", v/60)
+		}
+		if v < 10 { // of a few seconds every tenth counts
+			return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) + " s"
 		}
 		return fmt.Sprintf("%.0f s", v)
 	}
@@ -126,18 +133,8 @@ func Count(code string, n int, with map[string]string) string {
 	return Say(key, all)
 }
 
-// heatColours is the scale of heat in dim light, °C; each holds from its value
-// up to the next.
-var heatColours = []int{480, 550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300}
-
 // HeatColour names the colour of steel at tempC in dim light: the nearest of
 // the scale.
 func HeatColour(tempC float64) string {
-	best := heatColours[0]
-	for _, c := range heatColours {
-		if math.Abs(tempC-float64(c)) < math.Abs(tempC-float64(best)) {
-			best = c
-		}
-	}
-	return Say("colour."+strconv.Itoa(best), nil)
+	return Say("colour."+strconv.Itoa(steel.HeatColour(tempC)), nil)
 }

@@ -9,6 +9,7 @@ import (
 
 	"coldember/core/fact"
 	"coldember/core/plan"
+	"coldember/core/planner"
 	"coldember/core/session"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -49,7 +50,7 @@ func (w *Work) TakeToFire(ctx context.Context, pieceID string, again bool) (Fire
 	if code, stops := stopped(made); stops {
 		return Fire{}, &StateError{Code: code}
 	}
-	d := doc.Session{Name: p.Doc.Name, Hand: p.Doc.Hand, Request: p.Doc.Request, Course: session.Freeze(&p.Doc.Request, made)}
+	d := doc.Session{Name: p.Doc.Name, Hand: p.Doc.Hand, Request: p.Doc.Request, Course: session.Freeze(&p.Doc.Request, made, planner.TreatmentSteps(&p.Doc.Request, made))}
 	row := store.Session{ID: w.newID(), PieceID: pieceID, Laws: made.Laws, Doc: doc.Encode(d), CreatedAt: w.now(), UpdatedAt: w.now()}
 	err = w.store.Write(ctx, func(tx store.Tx) error {
 		as, err := tx.Piece(pieceID)

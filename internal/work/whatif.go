@@ -87,7 +87,7 @@ func (w *Work) RankRack(ctx context.Context, d doc.Piece) ([]RankedStock, error)
 		if s.MassG > 0 {
 			perG = s.Doc.Cost / s.MassG
 		}
-		list = append(list, whatif.Candidate{ID: s.ID, Piece: p, SteelID: s.Doc.SteelID, Origin: originOf(s), Certain: certainty(s), CostPerG: perG})
+		list = append(list, whatif.Candidate{ID: s.ID, Piece: p, SteelID: s.Doc.SteelID, Origin: originOf(s), Analysis: s.Doc.Analysis, Certain: certainty(s), CostPerG: perG})
 	}
 	ranked, err := whatif.Rank(ctx, d.Request, list)
 	if err != nil {
@@ -136,10 +136,11 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 	if err != nil {
 		return nil, err
 	}
-	c := whatif.Candidate{ID: s.ID, Piece: s.Doc.Piece, SteelID: s.Doc.SteelID, Origin: originOf(s), Certain: 1}
+	c := whatif.Candidate{ID: s.ID, Piece: s.Doc.Piece, SteelID: s.Doc.SteelID, Origin: originOf(s), Analysis: s.Doc.Analysis, Certain: 1}
 	request := func(p Pattern) plan.Request {
 		req := plan.NewRequest(p.Doc.Design, s.Doc.SteelID, s.Doc.Piece, shop.Doc.Smiths[0].Skill)
 		req.Allowances, req.Smith, req.Fire, req.Origin = p.Doc.Allowances, shop.Doc.Smiths[0].Smith, shop.Doc.Fire, c.Origin
+		req.Analysis = c.Analysis
 		return req
 	}
 	out := make([]FittingPattern, 0, len(patterns))

@@ -1249,6 +1249,24 @@ export interface components {
             outlineMm: number;
             zones?: components["schemas"]["ZoneAllowances"];
         };
+        Analysis: {
+            /** Format: double */
+            carbonPct: number;
+            /** Format: double */
+            chromiumPct?: number;
+            /** Format: double */
+            copperPct?: number;
+            /** Format: double */
+            manganesePct?: number;
+            /** Format: double */
+            molybdenumPct?: number;
+            /** Format: double */
+            nickelPct?: number;
+            /** Format: double */
+            siliconPct?: number;
+            /** Format: double */
+            vanadiumPct?: number;
+        };
         Assembled: {
             /** Format: double */
             balanceFromPointMm: number;
@@ -1448,6 +1466,11 @@ export interface components {
             /** @enum {string} */
             cycles: "descending" | "equal" | "once" | "anneal";
             /**
+             * @description how it is brought to an even heat; in the forge run low if not said
+             * @enum {string}
+             */
+            even?: "forgeLow" | "stored" | "kiln";
+            /**
              * @description point if not said
              * @enum {string}
              */
@@ -1475,6 +1498,8 @@ export interface components {
              * @enum {string}
              */
             rodWeld?: "arc" | "fire";
+            /** @description held below the critical point after the cycles, to be drilled and bent cold */
+            soften?: boolean;
             /** @description a mark is stamped while it is soft and hot */
             stamp?: boolean;
             /**
@@ -1877,6 +1902,8 @@ export interface components {
             /** Format: int64 */
             steps: number;
             totals: components["schemas"]["FireSum"];
+            /** @description what was done and seen of hardening and tempering */
+            treatment: components["schemas"]["FireTold"][];
         };
         FireBrief: {
             clocks: components["schemas"]["FireClock"][];
@@ -1932,6 +1959,7 @@ export interface components {
             /** @description held in tongs, not by the bar itself */
             tongs: boolean;
             totals: components["schemas"]["Totals"];
+            treatment?: components["schemas"]["HardenStep"][];
             /** Format: int64 */
             version: number;
         };
@@ -1961,7 +1989,7 @@ export interface components {
             /** @description made where it arose */
             id: string;
             /** @enum {string} */
-            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo";
+            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo" | "toHarden" | "treated" | "seen";
             /** Format: int64 */
             offMs?: number;
             /** @description its id */
@@ -1969,6 +1997,7 @@ export interface components {
             reading?: components["schemas"]["FireReading"];
             /** @description the last event that the device knew of */
             saw?: string;
+            seen?: components["schemas"]["FireSeen"];
             /**
              * Format: int64
              * @description of that device, from 1
@@ -1979,7 +2008,7 @@ export interface components {
              * @enum {string}
              */
             side?: "mark" | "other";
-            /** @description of the course; that in hand if empty */
+            /** @description of the course, or of the treatment; that in hand if empty */
             step?: string;
             text?: string;
             /** @description the event that is taken back */
@@ -2167,12 +2196,40 @@ export interface components {
             /** Format: double */
             tempC?: number;
         };
+        FireSeen: {
+            /**
+             * Format: double
+             * @description how warm the bath was
+             */
+            bathC?: number;
+            /** @enum {string} */
+            file?: "skates" | "bites";
+            /**
+             * Format: double
+             * @description ASTM, of a coupon's fracture
+             */
+            grainNumber?: number;
+            /** Format: double */
+            hrc?: number;
+            /**
+             * Format: double
+             * @description of the steel by its colour, or of the oven as it was read
+             */
+            tempC?: number;
+            /** Format: double */
+            timeS?: number;
+            /**
+             * Format: double
+             * @description out of straight, over the length of the blade
+             */
+            warpMm?: number;
+        };
         FireShown: {
             /**
              * @description what going on does; nothing once all is done
              * @enum {string}
              */
-            next?: "in" | "out" | "done" | "back";
+            next?: "in" | "out" | "done" | "back" | "toHarden" | "treated";
             state: components["schemas"]["FireBrief"];
             view: components["schemas"]["FireView"];
         };
@@ -2334,7 +2391,7 @@ export interface components {
             /** @description made where it arose */
             id: string;
             /** @enum {string} */
-            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo";
+            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo" | "toHarden" | "treated" | "seen";
             /**
              * Format: int64
              * @description of the course
@@ -2359,6 +2416,7 @@ export interface components {
             reading?: components["schemas"]["FireReading"];
             /** @description the last event that the device knew of */
             saw?: string;
+            seen?: components["schemas"]["FireSeen"];
             /**
              * Format: int64
              * @description of that device, from 1
@@ -2369,7 +2427,7 @@ export interface components {
              * @enum {string}
              */
             side?: "mark" | "other";
-            /** @description of the course; that in hand if empty */
+            /** @description of the course, or of the treatment; that in hand if empty */
             step?: string;
             text?: string;
             /** @description the event that is taken back */
@@ -2459,6 +2517,23 @@ export interface components {
             step: number;
             /** Format: double */
             timeLeftS: number;
+            /**
+             * Format: int64
+             * @description the step of them
+             */
+            treat?: number;
+            /**
+             * Format: double
+             * @description of what it lasts; below nought: past
+             */
+            treatLeftS?: number;
+            /**
+             * Format: double
+             * @description since the one before
+             */
+            treatS?: number;
+            /** @description hardening and tempering are in hand */
+            treating?: boolean;
             /**
              * Format: int64
              * @description heats taken, that in hand among them; cycles are counted apart
@@ -2912,6 +2987,8 @@ export interface components {
             spineAtQuenchMm: number;
             /** Format: double */
             spineS: number;
+            /** @description in the order in which they are done */
+            steps: components["schemas"]["HardenStep"][];
             temper: components["schemas"]["HardenTempered"];
             /** Format: double */
             wantHrc: number;
@@ -3066,6 +3143,37 @@ export interface components {
             /** Format: double */
             toMin: number;
         };
+        HardenStep: {
+            /**
+             * Format: double
+             * @description and the thick part so long
+             */
+            alsoS?: number;
+            cautions?: string[];
+            /** @description of its sentences */
+            codes: string[];
+            /**
+             * Format: double
+             * @description it lasts so long from the end of the one before
+             */
+            countS?: number;
+            figures?: {
+                [key: string]: number;
+            };
+            /** @description soft, soak, quench, straighten, file, toOven, temper-1, cool-1 … */
+            id: string;
+            /** @description what is to be noted of it */
+            sees: string[];
+            /**
+             * @description kind of timer that is wanted for it
+             * @enum {string}
+             */
+            timer?: "soak" | "before" | "temper";
+            /** @description codes of the words that stand in the sentences */
+            words?: {
+                [key: string]: string;
+            };
+        };
         HardenTask: {
             /** @description takes the smith the whole time */
             hands?: boolean;
@@ -3120,6 +3228,8 @@ export interface components {
              * @description thickness of the edge then; 0: as is advised
              */
             edgeAtQuenchMm?: number;
+            /** @description it is wanted although it breaks a need */
+            forced?: boolean;
             /**
              * Format: double
              * @description of one tempering
@@ -3127,6 +3237,8 @@ export interface components {
             hours: number;
             /** @description soaked in a controlled oven, not in a forge */
             kiln?: boolean;
+            /** @description shaping that is left until after the quench */
+            late?: string[];
             /**
              * Format: double
              * @description as hot as it leaves the bath
@@ -3144,6 +3256,11 @@ export interface components {
             ovenMm?: number;
             /**
              * Format: double
+             * @description hottest that it can be set to; 0: hot enough
+             */
+            ovenMostC?: number;
+            /**
+             * Format: double
              * @description by which the oven swings about its setting
              */
             swingK: number;
@@ -3154,6 +3271,11 @@ export interface components {
              * @description 0: usual for its use
              */
             wantHardness?: number;
+            /**
+             * @description how it is tempered; an oven if not said
+             * @enum {string}
+             */
+            way?: "oven" | "sand" | "oilBath" | "torch";
         };
         Heard: {
             /** Format: int64 */
@@ -3383,6 +3505,28 @@ export interface components {
         Named: {
             name: string;
         };
+        NamedBath: {
+            /** @enum {string} */
+            class: "air" | "plates" | "stillOil" | "mediumOil" | "fastOil" | "veryFastOil" | "water" | "brine";
+            /**
+             * Format: double
+             * @description longest blade that goes in; 0: long enough
+             */
+            longMm?: number;
+            name: string;
+            /**
+             * Format: double
+             * @description Grossmann's H
+             */
+            severityPerIn: number;
+            /** Format: double */
+            volumeL: number;
+            /**
+             * Format: double
+             * @description as warm as it is at the quench
+             */
+            warmC: number;
+        };
         NamedHammer: {
             /**
              * Format: double
@@ -3410,6 +3554,33 @@ export interface components {
             name: string;
             /** Format: double */
             tempC: number;
+        };
+        NamedOven: {
+            /**
+             * Format: int64
+             * @description so many blades at once
+             */
+            holds: number;
+            /** @description soaks for hardening too */
+            kiln?: boolean;
+            /**
+             * Format: double
+             * @description longest blade that it holds; 0: long enough
+             */
+            longMm?: number;
+            /**
+             * Format: double
+             * @description hottest that it can be set to; 0: hot enough
+             */
+            mostC?: number;
+            name: string;
+            /**
+             * Format: double
+             * @description by which it swings about its setting
+             */
+            swingK: number;
+            /** @enum {string} */
+            way: "oven" | "sand" | "oilBath";
         };
         NamedTongs: {
             /** @enum {string} */
@@ -3827,6 +3998,7 @@ export interface components {
         };
         Request: {
             allowances: components["schemas"]["Allowances"];
+            analysis?: components["schemas"]["Analysis"];
             bar: components["schemas"]["StockItem"];
             bit?: components["schemas"]["Bit"];
             choices: components["schemas"]["Choices"];
@@ -3998,6 +4170,8 @@ export interface components {
             mm: number;
         };
         Settings: {
+            /** @description tanks to quench in */
+            baths: components["schemas"]["NamedBath"][];
             copies: components["schemas"]["CopySettings"];
             /** @description this database holds the demonstration */
             demo?: boolean;
@@ -4014,6 +4188,8 @@ export interface components {
             hearths: components["schemas"]["NamedHearth"][];
             /** @description the shop's own, in place of the table's */
             likelihoods?: components["schemas"]["StockLikelihood"][];
+            /** @description to temper in */
+            ovens: components["schemas"]["NamedOven"][];
             /** @enum {string} */
             paper: "a4" | "letter";
             prices: components["schemas"]["Prices"];
@@ -4311,6 +4487,8 @@ export interface components {
         Stock: {
             /** @description hazards that have been seen to */
             acknowledged?: string[];
+            /** @description what its certificate says, over the usual of its grade */
+            analysis?: components["schemas"]["Analysis"];
             archived: boolean;
             /** @description has one section along its length */
             bar: boolean;
