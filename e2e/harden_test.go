@@ -8,6 +8,7 @@ import (
 	"coldember/internal/demo"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -54,7 +55,7 @@ func TestATimerIsOnEveryPage(t *testing.T) {
 	s.click("[data-start=temper]")
 	s.until("it runs", `/^1:59:\d\d$|^2:00:00$/.test(document.querySelector("[data-timer=temper] [role=timer]")?.textContent)`)
 	s.goTo("/rack")
-	s.until("here too", `document.querySelector("[data-timer=temper]")?.textContent.includes("Rigging knife: Temper 1 of 2")`)
+	s.until("here too", `document.querySelector("[data-timer=temper]")?.textContent.includes("Rigging knife: Temper 1")`)
 	other := s.window(1280, 800)
 	other.goTo("/book")
 	other.until("and there", `document.querySelector("[data-timer=temper]")`)
@@ -80,4 +81,89 @@ func TestADayOfSeveralPieces(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 9, strings.Count(got, "BEGIN:VEVENT"), "a quench and two tempers each")
 	assert.Contains(t, got, "temper at")
+}
+
+// TestHardeningIsGoneThroughAtTheAnvil: on from the forging by a key of its own, a touch a step
+// with its seconds, what is seen is kept, and all of it stands in the log and on the bench.
+func TestHardeningIsGoneThroughAtTheAnvil(t *testing.T) {
+	s := open(t)
+	s.atFire(demo.Rigging)
+	s.until("forged", `document.querySelector("[data-testid=anvil]").dataset.phase === "finished"`)
+	s.keys("h")
+	s.until("to heat", `document.querySelector("[data-testid=treat-step]")?.textContent.includes("To heat")`)
+	s.skip(600)
+	s.touch(" ")
+	s.until("quench", `document.querySelector("[data-testid=treat-step]").textContent === "Quench"`)
+	s.until("its seconds", `Number(document.querySelector("[data-testid=treat-left]").textContent) > 0`)
+	s.keys("s")
+	s.until("asked", `document.querySelector("[data-testid=seen-form]")`)
+	s.do(chromedp.SendKeys(chromedp.CSS("[data-seen=bath]"), "soon"))
+	s.press("Keep")
+	s.until("told at its field", `document.querySelector("[data-seen=bath][aria-invalid=true]")`)
+	js[bool](s, `(document.querySelector("[data-seen=bath]").select(), true)`)
+	s.do(chromedp.SendKeys(chromedp.CSS("[data-seen=bath]"), "58"))
+	s.do(chromedp.SendKeys(chromedp.CSS("textarea[data-seen=text]"), "it flared once"))
+	s.press("Keep")
+	s.until("kept", `!document.querySelector("[data-testid=seen-form]")`)
+	for range 6 {
+		s.skip(60)
+		s.touch(" ")
+	}
+	s.until("tempering", `/Temper|Cool/.test(document.querySelector("[data-testid=treat-step]")?.textContent)`)
+	for range 5 {
+		s.skip(7200)
+		s.touch(" ")
+		if js[bool](s, `!document.querySelector("[data-testid=treat-step]")`) {
+			break
+		}
+	}
+	s.until("done", `document.querySelector("[data-testid=anvil]").textContent.includes("Hardened and tempered")`)
+	book, _ := s.fire(demo.Rigging)
+	assert.GreaterOrEqual(t, len(book.Treatment), 8)
+	assert.InDelta(t, 58, book.Treatment[1].Seen.BathC, .01)
+	s.bench(demo.Rigging, "log")
+	s.until("in the log", `document.querySelector("[data-testid=log-panel]").textContent.includes("Bath 60 °C. it flared once")`)
+	s.bench(demo.Rigging, "harden")
+	s.until("and on the bench", `document.querySelector("[data-testid=treat-noted]").textContent.includes("it flared once")`)
+}
+
+// TestSoftWorkIsForced: drilling after the quench is refused at its place and done all the same
+// where it is wanted; the tank and the oven of the shop are taken up whole.
+func TestSoftWorkIsForced(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "harden")
+	s.pick("treatment.late.drill", "after it")
+	s.until("refused", `document.querySelector("[data-testid=force-drill]")`)
+	s.click("[data-testid=force-drill]")
+	s.until("warned", `document.querySelector("[data-finding='harden.late.drill']") && document.querySelector("[data-treat='late-drill']")`)
+	s.pick("treatment.way", "in a bath of oil")
+	s.until("by oil", `document.querySelector("[data-treat='temper-1']").textContent.includes("oil bath")`)
+	s.pick("treatment.oven", "Kitchen oven")
+	s.until("in the oven", `document.querySelector("[data-treat='temper-1']").textContent.includes("in the oven at")`)
+	s.pick("treatment.tank", "Medium oil")
+	s.until("its tank", `document.querySelector("[data-treat=quench]").textContent.startsWith("Medium oil at 55")`)
+	s.bench(demo.Slicer, "cycles")
+	s.pick("choices.soften", "to drill")
+	s.until("softened", `[...document.querySelectorAll("[data-cycle]")].at(-1).textContent.includes("Soften")`)
+	s.pick("choices.even", "kiln")
+	s.until("how", `document.querySelector("[data-testid=cycles-panel]").textContent.includes("Set the kiln")`)
+}
+
+// TestADayIsMovedByHand, its blocks by keys, its settings made one, its glue with it, and its
+// timers begun.
+func TestADayIsMovedByHand(t *testing.T) {
+	s := open(t)
+	s.goTo("/day?p=" + s.piece(demo.Rigging) + "&p=" + s.piece(demo.Slicer))
+	s.until("two", `document.querySelectorAll("[data-day-job]").length === 2`)
+	js[bool](s, `(document.querySelector("[data-placed=quench]").focus(), true)`)
+	s.keys(kb.ArrowRight)
+	s.keys(kb.ArrowRight)
+	s.until("later, with what follows", `document.querySelector("[data-placed=quench]").dataset.from >= 5 && new URLSearchParams(location.search).getAll("m").length === 1`)
+	s.do(chromedp.SetValue(chromedp.CSS("[data-testid=day-glue]"), "0"))
+	s.click("[data-testid=day-unmove]")
+	s.until("as early as can be", `Number(document.querySelector("[data-placed=quench]").dataset.from) === 0`)
+	s.click("[data-testid=day-start]")
+	s.until("its timers run", `document.querySelectorAll("[data-timer=temper]").length === 4`)
+	s.goTo("/day?p=" + s.piece(demo.Rigging) + "&g=60&n=1&c=1")
+	s.until("cycles and glue too", `document.querySelectorAll("[data-placed^=cycle]").length === 3 && document.querySelector("[data-placed=set]")`)
 }

@@ -7,6 +7,7 @@ import (
 
 	"coldember/core/harden"
 	"coldember/internal/api"
+	"coldember/internal/text"
 	"coldember/internal/work"
 
 	"github.com/spf13/cobra"
@@ -16,6 +17,7 @@ func dayCommand() *cobra.Command {
 	var data, begin string
 	var holds []int
 	var calendar bool
+	var ask work.DayAsked
 	c := &cobra.Command{
 		Use: "day NAME...", Short: "Lay out the hardening and tempering of pieces, so that ovens and hands do not collide", Args: cobra.MinimumNArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
@@ -28,11 +30,11 @@ func dayCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				ovens := make([]harden.Oven, len(holds))
-				for i, n := range holds {
-					ovens[i] = harden.Oven{Holds: n}
+				ask.Pieces = ids
+				for _, n := range holds {
+					ask.Ovens = append(ask.Ovens, harden.Oven{Holds: n})
 				}
-				d, err := w.Day(c.Context(), ids, ovens)
+				d, err := w.Day(c.Context(), ask)
 				if err != nil {
 					return err
 				}
@@ -56,6 +58,13 @@ func dayCommand() *cobra.Command {
 						return err
 					}
 				}
+				for _, o := range d.Oil {
+					if o.TooWarm {
+						if err := printf(c.OutOrStdout(), "%s\n", text.Say("day.oilWarm", text.Figures(map[string]float64{"warmC": o.WarmC}, ""))+" "+names[o.Piece]); err != nil {
+							return err
+						}
+					}
+				}
 				for _, n := range d.Without {
 					if err := printf(c.OutOrStdout(), "left out: %s\n", n); err != nil {
 						return err
@@ -68,6 +77,9 @@ func dayCommand() *cobra.Command {
 	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
 	c.Flags().StringVar(&begin, "begin", time.Now().Format("2006-01-02")+"T08:00", "when the day begins")
 	c.Flags().IntSliceVar(&holds, "ovens", []int{4}, "how many pieces each oven holds")
+	c.Flags().BoolVar(&ask.Common, "common", false, "make settings that are nearly alike one")
+	c.Flags().BoolVar(&ask.Cycles, "cycles", false, "thermal cycles are of the day too")
+	c.Flags().Float64Var(&ask.GlueMin, "glue", 0, "minutes that the glue of a handle sets; 0: none")
 	c.Flags().BoolVar(&calendar, "ics", false, "as a calendar")
 	return c
 }

@@ -13,6 +13,8 @@ type Task struct {
 	Minutes float64 `json:"minutes"`
 	Hands   bool    `json:"hands,omitempty" doc:"takes the smith the whole time"`
 	OvenC   float64 `json:"ovenC,omitempty" doc:"in an oven at this setting; 0: in none"`
+	// NotBeforeMin: no sooner than so long after the day began, as it was moved by hand.
+	NotBeforeMin float64 `json:"notBeforeMin,omitempty"`
 	// WithinMin of the end of the one before it has to begin; 0: whenever.
 	WithinMin float64 `json:"withinMin,omitempty"`
 }
@@ -85,6 +87,9 @@ func Schedule(jobs []Job, ovens []Oven) ([]Placed, error) {
 			if err := within("minutes", t.Minutes, 0, mostMin); err != nil {
 				return nil, err
 			}
+			if err := within("notBeforeMin", t.NotBeforeMin, 0, mostMin); err != nil {
+				return nil, err
+			}
 			if err := within("withinMin", t.WithinMin, 0, mostMin); err != nil {
 				return nil, err
 			}
@@ -107,6 +112,9 @@ func Schedule(jobs []Job, ovens []Oven) ([]Placed, error) {
 // one is moved later.
 func (d *day) place(j Job, later []Job) ([]Placed, error) {
 	least := make([]float64, len(j.Tasks)) // each begins no earlier
+	for i := range j.Tasks {
+		least[i] = j.Tasks[i].NotBeforeMin
+	}
 	for range mostShifts {
 		placed, at, late := d.try(j, later, least)
 		if at < 0 {
@@ -234,26 +242,4 @@ func (d *day) keep(j Job, placed []Placed) {
 			sort.Slice(d.hands, func(a, b int) bool { return d.hands[a][0] < d.hands[b][0] })
 		}
 	}
-}
-
-// CoolMin is how long a piece cools between two tempers.
-const CoolMin = 30
-
-// QuenchMin is what a smith is busy with one blade for, from the fire to the oven's door.
-const QuenchMin = 15
-
-// DayOf is the day of one blade as it is advised.
-func DayOf(id, name string, a *Advice, t Treatment) Job {
-	j := Job{ID: id, Name: name, Tasks: []Task{{ID: "quench", What: "quench", Minutes: QuenchMin + a.SoakS/60, Hands: true}}}
-	for i := range max(1, t.Times) {
-		if i > 0 {
-			j.Tasks = append(j.Tasks, Task{ID: fmt.Sprintf("cool%d", i), What: "cool", Minutes: CoolMin})
-		}
-		temper := Task{ID: fmt.Sprintf("temper%d", i+1), What: "temper", Minutes: t.Hours * 60, OvenC: a.Temper.OvenC}
-		if i == 0 {
-			temper.WithinMin = 60
-		}
-		j.Tasks = append(j.Tasks, temper)
-	}
-	return j
 }

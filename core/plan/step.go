@@ -21,7 +21,7 @@ type Reading struct {
 // payload is there.
 type Step struct {
 	ID           string    `json:"id" doc:"of its own: there may be several of a kind"`
-	Kind         string    `json:"kind" enum:"straighten,weld,weldOn,slit,scarf,weldBit,corners,upset,breakDown,point,setDown,tang,ricasso,notch,profile,preCurve,bevel,falseEdge,correct,planish,stamp,twist,widenTang,lineCurve,formFlat,tangCurve,punch,cutOff,loop,weldLoop,wrap,harden,normalise,anneal"`
+	Kind         string    `json:"kind" enum:"straighten,weld,weldOn,slit,scarf,weldBit,corners,upset,breakDown,point,setDown,tang,ricasso,notch,profile,preCurve,bevel,falseEdge,correct,planish,stamp,twist,widenTang,lineCurve,formFlat,tangCurve,punch,cutOff,loop,weldLoop,wrap,harden,normalise,anneal,soften"`
 	Zones        []string  `json:"zones" enum:"point,blade,ricasso,tang"`
 	After        string    `json:"after,omitempty" doc:"the step that it has to come after"`
 	BecauseCode  string    `json:"becauseCode,omitempty"`

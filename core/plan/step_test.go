@@ -17,7 +17,7 @@ import (
 func TestEveryKindOfStepIsInTheContract(t *testing.T) {
 	f, ok := reflect.TypeFor[plan.Step]().FieldByName("Kind")
 	require.True(t, ok)
-	want := []string{"normalise", "anneal"}
+	want := []string{"normalise", "anneal", "soften"}
 	for _, k := range forge.Kinds() {
 		want = append(want, string(k))
 	}

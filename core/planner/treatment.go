@@ -66,6 +66,16 @@ func TreatmentOf(req *plan.Request, p *plan.Plan) harden.Treatment {
 	return harden.NewTreatment(p.Steel)
 }
 
+// LoadOf is the blade of a plan as a load of an oven.
+func LoadOf(id string, req *plan.Request, p *plan.Plan) harden.Load {
+	c := treated(req, p)
+	want := c.Treatment.WantHardness
+	if want == 0 {
+		want = c.WantHRC
+	}
+	return harden.Load{ID: id, Grade: c.Grade, Treatment: c.Treatment, WantHRC: want}
+}
+
 // treated is the blade of a plan as it is to be treated.
 func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	c := harden.Case{

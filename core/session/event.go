@@ -151,13 +151,19 @@ func (e *Event) Validate(c *Course) error {
 		k.Fail("text", "field.tooLong", fact.Figures{"highest": mostText})
 	}
 	e.Seen.validate(k.Within("seen"), c)
+	e.validateTold(k, c)
+	return k.Err()
+}
+
+// validateTold reports what of an event is missing that its kind tells.
+func (e *Event) validateTold(k fact.Check, c *Course) {
 	switch e.Kind {
 	case ToHarden, Treated:
 		if len(c.Treatment) == 0 {
 			k.Fail("kind", "session.noTreatment", nil)
 		}
 	case Saw:
-		if e.Seen.nothing() && e.Text == "" && e.Picture == "" {
+		if e.saysNothing() {
 			k.Fail("seen", "session.sawNothing", nil)
 		}
 	case Read:
@@ -177,7 +183,6 @@ func (e *Event) Validate(c *Course) error {
 			k.Fail("undoes", "session.undoesNothing", nil)
 		}
 	}
-	return k.Err()
 }
 
 // plainID tells whether an id is one that a device may make.

@@ -105,11 +105,23 @@ func (f *folding) take(e *Event, ms int64) {
 	case Treated:
 		f.treated(e, ms)
 	case Read, Faulty, Noted, Pictured, Saw:
-		if e.Kind == Read && e.Reading == nil || e.Kind == Faulty && e.Fault == nil || e.Kind == Saw && e.Seen.nothing() && e.Text == "" && e.Picture == "" {
-			return // says nothing
+		if !e.saysNothing() {
+			f.told(e, ms)
 		}
-		f.told(e, ms)
 	}
+}
+
+// saysNothing tells whether what an event was to tell is missing.
+func (e *Event) saysNothing() bool {
+	switch e.Kind {
+	case Read:
+		return e.Reading == nil
+	case Faulty:
+		return e.Fault == nil
+	case Saw:
+		return e.Seen.nothing() && e.Text == "" && e.Picture == ""
+	}
+	return false
 }
 
 // enter begins a phase; the piece is as hot as it then is. A course that is done stays so.

@@ -94,15 +94,23 @@ func (f *folding) treated(e *Event, ms int64) {
 // treating tells whether the treatment is what is in hand.
 func (s *State) treating(c *Course) bool { return s.Hardening && s.Treat < len(c.Treatment) }
 
-// treat fills in what is seen of a treatment.
-func (s *State) treat(c *Course, v *View, nowMs int64) {
-	v.Treating, v.Phase, v.Treat, v.Heats = true, Finished, s.Treat, v.Trip
-	v.Cycles, v.Step = v.Cycle, len(c.Steps)
+// treat fills in what is seen of a treatment, where it is in hand or done.
+func (s *State) treat(c *Course, v *View, nowMs int64) bool {
+	v.Treating, v.Treated = s.treating(c), len(c.Treatment) > 0 && s.Treat >= len(c.Treatment)
+	if !v.Treating && !v.Treated {
+		return false
+	}
+	v.Phase, v.Step, v.Heats, v.Cycles = Finished, len(c.Steps), v.Trip, v.Cycle
+	if v.Treated {
+		return true
+	}
+	v.Treat = s.Treat
 	v.TreatS = seconds(s.TreatMs, nowMs)
 	if st := &c.Treatment[s.Treat]; st.CountS > 0 {
 		v.TreatLeftS = st.CountS - v.TreatS
 		v.Last = v.TreatLeftS <= lastS && v.TreatLeftS > 0
 	}
+	return true
 }
 
 // ParseSeen reads one thing that was seen as it is typed. A time without a unit is in seconds

@@ -37,6 +37,7 @@ type View struct {
 	Side   Side    `json:"side,omitempty" enum:"mark,other" doc:"to be up next: that which was worked less"`
 
 	Treating   bool    `json:"treating,omitempty" doc:"hardening and tempering are in hand"`
+	Treated    bool    `json:"treated,omitempty" doc:"all of them are done"`
 	Treat      int     `json:"treat,omitempty" doc:"the step of them"`
 	TreatS     float64 `json:"treatS,omitempty" doc:"since the one before"`
 	TreatLeftS float64 `json:"treatLeftS,omitempty" doc:"of what it lasts; below nought: past"`
@@ -54,29 +55,12 @@ type View struct {
 func (s *State) Show(c *Course, nowMs int64) View {
 	v := View{Phase: s.Phase, Step: s.Step, SinceS: seconds(s.SinceMs, nowMs)}
 	v.Trip, v.Cycle = s.taken(c)
-	if s.treating(c) {
-		s.treat(c, &v, nowMs)
+	if s.treat(c, &v, nowMs) {
 		return v
 	}
 	step := s.Step
 	if v.Phase == OutOf && len(s.Trips) > 0 && len(c.Steps) > 0 {
-		k := s.cooling(c)
-		v.LeftS, v.WholeS, v.NowC, v.LowC = k.leftS(v.SinceS), k.wholeS(), k.atC(v.SinceS), k.lowC
-		if lasts := s.lastsS(c); v.SinceS > lasts+graceS {
-			// as Fold will take it, once something is told; what cools in a cycle lies there
-			v.Assumed, v.Phase = true, InFire
-			heat := c.Steps[min(step, len(c.Steps)-1)].Heat
-			for step < len(c.Steps) && c.Steps[step].Heat == heat {
-				step++
-			}
-			if s.cycling(c) {
-				v.Phase = Ready
-			}
-			s.intoFire(c, &v, step, s.SinceMs+int64(lasts*1000), k.lowC, nowMs)
-		} else {
-			v.Last, v.Cold = v.LeftS <= lastS && v.LeftS > 0, v.LeftS <= 0
-			v.SoakC = c.HeatOf(min(step, len(c.Steps)-1)).SoakC
-		}
+		step = s.outOf(c, &v, nowMs)
 	}
 	if v.Phase == InFire && !v.Assumed {
 		s.intoFire(c, &v, step, s.SinceMs, s.FromC, nowMs)
@@ -110,6 +94,30 @@ func (s *State) Show(c *Course, nowMs int64) View {
 	v.Held = [2]float64{h.Held.WidthMm, h.Held.ThicknessMm}
 	v.Rest = h.Number > 1 && c.heat(h.Number-1).Rest && v.Phase == InFire
 	return v
+}
+
+// outOf fills in what is seen of a piece that is out of the fire, or would be if anybody had said
+// that it went back; returns the step in hand.
+func (s *State) outOf(c *Course, v *View, nowMs int64) int {
+	step := s.Step
+	k := s.cooling(c)
+	v.LeftS, v.WholeS, v.NowC, v.LowC = k.leftS(v.SinceS), k.wholeS(), k.atC(v.SinceS), k.lowC
+	if lasts := s.lastsS(c); v.SinceS > lasts+graceS {
+		// as Fold will take it, once something is told; what cools in a cycle lies there
+		v.Assumed, v.Phase = true, InFire
+		heat := c.Steps[min(step, len(c.Steps)-1)].Heat
+		for step < len(c.Steps) && c.Steps[step].Heat == heat {
+			step++
+		}
+		if s.cycling(c) {
+			v.Phase = Ready
+		}
+		s.intoFire(c, v, step, s.SinceMs+int64(lasts*1000), k.lowC, nowMs)
+	} else {
+		v.Last, v.Cold = v.LeftS <= lastS && v.LeftS > 0, v.LeftS <= 0
+		v.SoakC = c.HeatOf(min(step, len(c.Steps)-1)).SoakC
+	}
+	return step
 }
 
 // taken counts the heats and the cycles that were taken.
@@ -208,6 +216,9 @@ func (s *State) Next(c *Course, v *View) Kind {
 	case Finished:
 		if v.Treating {
 			return Treated
+		}
+		if v.Treated {
+			return ""
 		}
 		if s.Step < len(c.Steps) { // it is taken as done, and nobody said so
 			return Done

@@ -44,8 +44,8 @@
 //	treatment.kiln         yes, no                soaked in a controlled oven
 //	treatment.way          oven, sand, oilBath, torch   tempered so, with its usual swing and hours
 //	treatment.tank, treatment.oven                one of the shop, sent whole as JSON
-//	treatment.late.WORK    yes, no                drill, bend or braze after the quench
-//	treatment.forced       yes, no                although it breaks a need
+//	treatment.late.WORK    no, yes, forced        drill, bend or braze after the quench; forced
+//	                       although it breaks a need
 //	choices.soften         yes, no                softened below the critical point
 //	analysis.carbonPct …   per cent               by the certificate of its bar (a piece, or stock)
 //	analysis.usual         ""                     as is typical of the grade

@@ -98,7 +98,7 @@ func heatOf(p *plan.Plan, h plan.HeatStep, units quantity.System) string {
 	switch first.Kind {
 	case "normalise":
 		code = "heats.cardAir"
-	case "anneal":
+	case "anneal", "soften":
 		code = "heats.cardSlow"
 	case "harden":
 		f := first.Fire()

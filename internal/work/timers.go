@@ -80,35 +80,57 @@ func (w *Work) Timers(ctx context.Context) (out []Timer, err error) {
 
 // StartTimer begins one now. Errors are *edit.InvalidError, and *StateError where too many run.
 func (w *Work) StartTimer(ctx context.Context, t Timer) (Timer, error) {
-	t.ID, t.StartedAt, t.Label = w.newID(), w.now(), strings.TrimSpace(t.Label)
-	c := fact.NewCheck()
-	fact.OneOf(c, "kind", t.Kind, TimerKinds()...)
-	doc.CheckName(c, "label", t.Label)
-	c.Range("seconds", t.Seconds, 1, longestTimerS)
-	if err := c.Err(); err != nil {
-		return t, edit.Invalid(err)
+	t.StartedAt = w.now()
+	out, err := w.startTimers(ctx, []Timer{t})
+	if err != nil {
+		return t, err
+	}
+	return out[0], nil
+}
+
+// startTimers begins some, or none of them.
+func (w *Work) startTimers(ctx context.Context, all []Timer) ([]Timer, error) {
+	for i := range all {
+		t := &all[i]
+		t.ID, t.Label = w.newID(), strings.TrimSpace(t.Label)
+		c := fact.NewCheck()
+		fact.OneOf(c, "kind", t.Kind, TimerKinds()...)
+		doc.CheckName(c, "label", t.Label)
+		c.Range("seconds", t.Seconds, 1, longestTimerS)
+		if err := c.Err(); err != nil {
+			return nil, edit.Invalid(err)
+		}
 	}
 	err := w.store.Write(ctx, func(tx store.Tx) error {
-		all, err := tx.Timers()
+		have, err := tx.Timers()
 		if err != nil {
 			return err
 		}
-		if len(all) >= mostTimers {
+		if len(have)+len(all) > mostTimers {
 			return &StateError{Code: "timer.tooMany"}
 		}
-		row := store.Timer{ID: t.ID, Kind: string(t.Kind), Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt}
-		if t.PieceID != "" {
-			if _, err := tx.Piece(t.PieceID); err != nil {
-				return missing("pieceId", err)
+		for i := range all {
+			t := &all[i]
+			row := store.Timer{ID: t.ID, Kind: string(t.Kind), Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt}
+			if t.PieceID != "" {
+				if _, err := tx.Piece(t.PieceID); err != nil {
+					return missing("pieceId", err)
+				}
+				row.PieceID = &t.PieceID
 			}
-			row.PieceID = &t.PieceID
+			if err := tx.AddTimer(row); err != nil {
+				return err
+			}
 		}
-		return tx.AddTimer(row)
+		return nil
 	})
-	if err == nil {
-		w.tell(Event{"timer", t.ID, 0})
+	if err != nil {
+		return nil, err
 	}
-	return t, err
+	for i := range all {
+		w.tell(Event{"timer", all[i].ID, 0})
+	}
+	return all, nil
 }
 
 // StopTimer stops one that runs, or has rung.

@@ -15,8 +15,10 @@ import { Lying } from "./Lying";
 import type { Link, LinkState } from "./link";
 import { NoteSheet } from "./NoteSheet";
 import { ReadingSheet } from "./ReadingSheet";
+import { SeenSheet } from "./SeenSheet";
 import { wakeSound } from "./sound";
 import { TimeBar } from "./TimeBar";
+import { Treat } from "./Treat";
 import { useAloud } from "./useAloud";
 import { useAwake } from "./useAwake";
 import { useLink, useShown } from "./useFire";
@@ -32,7 +34,7 @@ export function AnvilPage() {
   return <AtTheAnvil key={link.session.id} link={link} pieceId={id} />;
 }
 
-type Sheet = "reading" | "fault" | "note";
+type Sheet = "reading" | "fault" | "note" | "seen";
 const taughtKey = "coldember.goKey";
 /** A foot switch bounces, and a hand is heavy: two touches within this are one, ms. */
 const bounceMs = 250;
@@ -64,7 +66,8 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
     (said: Parameters<Link["tell"]>[0]) => {
       const now = link.get().shown.view;
       const here = course.steps[now.step];
-      link.tell({ step: now.phase === "out" ? here?.id : undefined, side: now.side, ...said });
+      const treat = now.treating ? course.treatment?.[now.treat ?? 0]?.id : undefined;
+      link.tell({ step: treat ?? (now.phase === "out" ? here?.id : undefined), side: now.side, ...said });
     },
     [link, course],
   );
@@ -78,6 +81,9 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
     if (next) tell({ kind: next });
     else leave();
   }, [link, tell, leave]);
+  // hardening is gone on to by a key of its own: the last blow of the forging is no sign for it
+  const canHarden =
+    ["finished", "ready", "away"].includes(v.phase) && !v.treating && !v.treated && (course.treatment?.length ?? 0) > 0;
   const stillHot = v.phase === "out" && shown.next === "back";
 
   useLayoutEffect(() => {
@@ -96,6 +102,8 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         else if (e.key === "p" && v.phase === "out") tell({ kind: "past" });
         else if (e.key === "h" && v.phase === "out") tell({ kind: "firstBlow" });
         else if (e.key === "j" && v.phase === "out") tell({ kind: "lastBlow" });
+        else if (e.key === "h" && canHarden) tell({ kind: "toHarden" });
+        else if (e.key === "s" && (v.treating || v.treated)) setSheet("seen");
         else if (e.key === "b") tell({ kind: "break" });
         else if (e.key === "r") setSheet("reading");
         else if (e.key === "f") setSheet("fault");
@@ -115,7 +123,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
     };
     window.addEventListener("keydown", on, true);
     return () => window.removeEventListener("keydown", on, true);
-  }, [sheet, teaching, taught, goOn, tell, leave, link, stillHot, v.phase]);
+  }, [sheet, teaching, taught, goOn, tell, leave, link, stillHot, canHarden, v.phase, v.treating, v.treated]);
 
   return createPortal(
     <div
@@ -133,9 +141,11 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       <h1 className="sr-only">{link.session.name}</h1>
       <div className="flex items-baseline gap-3 text-[clamp(16px,3.2vmin,34px)]">
         <span className="narrow" data-testid="anvil-count">
-          {v.cycling
-            ? say("heats.cycleOf", { n: (v.cycle ?? 0) + (v.phase === "out" ? 0 : 1), of: v.cycles ?? 0 })
-            : say("anvil.heatOf", { n: v.trip + (v.phase === "out" || v.phase === "finished" ? 0 : 1), of: v.heats })}
+          {v.treating
+            ? say("anvil.treatOf", { n: (v.treat ?? 0) + 1, of: course.treatment?.length ?? 0 })
+            : v.cycling
+              ? say("heats.cycleOf", { n: (v.cycle ?? 0) + (v.phase === "out" ? 0 : 1), of: v.cycles ?? 0 })
+              : say("anvil.heatOf", { n: v.trip + (v.phase === "out" || v.phase === "finished" ? 0 : 1), of: v.heats })}
         </span>
         <span className="min-w-0 flex-1 truncate text-[#9ba39f]">{link.session.name}</span>
         <Line s={s} device={link.device} />
@@ -149,8 +159,8 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         onClick={goOn}
       >
         <div className="flex min-h-0 min-w-0 flex-col">
-          <Face course={course} shown={shown} />
-          {heat && (
+          {v.treating ? <Treat course={course} shown={shown} /> : <Face course={course} shown={shown} />}
+          {heat && !v.treating && (
             <div className="min-h-[14vh] flex-1 py-[1.5vmin]">
               <Lying
                 course={course}
@@ -171,6 +181,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         shown={shown}
         onGo={goOn}
         stillHot={stillHot}
+        canHarden={canHarden}
         onTell={tell}
         onBack={() => link.takeBack()}
         onSheet={setSheet}
@@ -191,6 +202,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         shown={shown}
         onClose={() => setSheet(undefined)}
       />
+      <SeenSheet open={sheet === "seen"} link={link} shown={shown} onClose={() => setSheet(undefined)} />
       <NoteSheet
         kind={sheet === "fault" ? "fault" : "note"}
         open={sheet === "fault" || sheet === "note"}

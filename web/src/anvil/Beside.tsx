@@ -1,4 +1,5 @@
 import { useShop, useUnits } from "../api/hooks";
+import { treatName } from "../stages/harden/steps";
 import { say, told } from "../text/say";
 import { print } from "../units/print";
 import type { Session, Shown } from "./core";
@@ -16,6 +17,7 @@ export function Beside({ session, shown }: { session: Session; shown: Shown }) {
   const after = session.grips.find((g) => g.heat === v.heat + 1);
   const tongs = (i: number) => shop.data?.tongs[i]?.name ?? "";
   const held = `${print.length(v.heldMm[0] ?? 0, units)} × ${print.length(v.heldMm[1] ?? 0, units)}`;
+  if (v.treating) return <ToCome session={session} shown={shown} />;
   const rows: [string, string, boolean?][] = [];
   if (grip)
     rows.push([
@@ -69,5 +71,23 @@ export function Beside({ session, shown }: { session: Session; shown: Shown }) {
         </div>
       ))}
     </dl>
+  );
+}
+
+/** Of hardening and tempering: the steps that come after this one. */
+function ToCome({ session, shown }: { session: Session; shown: Shown }) {
+  const next = (session.course.treatment ?? []).slice((shown.view.treat ?? 0) + 1);
+  return (
+    <div className="text-[clamp(15px,2.5vmin,24px)] leading-tight" data-testid="anvil-beside">
+      <p className="text-[#9ba39f]">{say("anvil.next")}</p>
+      <ol className="mt-1 grid gap-[0.8vmin]">
+        {next.map((s) => (
+          <li key={s.id}>
+            {treatName(s.id)}
+            {(s.countS ?? 0) > 0 && <span className="text-[#9ba39f]"> · {print.duration(s.countS ?? 0)}</span>}
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }

@@ -19,8 +19,8 @@ export function Face({ course, shown }: { course: Course; shown: Shown }) {
   if (v.phase === "finished" || !step)
     return (
       <Middle>
-        <p className={large}>{say("anvil.finished")}</p>
-        <p className={`${small} mt-4 text-[#9ba39f]`}>{say("anvil.finishedNext")}</p>
+        <p className={large}>{say(v.treated ? "anvil.treated" : "anvil.finished")}</p>
+        <p className={`${small} mt-4 text-[#9ba39f]`}>{say(v.treated ? "anvil.treatedNext" : "anvil.finishedNext")}</p>
       </Middle>
     );
   const heat = course.heats[step.heat - 1];

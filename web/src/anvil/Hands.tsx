@@ -6,10 +6,11 @@ import type { Said } from "./link";
 interface Props {
   shown: Shown;
   stillHot: boolean;
+  canHarden: boolean;
   onGo: () => void;
   onTell: (said: Said) => void;
   onBack: () => void;
-  onSheet: (sheet: "reading" | "fault" | "note") => void;
+  onSheet: (sheet: "reading" | "fault" | "note" | "seen") => void;
   onLeave: () => void;
   quiet: boolean;
   onQuiet: () => void;
@@ -42,6 +43,16 @@ export function Hands(p: Props) {
         {out && (
           <Small onClick={() => p.onTell({ kind: "notYet" })} hint="N">
             {say("anvil.notYet")}
+          </Small>
+        )}
+        {p.canHarden && (
+          <Small onClick={() => p.onTell({ kind: "toHarden" })} hint="H">
+            {say("anvil.toHarden")}
+          </Small>
+        )}
+        {(v.treating || v.treated) && (
+          <Small onClick={() => p.onSheet("seen")} hint="S">
+            {say("anvil.sawIt")}
           </Small>
         )}
         {p.stillHot && (

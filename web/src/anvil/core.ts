@@ -6,6 +6,7 @@ export type Step = Schemas["FireStep"];
 export type Heat = Schemas["FireHeat"];
 export type Event = Schemas["FireEvent"];
 export type Shown = Schemas["FireShown"];
+type Seen = Schemas["FireSeen"];
 type Reading = Schemas["FireReading"];
 export type Session = Schemas["Session"];
 export type Quantity = Reading["quantity"];
@@ -25,10 +26,11 @@ export interface Fold {
   drop(id: string): void;
   show(device: string, nowMs: number): Shown;
   check(event: Event): Wrong[];
+  seen(typed: Record<string, string | undefined>, quick: boolean, units: string): { seen?: Seen; problems: Wrong[] };
   reading(q: Quantity, text: string, at: string, units: string): { reading?: Reading; problems: Wrong[] };
 }
 
-type Raw = Record<"open" | "add" | "drop" | "show" | "check" | "reading", (...args: unknown[]) => string>;
+type Raw = Record<"open" | "add" | "drop" | "show" | "check" | "reading" | "seen", (...args: unknown[]) => string>;
 
 interface GoRuntime {
   importObject: WebAssembly.Imports;
@@ -84,6 +86,7 @@ export async function fold(): Promise<Fold> {
     drop: (id) => read<boolean>(f.drop(id)) as unknown as undefined,
     show: (device, ms) => read<Shown>(f.show(device, ms)),
     check: (e) => read<Wrong[]>(f.check(JSON.stringify(e))),
+    seen: (typed, quick, units) => read(f.seen(JSON.stringify(typed), quick, units)),
     reading: (q, text, at, units) => read(f.reading(q, text, at, units)),
   };
 }

@@ -155,6 +155,9 @@ export class Link {
   reading = (...args: Parameters<Fold["reading"]>): ReturnType<Fold["reading"]> =>
     this.fold?.reading(...args) ?? { problems: [] };
 
+  /** What was typed as seen of a step of the treatment. */
+  seen = (...args: Parameters<Fold["seen"]>): ReturnType<Fold["seen"]> => this.fold?.seen(...args) ?? { problems: [] };
+
   /** Lets go of an event that was refused. */
   letGo(id: string): void {
     this.hold({ ...this.kept, refused: this.kept.refused.filter((r) => r.event.id !== id) });

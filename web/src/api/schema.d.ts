@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/day/timers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a timer for every part of a day that is waited for */
+        post: operations["startDay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/events": {
         parameters: {
             query?: never;
@@ -1655,9 +1672,21 @@ export interface components {
         };
         Day: {
             jobs: components["schemas"]["HardenJob"][];
+            /** @description how warm the tank of each is when its turn comes */
+            oil: components["schemas"]["DayOil"][];
             placed: components["schemas"]["HardenPlaced"][];
+            /** @description what each piece is tempered at, by its id */
+            settings: {
+                [key: string]: components["schemas"]["HardenSetting"];
+            };
             /** @description pieces that do not harden, or of which no oven can be said */
             without: string[];
+        };
+        DayOil: {
+            pieceId: string;
+            tooWarm?: boolean;
+            /** Format: double */
+            warmC: number;
         };
         Design: {
             /**
@@ -2532,6 +2561,8 @@ export interface components {
              * @description since the one before
              */
             treatS?: number;
+            /** @description all of them are done */
+            treated?: boolean;
             /** @description hardening and tempering are in hand */
             treating?: boolean;
             /**
@@ -3143,6 +3174,17 @@ export interface components {
             /** Format: double */
             toMin: number;
         };
+        HardenSetting: {
+            /** Format: double */
+            hrc?: number;
+            /** Format: double */
+            ovenC: number;
+            /**
+             * Format: double
+             * @description that it would be at by itself
+             */
+            ownC: number;
+        };
         HardenStep: {
             /**
              * Format: double
@@ -3180,6 +3222,8 @@ export interface components {
             id: string;
             /** Format: double */
             minutes: number;
+            /** Format: double */
+            notBeforeMin?: number;
             /**
              * Format: double
              * @description in an oven at this setting; 0: in none
@@ -4466,7 +4510,7 @@ export interface components {
             /** @description of its own: there may be several of a kind */
             id: string;
             /** @enum {string} */
-            kind: "straighten" | "weld" | "weldOn" | "slit" | "scarf" | "weldBit" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "lineCurve" | "formFlat" | "tangCurve" | "punch" | "cutOff" | "loop" | "weldLoop" | "wrap" | "harden" | "normalise" | "anneal";
+            kind: "straighten" | "weld" | "weldOn" | "slit" | "scarf" | "weldBit" | "corners" | "upset" | "breakDown" | "point" | "setDown" | "tang" | "ricasso" | "notch" | "profile" | "preCurve" | "bevel" | "falseEdge" | "correct" | "planish" | "stamp" | "twist" | "widenTang" | "lineCurve" | "formFlat" | "tangCurve" | "punch" | "cutOff" | "loop" | "weldLoop" | "wrap" | "harden" | "normalise" | "anneal" | "soften";
             /** Format: int64 */
             passes: number;
             readings?: components["schemas"]["Reading"][];
@@ -5649,10 +5693,18 @@ export interface operations {
             query?: {
                 /** @description ids, in the order in which they are quenched */
                 pieces?: string[];
-                /** @description how many pieces each oven holds */
+                /** @description how many pieces each oven holds; none: the ovens of the shop */
                 ovens?: number[];
-                /** @description of the day, for the calendar */
+                /** @description of the day, for the calendar and the timers */
                 begin?: string;
+                /** @description settings that are nearly alike are made one */
+                common?: boolean;
+                /** @description thermal cycles are of the day too */
+                cycles?: boolean;
+                /** @description handles are glued up after, and set so long; 0: none */
+                glueMin?: number;
+                /** @description tasks moved by hand: piece id, task and minute after the beginning, with colons between */
+                moved?: string[];
             };
             header?: never;
             path?: never;
@@ -5712,10 +5764,18 @@ export interface operations {
             query?: {
                 /** @description ids, in the order in which they are quenched */
                 pieces?: string[];
-                /** @description how many pieces each oven holds */
+                /** @description how many pieces each oven holds; none: the ovens of the shop */
                 ovens?: number[];
-                /** @description of the day, for the calendar */
+                /** @description of the day, for the calendar and the timers */
                 begin?: string;
+                /** @description settings that are nearly alike are made one */
+                common?: boolean;
+                /** @description thermal cycles are of the day too */
+                cycles?: boolean;
+                /** @description handles are glued up after, and set so long; 0: none */
+                glueMin?: number;
+                /** @description tasks moved by hand: piece id, task and minute after the beginning, with colons between */
+                moved?: string[];
             };
             header?: never;
             path?: never;
@@ -5732,6 +5792,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    startDay: {
+        parameters: {
+            query?: {
+                /** @description ids, in the order in which they are quenched */
+                pieces?: string[];
+                /** @description how many pieces each oven holds; none: the ovens of the shop */
+                ovens?: number[];
+                /** @description of the day, for the calendar and the timers */
+                begin?: string;
+                /** @description settings that are nearly alike are made one */
+                common?: boolean;
+                /** @description thermal cycles are of the day too */
+                cycles?: boolean;
+                /** @description handles are glued up after, and set so long; 0: none */
+                glueMin?: number;
+                /** @description tasks moved by hand: piece id, task and minute after the beginning, with colons between */
+                moved?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timers"];
                 };
             };
             /** @description Not Found */

@@ -1,17 +1,14 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { ArrowDown, ArrowUp } from "lucide-react";
-import { useEffect, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import { toast } from "sonner";
 import { api, ask, Refused } from "../api/client";
-import { usePieces, useUnits } from "../api/hooks";
+import { usePieces, useShop, useUnits } from "../api/hooks";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
-import { say, told } from "../text/say";
-import { print } from "../units/print";
-import { clockAt, moved } from "./order";
-
-const rowPx = 34;
-const namePx = 150;
+import { count, say } from "../text/say";
+import { DayDrawn } from "./DayDrawn";
+import { moved } from "./order";
 
 /** The day of hardening and tempering: several pieces laid out so that ovens and hands do not collide. */
 export function DayPage() {
@@ -21,16 +18,34 @@ export function DayPage() {
   const [search, setSearch] = useSearchParams();
   // The address follows what is set here: two quick taps would both begin from the same address.
   const [asked, setAsked] = useState(() => read(search));
-  const { chosen, ovens, begin } = asked;
+  const { chosen, begin } = asked;
+  const shop = useShop();
+  // until they are set here they are the shop's
+  const ovens = asked.ovens.length > 0 ? asked.ovens : (shop.data?.ovens ?? []).map((o) => o.holds);
   const set = (change: (was: Asked) => Partial<Asked>) => setAsked((was) => ({ ...was, ...change(was) }));
+  // addresses that were set here and not yet seen: any other is a link to another day
+  const own = useRef(new Set([search.toString()]));
+  const setAddress = useRef(setSearch);
+  setAddress.current = setSearch;
   useEffect(() => {
-    const next = new URLSearchParams({ o: asked.ovens.join(","), b: asked.begin });
-    for (const id of asked.chosen) next.append("p", id);
-    if (next.toString() !== search.toString()) setSearch(next, { replace: true });
-  }, [asked, search, setSearch]);
+    if (!own.current.delete(search.toString())) setAsked(read(search));
+  }, [search]);
+  useEffect(() => {
+    const next = address(asked);
+    own.current.add(next.toString());
+    setAddress.current(next, { replace: true });
+  }, [asked]);
+  const params = {
+    pieces: chosen,
+    ovens: asked.ovens,
+    common: asked.common,
+    cycles: asked.cycles,
+    glueMin: asked.glue,
+    moved: asked.moved,
+  };
   const day = useQuery({
-    queryKey: ["day", chosen, ovens],
-    queryFn: () => ask(api.GET("/api/v1/day", { params: { query: { pieces: chosen, ovens } } })),
+    queryKey: ["day", params],
+    queryFn: () => ask(api.GET("/api/v1/day", { params: { query: params } })),
     enabled: chosen.length > 0,
     placeholderData: keepPreviousData,
     retry: false,
@@ -40,9 +55,25 @@ export function DayPage() {
   const at = new Date();
   const [h = 8, m = 0] = begin.split(":").map(Number);
   at.setHours(h, m, 0, 0);
-  const query = new URLSearchParams({ begin: at.toISOString() });
+  const query = new URLSearchParams({
+    begin: at.toISOString(),
+    common: String(asked.common),
+    cycles: String(asked.cycles),
+    glueMin: String(asked.glue),
+  });
   for (const id of chosen) query.append("pieces", id);
-  for (const n of ovens) query.append("ovens", String(n));
+  for (const n of asked.ovens) query.append("ovens", String(n));
+  for (const m of asked.moved) query.append("moved", m);
+  const start = async () => {
+    try {
+      const t = await ask(
+        api.POST("/api/v1/day/timers", { params: { query: { ...params, begin: at.toISOString() } } }),
+      );
+      toast(count("day.started", t.items.length));
+    } catch (e) {
+      toast(e instanceof Refused ? e.problem.detail : say("ui.offline"));
+    }
+  };
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6" data-testid="day-page">
       <h1 className="mb-1 text-3xl">{say("day.title")}</h1>
@@ -82,8 +113,8 @@ export function DayPage() {
                   className="w-20 rounded border border-line bg-plate px-2 py-2"
                   value={n}
                   onChange={({ target: { value } }) =>
-                    set((was) => ({
-                      ovens: was.ovens.map((o, k) => (k === i ? Math.max(1, Math.min(100, Number(value) || 1)) : o)),
+                    set(() => ({
+                      ovens: ovens.map((o, k) => (k === i ? Math.max(1, Math.min(100, Number(value) || 1)) : o)),
                     }))
                   }
                 />
@@ -92,13 +123,13 @@ export function DayPage() {
             <button
               type="button"
               className="press"
-              onClick={() => set((was) => ({ ovens: [...was.ovens, 4] }))}
+              onClick={() => set(() => ({ ovens: [...ovens, 4] }))}
               disabled={ovens.length >= 6}
             >
               {say("day.moreOvens")}
             </button>
             {ovens.length > 1 && (
-              <button type="button" className="press" onClick={() => set((was) => ({ ovens: was.ovens.slice(0, -1) }))}>
+              <button type="button" className="press" onClick={() => set(() => ({ ovens: ovens.slice(0, -1) }))}>
                 {say("day.fewerOvens")}
               </button>
             )}
@@ -110,6 +141,25 @@ export function DayPage() {
               className="rounded border border-line bg-plate px-2 py-2"
               value={begin}
               onChange={({ target: { value } }) => value && set(() => ({ begin: value }))}
+            />
+          </label>
+          <div className="grid">
+            <Check label={say("day.common")} on={asked.common} onSet={(common) => set(() => ({ common }))} />
+            <Check label={say("day.cycles")} on={asked.cycles} onSet={(cycles) => set(() => ({ cycles }))} />
+          </div>
+          <label>
+            <span className="mb-0.5 block text-sm text-quiet">{say("day.glue")}</span>
+            <input
+              type="number"
+              min={0}
+              max={2880}
+              step={5}
+              className="w-28 rounded border border-line bg-plate px-2 py-2"
+              value={asked.glue}
+              data-testid="day-glue"
+              onChange={({ target: { value } }) =>
+                set(() => ({ glue: Math.max(0, Math.min(2880, Number(value) || 0)) }))
+              }
             />
           </label>
         </div>
@@ -127,15 +177,35 @@ export function DayPage() {
               {day.data.without.length > 0 && (
                 <p className="mb-2 text-quiet">{say("day.without", { names: day.data.without.join(", ") })}</p>
               )}
-              <Drawn
+              <DayDrawn
                 day={day.data}
                 at={at}
                 units={units}
-                onMove={(id, by) => set((was) => ({ chosen: moved(was.chosen, id, by) }))}
+                onOrder={(id, by) => set((was) => ({ chosen: moved(was.chosen, id, by) }))}
+                onMove={(piece, task, min) =>
+                  set((was) => ({
+                    moved: [...was.moved.filter((m) => !m.startsWith(`${piece}:${task}:`)), `${piece}:${task}:${min}`],
+                  }))
+                }
               />
-              <a className="press mt-3 inline-flex" href={`/api/v1/day.ics?${query}`} download data-testid="day-ics">
-                {say("timer.calendar")}
-              </a>
+              <div className="mt-3 flex flex-wrap gap-2">
+                <button type="button" className="press press-act" onClick={() => void start()} data-testid="day-start">
+                  {say("day.start")}
+                </button>
+                {asked.moved.length > 0 && (
+                  <button
+                    type="button"
+                    className="press"
+                    onClick={() => set(() => ({ moved: [] }))}
+                    data-testid="day-unmove"
+                  >
+                    {say("day.unmove")}
+                  </button>
+                )}
+                <a className="press inline-flex" href={`/api/v1/day.ics?${query}`} download data-testid="day-ics">
+                  {say("timer.calendar")}
+                </a>
+              </div>
             </>
           )}
           <p className="mt-3 text-sm text-quiet">
@@ -147,133 +217,51 @@ export function DayPage() {
   );
 }
 
-type Asked = { chosen: string[]; ovens: number[]; begin: string };
+function Check({ label, on, onSet }: { label: string; on: boolean; onSet: (on: boolean) => void }) {
+  return (
+    <label className="flex min-h-11 items-center gap-2">
+      <input
+        type="checkbox"
+        className="size-5 accent-act"
+        checked={on}
+        onChange={({ target: { checked } }) => onSet(checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
+type Asked = {
+  chosen: string[];
+  ovens: number[];
+  begin: string;
+  common: boolean;
+  cycles: boolean;
+  glue: number;
+  moved: string[];
+};
 
 const read = (search: URLSearchParams): Asked => ({
   chosen: search.getAll("p"),
-  ovens: (search.get("o") ?? "4")
+  ovens: (search.get("o") ?? "")
     .split(",")
     .map(Number)
     .filter((n) => Number.isInteger(n) && n > 0),
   begin: search.get("b") ?? "08:00",
+  common: search.get("c") === "1",
+  cycles: search.get("n") === "1",
+  glue: Math.max(0, Math.min(2880, Number(search.get("g")) || 0)),
+  moved: search.getAll("m"),
 });
 
-type Laid = Awaited<ReturnType<typeof laid>>;
-const laid = () => ask(api.GET("/api/v1/day", { params: { query: {} } }));
-
-/** A row a piece, time from left to right: in hand, in the oven at its setting, cooling. */
-function Drawn({
-  day,
-  at,
-  units,
-  onMove,
-}: {
-  day: Laid;
-  at: Date;
-  units: string;
-  onMove: (id: string, by: number) => void;
-}) {
-  const end = Math.max(60, ...day.placed.map((p) => p.toMin));
-  const hours = Array.from({ length: Math.ceil(end / 60) + 1 }, (_, i) => i);
-  const width = 760;
-  const x = (min: number) => namePx + (min / (hours.length * 60)) * (width - namePx);
-  const task = (job: string, id: string) => day.jobs.find((j) => j.id === job)?.tasks.find((t) => t.id === id);
-  return (
-    <div className="overflow-x-auto">
-      <svg
-        viewBox={`0 0 ${width} ${day.jobs.length * rowPx + 26}`}
-        className="w-full min-w-[620px]"
-        role="img"
-        aria-label={say("day.drawn")}
-      >
-        {hours.map((h) => (
-          <g key={h}>
-            <path d={`M${x(h * 60)},18V${day.jobs.length * rowPx + 22}`} stroke="var(--line)" />
-            {(hours.length < 14 || h % 2 === 0) && (
-              <text x={x(h * 60)} y="13" textAnchor="middle" fontSize="13" className="narrow" fill="var(--quiet)">
-                {clockAt(at, h * 60)}
-              </text>
-            )}
-          </g>
-        ))}
-        {day.jobs.map((j, row) => (
-          <text key={j.id} x="0" y={22 + row * rowPx + 20} fontSize="15" className="narrow" fill="var(--chalk)">
-            {j.name.length > 22 ? `${j.name.slice(0, 21)}…` : j.name}
-          </text>
-        ))}
-        {day.placed.map((p) => {
-          const row = day.jobs.findIndex((j) => j.id === p.job);
-          const t = task(p.job, p.task);
-          const wide = Math.max(2, x(p.toMin) - x(p.fromMin));
-          const oven = p.oven >= 0;
-          return (
-            <g key={p.job + p.task} data-placed={p.task} data-oven={p.oven}>
-              <rect
-                x={x(p.fromMin)}
-                y={22 + row * rowPx + (t?.what === "cool" ? 12 : 4)}
-                width={wide}
-                height={t?.what === "cool" ? 10 : rowPx - 8}
-                rx="2"
-                fill={oven ? "var(--zone-blade)" : t?.what === "cool" ? "var(--line)" : "var(--ember)"}
-                fillOpacity={oven ? 0.75 : 0.9}
-              />
-              {oven && wide > 60 && (
-                <text
-                  x={x(p.fromMin) + wide / 2}
-                  y={22 + row * rowPx + 21}
-                  textAnchor="middle"
-                  fontSize="13"
-                  className="narrow"
-                  fill="var(--chalk)"
-                  stroke="var(--plate)"
-                  strokeWidth="3"
-                  paintOrder="stroke"
-                >
-                  {print.temperature(t?.ovenC ?? 0, units)} · {p.oven + 1}
-                </text>
-              )}
-            </g>
-          );
-        })}
-      </svg>
-      <ol className="mt-2 grid gap-1">
-        {day.jobs.map((j, i) => (
-          <li key={j.id} className="flex flex-wrap items-center gap-2 border-t border-line py-1" data-day-job={j.name}>
-            <button
-              type="button"
-              className="press press-plain min-h-11 !px-2"
-              aria-label={say("day.earlier", { name: j.name })}
-              disabled={i === 0}
-              onClick={() => onMove(j.id, -1)}
-            >
-              <ArrowUp size={16} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="press press-plain min-h-11 !px-2"
-              aria-label={say("day.later", { name: j.name })}
-              disabled={i + 1 === day.jobs.length}
-              onClick={() => onMove(j.id, 1)}
-            >
-              <ArrowDown size={16} aria-hidden />
-            </button>
-            <Link to={`/pieces/${j.id}/harden`} className="narrow w-44 text-lg hover:text-act">
-              {j.name}
-            </Link>
-            <span className="text-quiet">
-              {day.placed
-                .filter((p) => p.job === j.id)
-                .sort((a, b) => a.fromMin - b.fromMin)
-                .filter((p) => task(j.id, p.task)?.what !== "cool")
-                .map(
-                  (p) =>
-                    `${clockAt(at, p.fromMin)} ${told(p.oven >= 0 ? "day.inOven" : "day.quench", { n: p.oven + 1 })}`,
-                )
-                .join(" · ")}
-            </span>
-          </li>
-        ))}
-      </ol>
-    </div>
-  );
+/** The address that says the same. */
+function address(a: Asked): URLSearchParams {
+  const out = new URLSearchParams({ b: a.begin });
+  if (a.ovens.length > 0) out.set("o", a.ovens.join(","));
+  if (a.common) out.set("c", "1");
+  if (a.cycles) out.set("n", "1");
+  if (a.glue > 0) out.set("g", String(a.glue));
+  for (const id of a.chosen) out.append("p", id);
+  for (const m of a.moved) out.append("m", m);
+  return out;
 }

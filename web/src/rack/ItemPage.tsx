@@ -9,6 +9,7 @@ import { Figure } from "../ui/Figure";
 import { Group } from "../ui/Group";
 import { Typed } from "../ui/Typed";
 import { print } from "../units/print";
+import { AnalysisPanel } from "./AnalysisPanel";
 import { BeliefPanel } from "./BeliefPanel";
 import { DeadPanel } from "./DeadPanel";
 import { Drawn } from "./Drawn";
@@ -80,6 +81,7 @@ export function ItemPage({ item }: { item: Stock }) {
         </div>
         <div className="grid content-start gap-6">
           <BeliefPanel item={item} edit={edit} />
+          <AnalysisPanel item={item} edit={edit} />
           <FitsPanel item={item} />
         </div>
       </div>

@@ -14,6 +14,9 @@ import { CopiesPanel } from "./CopiesPanel";
 
 const smithFields = ["hammerKg", "faceMm", "peenBiteMm", "peenLengthMm"] as const;
 const tongsFields = ["leastMm", "mostMm", "wideMm"] as const;
+const bathFields = ["warmC", "volumeL", "longMm", "severityPerIn"] as const;
+const ovenFields = ["swingK", "longMm", "mostC", "holds"] as const;
+const bathClasses = ["mediumOil", "fastOil", "veryFastOil", "stillOil", "water", "brine", "plates"];
 const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
 
 /** Units, paper, the smiths of the shop and the forge. */
@@ -69,8 +72,8 @@ function ShopForm({ shop }: { shop: Settings }) {
     />
   );
   /** Tools of one kind: each with its figures, and the usual ones to add. */
-  const set = <K extends string, T extends Record<K, number> & { name: string }>(
-    name: "hammers" | "hearths" | "tongs",
+  const set = <K extends string, T extends { [P in K]?: number } & { name: string }>(
+    name: "hammers" | "hearths" | "tongs" | "baths" | "ovens",
     adding: string,
     tools: T[],
     fields: readonly K[],
@@ -89,7 +92,7 @@ function ShopForm({ shop }: { shop: Settings }) {
             {choice?.(i, tool)}
             {fields
               .filter((k) => shows?.(tool, k) ?? true)
-              .map((k) => typed(`${name}.${i}.${k}`, tool[k], told(`field.name.${labels}.${k}`)))}
+              .map((k) => typed(`${name}.${i}.${k}`, tool[k] ?? 0, told(`field.name.${labels}.${k}`)))}
             <button
               type="button"
               className="press press-plain self-end justify-self-start"
@@ -210,6 +213,32 @@ function ShopForm({ shop }: { shop: Settings }) {
         "tongs",
         (i, t) => pick(`tongs.${i}.jaw`, t.jaw, say("field.name.tongs.jaw"), ["flatJaw", "boxJaw", "veeJaw"], "tongs"),
         (t, k) => k !== "wideMm" || t.jaw === "boxJaw",
+      )}
+      {set(
+        "baths",
+        "shop.addBath",
+        shop.baths,
+        bathFields,
+        "baths",
+        ["mediumOil", "fastOil", "veryFastOil", "water", "brine", "plates"],
+        "bath",
+        (i, b) => pick(`baths.${i}.class`, b.class, say("field.name.baths.class"), bathClasses, "bath"),
+        (b, k) => k !== "volumeL" || b.class !== "plates",
+      )}
+      {set(
+        "ovens",
+        "shop.addOven",
+        shop.ovens,
+        ovenFields,
+        "ovens",
+        ["kitchen", "sand", "kiln", "oilBath"],
+        "oven",
+        (i, o) => (
+          <>
+            {pick(`ovens.${i}.way`, o.way, say("field.name.ovens.way"), ["oven", "sand", "oilBath"], "way")}
+            {pick(`ovens.${i}.kiln`, o.kiln ? "yes" : "no", say("field.name.ovens.kiln"), ["no", "yes"], "kiln")}
+          </>
+        ),
       )}
       <CopiesPanel
         fields={

@@ -1,24 +1,41 @@
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { heatColour, say, told } from "../../text/say";
+import { TimerButton } from "../../timers/TimerButton";
 import { DraftPick } from "../../ui/DraftField";
 import { print } from "../../units/print";
+import { isCycle } from "../heats/machine";
 import { useAdvice } from "./useAdvice";
 
 const schools = ["descending", "equal", "once", "anneal"] as const;
+const evens = ["forgeLow", "stored", "kiln"] as const;
 
 /** Thermal cycles: each with its temperature, colour and cooling, and the grain that is left after it. */
 export function CyclesPanel() {
-  const { plan } = useDraftState();
+  const { plan, piece, doc } = useDraftState();
   const units = useUnits();
   const { data: a } = useAdvice();
-  const cycles = plan.operations.filter((o) => o.kind === "normalise" || o.kind === "anneal");
+  const even = doc.request.choices.even ?? "forgeLow";
+  const cycles = plan.operations.filter((o) => isCycle(o.kind));
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="cycles-panel">
       <DraftPick
         field="choices.cycles"
         label={say("field.name.choices.cycles")}
         options={schools.map((s) => ({ value: s, label: told(`cycles.${s}`) }))}
+      />
+      <DraftPick
+        field="choices.even"
+        label={say("field.name.choices.even")}
+        value={even}
+        options={evens.map((s) => ({ value: s, label: told(`even.${s}`) }))}
+        hint={told(`even.${even}.how`)}
+      />
+      <DraftPick
+        field="choices.soften"
+        label={say("field.name.choices.soften")}
+        value={doc.request.choices.soften ? "yes" : "no"}
+        options={["no", "yes"].map((s) => ({ value: s, label: told(`soften.${s}`) }))}
       />
       {cycles.length === 0 ? (
         <p className="text-quiet">{say("cycles.none")}</p>
@@ -31,8 +48,13 @@ export function CyclesPanel() {
               </span>
               <span className="block">
                 {say("cycles.to", { colour: heatColour(c.targetC ?? 0) })}{" "}
-                {say(c.kind === "anneal" ? "cycles.slow" : "cycles.air")}
+                {say(c.kind === "normalise" ? "cycles.air" : "cycles.slow")}
               </span>
+              {c.thermal?.soakS ? (
+                <span className="mt-1 flex">
+                  <TimerButton pieceId={piece.id} kind="cycle" label={told(`op.${c.kind}`)} seconds={c.thermal.soakS} />
+                </span>
+              ) : null}
             </li>
           ))}
         </ol>

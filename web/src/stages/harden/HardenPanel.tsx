@@ -1,18 +1,23 @@
-import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
-import { figures, heatColour, say, told } from "../../text/say";
+import { figures, say, told } from "../../text/say";
 import { TimerButton } from "../../timers/TimerButton";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { Oven, Tank } from "../heats/Sets";
+import { Late } from "./Late";
 import { Mends } from "./Mends";
+import { Noted } from "./Noted";
 import { SpineDraw } from "./SpineDraw";
+import { treatName, treatWords } from "./steps";
 import { type Advice, useAdvice } from "./useAdvice";
 import { WindowClock } from "./WindowClock";
 
 const baths = ["stillOil", "mediumOil", "fastOil", "veryFastOil", "water", "brine", "plates", "air"] as const;
+
+const ways = ["oven", "sand", "oilBath", "torch"] as const;
 
 /** Hardening and tempering: the bath, where the blade hardens, the seconds there are, and what the oven leaves. */
 export function HardenPanel() {
@@ -35,74 +40,36 @@ export function HardenPanel() {
         {say("treat.sum", { bath: told(`bath.${a.bath.class}`), hrc: a.temper.hrc ? a.temper.hrc.toFixed(0) : "–" })}
       </p>
       {findings}
-      <Ordered>
-        <li>
-          {say("treat.heatTo", { c: print.temperature(a.austenitiseC, units), colour: heatColour(a.austenitiseC) })}{" "}
-          {a.soakS > 0 && say("treat.soak", { time: print.duration(a.soakS) })}{" "}
-          <TimerButton pieceId={piece.id} kind="soak" label={say("timer.soak")} seconds={a.soakS} />{" "}
-          <span className="text-quiet">
-            {say("treat.critical", {
-              low: print.temperature(a.criticalLowC, units),
-              high: print.temperature(a.criticalHighC, units),
-            })}
-          </span>
-        </li>
-        <li>
-          {say("treat.intoBath", {
-            bath: told(`bath.${a.bath.class}`).toLowerCase(),
-            c: print.temperature(a.bath.warmC, units),
-            edge: print.thickness(a.edgeAtQuenchMm, units),
-          })}{" "}
-          {say("treat.inBath", { edge: seconds(a.edgeS), spine: seconds(a.spineS) })}
-        </li>
-        <li>
-          {a.windowEdgeS > 0
-            ? say("treat.window", { edge: seconds(a.windowEdgeS), spine: seconds(a.windowSpineS) })
-            : say("treat.windowNone")}
-          <WindowClock edgeS={a.windowEdgeS} spineS={a.windowSpineS} />
-        </li>
-        <li>
-          {say("treat.file")}
-          <span className="mt-1 flex flex-wrap gap-2">
-            <TimerButton pieceId={piece.id} kind="before" label={say("timer.temperBy")} seconds={3600} />
-          </span>
-        </li>
-        <li>
-          {a.temper.ovenC > 0
-            ? say("treat.temper", {
-                times: String(t?.times ?? 2),
-                hours: String(t?.hours ?? 2),
-                c: print.temperature(a.temper.ovenC, units),
-                colour: temperColour(a.temper.colourC),
+      <ol className="grid list-decimal gap-2 pl-5 marker:text-quiet" data-testid="treat-steps">
+        {a.steps.map((st) => (
+          <li key={st.id} data-treat={st.id}>
+            {treatWords(st, units).join(" ")}
+            {st.id === "straighten" && <WindowClock edgeS={a.windowEdgeS} spineS={a.windowSpineS} />}
+            {st.timer && st.countS ? (
+              <span className="mt-1 flex">
+                <TimerButton pieceId={piece.id} kind={st.timer} label={treatName(st.id)} seconds={st.countS} />
+              </span>
+            ) : null}
+            {st.timer === "soak" && (
+              <span className="mt-1 flex">
+                <TimerButton pieceId={piece.id} kind="soak" label={say("timer.soak")} seconds={a.soakS} />
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+      {a.temper.hrc ? (
+        <p data-testid="harden-hrc">
+          {a.temper.lowHrc && a.temper.highHrc
+            ? say("treat.hrc", {
+                hrc: a.temper.hrc.toFixed(1),
+                low: a.temper.lowHrc.toFixed(1),
+                high: a.temper.highHrc.toFixed(1),
               })
-            : say("treat.temperCoupon")}{" "}
-          {a.temper.hrc ? (
-            <span data-testid="harden-hrc">
-              {a.temper.lowHrc && a.temper.highHrc
-                ? say("treat.hrc", {
-                    hrc: a.temper.hrc.toFixed(1),
-                    low: a.temper.lowHrc.toFixed(1),
-                    high: a.temper.highHrc.toFixed(1),
-                  })
-                : say("treat.hrcAlone", { hrc: a.temper.hrc.toFixed(1) })}
-            </span>
-          ) : null}
-          {a.temper.ovenC > 0 && (
-            <span className="mt-1 flex flex-wrap gap-2">
-              {Array.from({ length: t?.times ?? 2 }, (_, i) => (
-                <TimerButton
-                  // biome-ignore lint/suspicious/noArrayIndexKey: one after the other
-                  key={i}
-                  pieceId={piece.id}
-                  kind="temper"
-                  label={say("timer.temper", { n: i + 1, of: t?.times ?? 2 })}
-                  seconds={(t?.hours ?? 2) * 3600}
-                />
-              ))}
-            </span>
-          )}
-        </li>
-      </Ordered>
+            : say("treat.hrcAlone", { hrc: a.temper.hrc.toFixed(1) })}
+        </p>
+      ) : null}
+      <Noted />
       <Link className="press justify-self-start" to={`/day?p=${piece.id}`} data-testid="to-day">
         {say("treat.day")}
       </Link>
@@ -111,6 +78,7 @@ export function HardenPanel() {
         {say("caution.quench")} {say("caution.brittle")}
       </p>
       <Group title={say("treat.bath")}>
+        <Tank bath={a.bath} />
         <DraftPick
           field="treatment.bath.class"
           label={say("treat.bathClass")}
@@ -157,7 +125,15 @@ export function HardenPanel() {
           ]}
         />
       </Group>
+      <Late treatment={t} />
       <Group title={say("treat.tempering")}>
+        <DraftPick
+          field="treatment.way"
+          label={say("field.name.treatment.way")}
+          value={t?.way ?? "oven"}
+          options={ways.map((w) => ({ value: w, label: told(`way.${w}`) }))}
+        />
+        {t?.way !== "torch" && <Oven t={t} />}
         <DraftField
           field="treatment.wantHardness"
           label={say("field.name.treatment.wantHardness")}
@@ -187,18 +163,6 @@ export function HardenPanel() {
       <Baths advice={a} units={units} />
     </div>
   );
-}
-
-const seconds = (s: number) => (s < 10 ? `${s.toFixed(1)} s` : `${Math.round(s)} s`);
-
-const temperScale = [200, 220, 240, 255, 270, 285, 300, 315, 335];
-
-/** The colour of bright steel that was tempered so hot for an hour. */
-const temperColour = (c: number): string =>
-  told(`temperColour.${temperScale.reduce((a, b) => (Math.abs(b - c) < Math.abs(a - c) ? b : a))}`);
-
-function Ordered({ children }: { children: ReactNode }) {
-  return <ol className="grid list-decimal gap-2 pl-5 marker:text-quiet">{children}</ol>;
 }
 
 /** What is found, with its severity. */

@@ -151,7 +151,7 @@ const Figure = ({ name, value }: { name: string; value: string }) => (
 
 /** What a thermal cycle or a hardening cools in. */
 function Cooling({ kind, seconds }: { kind?: string; seconds: number }) {
-  if (kind === "anneal") return <Figure name={say("heat.slow")} value={say("heat.slowTime")} />;
+  if (kind === "anneal" || kind === "soften") return <Figure name={say("heat.slow")} value={say("heat.slowTime")} />;
   return <Figure name={say(kind === "harden" ? "heat.quench" : "heat.toBlack")} value={print.duration(seconds)} />;
 }
 

@@ -84,6 +84,41 @@ export function Hearth() {
   );
 }
 
+const bathKeys = ["class", "severityPerIn", "volumeL", "warmC", "longMm"] as const;
+const ovenKeys = ["way", "swingK", "longMm", "mostC", "holds", "kiln"] as const;
+
+/** The shop's tanks. */
+export function Tank({ bath }: { bath: object }) {
+  const shop = useShop().data;
+  if (!shop) return null;
+  return (
+    <TakeUp
+      field="treatment.tank"
+      own="bath.own"
+      set={shop.baths.map((b) => ({ name: b.name, text: only(b, bathKeys), on: alike(b, bath, bathKeys) }))}
+    />
+  );
+}
+
+/** The shop's ovens, told by what a treatment keeps of them. */
+export function Oven({ t }: { t?: { way?: string; swingK: number; ovenMm?: number; ovenMostC?: number } }) {
+  const shop = useShop().data;
+  if (!shop) return null;
+  const on = (o: Settings["ovens"][number]) =>
+    t !== undefined &&
+    (t.way ?? "oven") === o.way &&
+    t.swingK === o.swingK &&
+    (t.ovenMm ?? 0) === (o.longMm ?? 0) &&
+    (t.ovenMostC ?? 0) === (o.mostC ?? 0);
+  return (
+    <TakeUp
+      field="treatment.oven"
+      own="oven.own"
+      set={shop.ovens.map((o) => ({ name: o.name, text: only(o, ovenKeys), on: on(o) }))}
+    />
+  );
+}
+
 const anvils = ["anvil", "block", "rail", "stone"] as const satisfies readonly NonNullable<Plan["anvil"]>[];
 
 /** What is worked on: an anvil, or what stands in for one. */

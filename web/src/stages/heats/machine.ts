@@ -32,7 +32,7 @@ export const machineNote = (kind: MachineKind): string => {
 };
 
 /** A thermal cycle: it comes when all is forged. */
-export const isCycle = (kind: string | undefined) => kind === "normalise" || kind === "anneal";
+export const isCycle = (kind: string | undefined) => kind === "normalise" || kind === "anneal" || kind === "soften";
 
 /** A thermal cycle or the hardening, as against an operation of the hammer. */
 export const isTreatment = (kind: string | undefined) => isCycle(kind) || kind === "harden";

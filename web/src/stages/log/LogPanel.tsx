@@ -3,6 +3,8 @@ import { useBook, useEntry, useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { print } from "../../units/print";
+import { seenWords } from "../harden/seen";
+import { treatName } from "../harden/steps";
 import type { Told } from "./words";
 import { dayAndTime, lasted, percent, readingWords, signed } from "./words";
 
@@ -86,6 +88,14 @@ export function LogPanel() {
           </>
         )}
       </List>
+      <List title={say("log.treatment")} items={book.treatment}>
+        {(t) => (
+          <>
+            {t.step ? treatName(t.step) : ""}
+            {t.seen || t.text ? `: ${[seenWords(t.seen, units), t.text].filter(Boolean).join(". ")}` : ""}
+          </>
+        )}
+      </List>
       <List title={say("log.notes")} items={book.notes}>
         {(n) => <>{n.text}</>}
       </List>
@@ -100,7 +110,7 @@ export function LogPanel() {
         )}
       </List>
       <section>
-        <h3 className="text-lg">{say("log.sittings")}</h3>
+        <h2 className="text-lg">{say("log.sittings")}</h2>
         <ul className="text-[15px]">
           {book.sittings.map((s) => (
             <li key={s.fromMs}>
@@ -149,14 +159,17 @@ function List({
   if (items.length === 0 && !none) return null;
   return (
     <section>
-      <h3 className="text-lg">{title}</h3>
+      <h2 className="text-lg">{title}</h2>
       {items.length === 0 ? (
         <p className="text-quiet">{none}</p>
       ) : (
         <ul className="grid gap-1 text-[15px]">
           {items.map((t) => (
             <li key={t.id} className="border-l-2 border-line pl-2">
-              {children(t)} <span className="text-sm text-quiet">{say("log.inHeat", { n: t.ofTrip })}</span>
+              {children(t)}{" "}
+              <span className="text-sm text-quiet">
+                {t.kind === "treated" || t.kind === "seen" ? dayAndTime(t.onMs) : say("log.inHeat", { n: t.ofTrip })}
+              </span>
               {t.picture && (
                 <a href={`/api/v1/pictures/${t.picture}`} target="_blank" rel="noreferrer" className="mt-1 block">
                   <img
