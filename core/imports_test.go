@@ -26,7 +26,7 @@ var allowed = map[string][]string{
 	"planner":  {"fact", "blade", "figure", "forge", "harden", "heats", "plan", "review", "route", "section", "steel", "stock", "thermal"},
 	"whatif":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
 	"session":  {"fact", "forge", "harden", "plan", "quantity", "steel", "thermal"},
-	"simulate": {"fact", "plan", "planner", "session", "steel", "whatif"},
+	"simulate": {"fact", "harden", "plan", "planner", "session", "steel", "whatif"},
 	"harden":   {"fact", "steel", "thermal"},
 	"cutting":  {"fact"}, "nest": {"fact", "stock"},
 	"calc": {"fact", "blade", "cutting", "forge", "harden", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},

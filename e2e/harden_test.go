@@ -87,8 +87,8 @@ func TestADayOfSeveralPieces(t *testing.T) {
 // with its seconds, what is seen is kept, and all of it stands in the log and on the bench.
 func TestHardeningIsGoneThroughAtTheAnvil(t *testing.T) {
 	s := open(t)
-	s.atFire(demo.Rigging)
-	s.until("forged", `document.querySelector("[data-testid=anvil]").dataset.phase === "finished"`)
+	s.atFire(demo.Slicer)
+	s.until("cold", `document.querySelector("[data-testid=anvil]").dataset.phase === "ready"`)
 	s.keys("h")
 	s.until("to heat", `document.querySelector("[data-testid=treat-step]")?.textContent.includes("To heat")`)
 	s.skip(600)
@@ -118,12 +118,12 @@ func TestHardeningIsGoneThroughAtTheAnvil(t *testing.T) {
 		}
 	}
 	s.until("done", `document.querySelector("[data-testid=anvil]").textContent.includes("Hardened and tempered")`)
-	book, _ := s.fire(demo.Rigging)
+	book, _ := s.fire(demo.Slicer)
 	assert.GreaterOrEqual(t, len(book.Treatment), 8)
 	assert.InDelta(t, 58, book.Treatment[1].Seen.BathC, .01)
-	s.bench(demo.Rigging, "log")
+	s.bench(demo.Slicer, "log")
 	s.until("in the log", `document.querySelector("[data-testid=log-panel]").textContent.includes("Bath 60 °C. it flared once")`)
-	s.bench(demo.Rigging, "harden")
+	s.bench(demo.Slicer, "harden")
 	s.until("and on the bench", `document.querySelector("[data-testid=treat-noted]").textContent.includes("it flared once")`)
 }
 

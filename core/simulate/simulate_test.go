@@ -98,3 +98,25 @@ func Example() {
 	fmt.Println(s.Phase, len(s.Trips) == p.Heats())
 	// Output: finished true
 }
+
+// TestItIsHardenedToo: every step of the treatment is told in its order, with what was seen near
+// what was advised, and what is told is taken.
+func TestItIsHardenedToo(t *testing.T) {
+	p := piece(t, 7)
+	c := p.Course()
+	events := p.Tell(simulate.Wish{Device: "sim", BeginMs: 1_700_000_000_000, Hardens: true})
+	for i := range events {
+		require.NoError(t, events[i].Validate(c))
+	}
+	b := session.BookOf(c, events)
+	require.Len(t, b.Treatment, len(c.Treatment))
+	for i, told := range b.Treatment {
+		assert.Equal(t, c.Treatment[i].ID, told.Step)
+		if told.Step == "soak" {
+			assert.InDelta(t, c.Treatment[i].Figures["austenitiseC"], told.Seen.TempC, 60)
+		}
+	}
+	s := session.Fold(c, events)
+	v := s.Show(c, 1_800_000_000_000)
+	assert.True(t, v.Treated)
+}

@@ -17,6 +17,7 @@ type Wish struct {
 	Breaks  map[int]int64 // after which heat work is broken off, and for how long, ms
 	Every   int           // calipers come out every so many heats; 0: every third
 	Note    string        // said last
+	Hardens bool          // and is hardened and tempered, once it is forged
 }
 
 // Fault is something that goes wrong at will.
@@ -58,6 +59,9 @@ func (p *Piece) Tell(w Wish) []session.Event {
 	}
 	if w.Note != "" {
 		t.say(session.Event{Kind: session.Noted, Text: w.Note})
+	}
+	if w.Hardens && t.step >= len(p.course.Steps) && len(p.course.Treatment) > 0 {
+		t.treat()
 	}
 	if t.step < len(p.course.Steps) && w.Heats > 0 {
 		t.pass(20)

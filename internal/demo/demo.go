@@ -79,7 +79,8 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	rigging := y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
 	c.daysBefore(now, 31)
 	y.forge(c, rigging, simulate.Wish{
-		Breaks: map[int]int64{6: 2 * day.Milliseconds()}, Every: 2,
+		Hardens: true,
+		Breaks:  map[int]int64{6: 2 * day.Milliseconds()}, Every: 2,
 		Faults: map[int]simulate.Fault{9: {Fault: session.Fault{Kind: "bent"}, Text: text.Say("demo.bent", nil)}},
 		Note:   text.Say("demo.riggingNote", nil),
 	})

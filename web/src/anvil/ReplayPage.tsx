@@ -10,6 +10,7 @@ import { type Event, type Fold, fold, type Session } from "./core";
 import { Face } from "./Face";
 import { Lying } from "./Lying";
 import { TimeBar } from "./TimeBar";
+import { Treat } from "./Treat";
 
 const speeds = [1, 10, 60] as const;
 const tickMs = 100;
@@ -109,8 +110,12 @@ function Replay({ session, events, f }: { session: Session; events: Event[]; f: 
       </h1>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(180px,20vw)] gap-[5vmin] max-md:grid-cols-1">
         <div className="flex min-h-0 min-w-0 flex-col">
-          <Face course={session.course} shown={shown} />
-          {heat && (
+          {v.treating ? (
+            <Treat course={session.course} shown={shown} />
+          ) : (
+            <Face course={session.course} shown={shown} />
+          )}
+          {heat && !v.treating && (
             <div className="min-h-[14vh] flex-1 py-[1.5vmin]">
               <Lying course={session.course} heat={heat} step={step} tempC={v.nowC} flip={false} />
             </div>
