@@ -110,6 +110,8 @@ fuzz-long: ## properties on draws never seen before, a thousand of each, and the
 	RAPID_SEED=0 RAPID_CHECKS=1000 go test -count=1 -timeout 60m $$(grep -rl --include=*_test.go 'rapid.Check' core internal | xargs -n1 dirname | sort -u | sed 's,^,./,')
 	$(MAKE) fuzz
 
+# The readers of drawings shorten no find (1x): Go's fuzzer spends up to a minute on shortening each
+# input that is new, and runs next to nothing else meanwhile; most of what a reader is given is new.
 fuzz: ## explore the parsers for a minute
 	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity
 	go test -run xxx -fuzz FuzzFold -fuzztime 60s ./core/session
