@@ -24,7 +24,7 @@ const (
 // treat tells hardening and tempering as they were gone through, with what was seen: the advice
 // as eye, hand and oven keep to it.
 func (t *telling) treat() {
-	r := rand.New(rand.NewPCG(uint64(t.p.seed), 0x7ea7)) //nolint:gosec // a piece of its own, not a secret
+	r := rand.New(rand.NewPCG(t.p.seed, 0x7ea7)) //nolint:gosec // a piece of its own, not a secret
 	near := func(v, by float64) float64 { return v + by*r.NormFloat64() }
 	t.pass(groundS)
 	t.say(session.Event{Kind: session.ToHarden})
