@@ -35,7 +35,7 @@ func TestTheHandIsNeverLost(t *testing.T) {
 	s.keys("\r")
 	s.until("the remedy is gone", `!document.querySelector("[data-remedy='allowances.forgingEdgeMm']")`)
 	s.handIs("with the figures", "#figures")
-	for n, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "log"} {
+	for n, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "finish", "log"} {
 		s.keys(fmt.Sprint(n + 1))
 		s.until("the stage", `document.querySelector("[data-stage=`+stage+`][aria-current=step]")`)
 		s.handIs("in "+stage, "#figures")
@@ -182,7 +182,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		w.click("[data-item='Lorry spring end']")
 		w.do(chromedp.WaitVisible(chromedp.CSS("[data-verdict]")))
 		check(w, "a piece of stock")
-		for _, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "log"} {
+		for _, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "finish", "log"} {
 			w.bench(demo.SlicerNarrow, stage)
 			js[bool](w, `(document.querySelectorAll("aside details").forEach(d => { d.open = true }), true)`)
 			check(w, stage+", all unfolded")

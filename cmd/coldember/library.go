@@ -81,7 +81,7 @@ func exportCommand() *cobra.Command {
 	var e exporting
 	c := &cobra.Command{
 		Use: "export NAME", Short: "Write a pattern or a piece, by name or id, in an open format", Args: cobra.ExactArgs(1),
-		Long: "Writes the blade of a pattern or a piece as svg, dxf, pdf, 3mf, stl or json; of a piece also\nthe papers of its plan: card (one page to take to the fire), bench (every heat with its\nsketch, PDF), heats (every heat as CSV) and gauges (1:1, to cut out); and of what happened\nat the fire: made (one page as made), log (CSV) and session (all of it as JSON).",
+		Long: "Writes the blade of a pattern or a piece as svg, dxf, pdf, 3mf, stl or json; of a piece also\nthe papers of its plan: card (one page to take to the fire), bench (every heat with its\nsketch, PDF), heats (every heat as CSV) gauges (1:1, to cut out), fittings (1:1; fittingsSvg and\nfittingsDxf are the same as outlines) and customer (one page for whoever it is for); and of what happened\nat the fire: made (one page as made), log (CSV) and session (all of it as JSON).",
 		RunE: func(c *cobra.Command, args []string) error {
 			return withData(c.Context(), e.data, func(w *work.Work) error {
 				f, err := e.write(c.Context(), w, args[0])
@@ -97,7 +97,7 @@ func exportCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&e.data, "data", "", "database file (default: your own work)")
-	c.Flags().StringVar(&e.format, "format", "svg", "svg, dxf, pdf, 3mf, stl or json; of a piece also card, bench, heats, gauges, made, log or session")
+	c.Flags().StringVar(&e.format, "format", "svg", "svg, dxf, pdf, 3mf, stl or json; of a piece also card, bench, heats, gauges, fittings, fittingsSvg, fittingsDxf, customer, made, log or session")
 	c.Flags().StringVar(&e.out, "out", "-", "file to write, or - for standard output")
 	c.Flags().BoolVar(&e.isPiece, "piece", false, "NAME is a piece of work")
 	c.Flags().BoolVar(&e.isPattern, "pattern", false, "NAME is a pattern")

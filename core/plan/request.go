@@ -5,6 +5,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/fact"
+	"coldember/core/finish"
 	"coldember/core/forge"
 	"coldember/core/harden"
 	"coldember/core/steel"
@@ -101,6 +102,9 @@ type Request struct {
 	// Treatment is how the blade is hardened and tempered; nil is as usual for its steel.
 	Treatment *harden.Treatment `json:"treatment,omitempty"`
 
+	// Finish is how it is ground, fitted and sharpened; nil is as usual.
+	Finish *finish.Choices `json:"finish,omitempty"`
+
 	// Forged, when given, is the shape to forge instead of the design with its
 	// allowances.
 	Forged *blade.Blade `json:"-"`
@@ -139,6 +143,7 @@ func (r Request) Validate() error {
 	ValidateAnalysis(c.Within("analysis"), r.Analysis)
 	r.Bit.validate(c)
 	r.Treatment.Validate(c.Within("treatment"))
+	r.Finish.Validate(c.Within("finish"))
 	validateBar(c.Within("bar"), r.Bar)
 	r.Bar.Validate(c.Within("bar"))
 	if w := r.Origin.Window; w != nil {

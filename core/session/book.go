@@ -14,6 +14,8 @@ type Book struct {
 	Faults     []Told          `json:"faults"`
 	Notes      []Told          `json:"notes" doc:"and pictures"`
 	Treatment  []Told          `json:"treatment" doc:"what was done and seen of hardening and tempering"`
+	Final      []Told          `json:"final" doc:"what the finished knife came to"`
+	Aim        Aim             `json:"aim" doc:"and what it was to"`
 	Sittings   []Sitting       `json:"sittings"`
 	Totals     Sum             `json:"totals"`
 	Step       int             `json:"step"`
@@ -85,7 +87,7 @@ type Measured struct {
 func BookOf(c *Course, events []Event) Book {
 	s := Fold(c, events)
 	b := Book{
-		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Treatment: []Told{}, Measured: []Measured{},
+		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Treatment: []Told{}, Final: []Told{}, Aim: c.Aim, Measured: []Measured{},
 		Sittings: s.Sittings, Step: s.Step, Steps: len(c.Steps), Finished: s.Step >= len(c.Steps), StartedMs: s.StartedMs,
 	}
 	of := map[string]int{}
@@ -195,6 +197,8 @@ func (b *Book) told(c *Course, s *State) {
 					b.Totals.Near++
 				}
 			}
+		case Completed:
+			b.Final = append(b.Final, t)
 		case Treated, Saw:
 			b.Treatment = append(b.Treatment, t)
 		case Faulty:

@@ -31,6 +31,8 @@ type Course struct {
 	Heats      []Heat         `json:"heats"`
 	Steps      []Step         `json:"steps"`
 	Forged     []plan.Station `json:"forged"`
+	// Aim is what the finished knife is to come to.
+	Aim Aim `json:"aim"`
 	// Treatment is how it is hardened and tempered after.
 	Treatment []harden.Step `json:"treatment,omitempty"`
 }

@@ -33,11 +33,12 @@ const (
 	ToHarden  Kind = "toHarden" // on to hardening and tempering
 	Treated   Kind = "treated"  // a step of those is done
 	Saw       Kind = "seen"     // something was seen of it
+	Completed Kind = "finished" // the knife is finished, and this is what it came to
 )
 
 // Kinds lists them.
 func Kinds() []Kind {
-	return []Kind{In, Out, FirstBlow, LastBlow, Back, Done, NotYet, Past, Read, Faulty, Noted, Pictured, Break, Resume, Undo, ToHarden, Treated, Saw}
+	return []Kind{In, Out, FirstBlow, LastBlow, Back, Done, NotYet, Past, Read, Faulty, Noted, Pictured, Break, Resume, Undo, ToHarden, Treated, Saw, Completed}
 }
 
 // Quantity is what is read at the fire.
@@ -103,13 +104,14 @@ type Event struct {
 	// OffMs is how far the device's clock was behind the server's when this was heard of.
 	OffMs int64 `json:"offMs,omitempty"`
 
-	Kind    Kind     `json:"kind" enum:"in,out,firstBlow,lastBlow,back,done,notYet,past,reading,fault,note,picture,break,resume,undo,toHarden,treated,seen"`
+	Kind    Kind     `json:"kind" enum:"in,out,firstBlow,lastBlow,back,done,notYet,past,reading,fault,note,picture,break,resume,undo,toHarden,treated,seen,finished"`
 	Step    string   `json:"step,omitempty" doc:"of the course, or of the treatment; that in hand if empty"`
 	Side    Side     `json:"side,omitempty" enum:"mark,other" doc:"that was up"`
 	Blows   int      `json:"blows,omitempty" doc:"where they were counted"`
 	Reading *Reading `json:"reading,omitempty"`
 	Fault   *Fault   `json:"fault,omitempty"`
 	Seen    *Seen    `json:"seen,omitempty"`
+	Final   *Final   `json:"final,omitempty"`
 	Text    string   `json:"text,omitempty"`
 	Picture string   `json:"picture,omitempty" doc:"its id"`
 	Undoes  string   `json:"undoes,omitempty" doc:"the event that is taken back"`
@@ -151,6 +153,7 @@ func (e *Event) Validate(c *Course) error {
 		k.Fail("text", "field.tooLong", fact.Figures{"highest": mostText})
 	}
 	e.Seen.validate(k.Within("seen"), c)
+	e.Final.validate(k.Within("final"), c)
 	e.validateTold(k, c)
 	return k.Err()
 }
@@ -161,6 +164,10 @@ func (e *Event) validateTold(k fact.Check, c *Course) {
 	case ToHarden, Treated:
 		if len(c.Treatment) == 0 {
 			k.Fail("kind", "session.noTreatment", nil)
+		}
+	case Completed:
+		if e.Final == nil {
+			k.Fail("final", "session.finalNothing", nil)
 		}
 	case Saw:
 		if e.saysNothing() {

@@ -104,6 +104,10 @@ func (f *folding) take(e *Event, ms int64) {
 		f.toHarden(ms)
 	case Treated:
 		f.treated(e, ms)
+	case Completed:
+		f.laidDown(ms, false)
+		f.s.CompletedMs = ms
+		f.told(e, ms)
 	case Read, Faulty, Noted, Pictured, Saw:
 		if !e.saysNothing() {
 			f.told(e, ms)

@@ -22,7 +22,7 @@ func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 		HammerKg: req.Smith.HammerKg, Tongs: req.Choices.Holding == plan.Tongs || req.CutsNothing(), FuelKgPerH: req.Fire.FuelKgPerH,
 		StartG: p.Bar.StartMm3 * steel.DensityGPerCm3 / 1000, ForgedG: p.Forged.MassG, Totals: p.Totals,
 		Bar:    CourseBar{p.Bar.WidthMm, p.Bar.ThicknessMm, p.Bar.StartMm3 / p.Bar.AreaMm2, p.Bar.Marks},
-		Forged: thinned(p.Drawing.Forged), Treatment: treatment,
+		Forged: thinned(p.Drawing.Forged), Treatment: treatment, Aim: aimOf(p),
 	}
 	ops := map[string]*plan.Step{}
 	for i := range p.Operations {
@@ -71,6 +71,15 @@ func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 		c.Heats = append(c.Heats, out)
 	}
 	return c
+}
+
+// aimOf is what the finished knife is to weigh and so on.
+func aimOf(p *plan.Plan) Aim {
+	a := Aim{MassG: p.Whole.MassG, BalanceMm: p.Whole.BalanceFromPointMm}
+	if n := len(p.Sections); n > 0 && len(p.Sections[n/2].T) > 0 {
+		a.BehindMm = p.Sections[n/2].T[0]
+	}
+	return a
 }
 
 // Shares are how much of its operation each part of each heat does, from and to, by the time

@@ -45,7 +45,7 @@ func compare(a, b Event) int {
 		cmp.Compare(a.Device, b.Device), cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.ID, b.ID),
 		cmp.Compare(a.AtMs, b.AtMs), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Saw, b.Saw), cmp.Compare(a.Step, b.Step),
 		cmp.Compare(a.Side, b.Side), cmp.Compare(a.Blows, b.Blows), cmp.Compare(a.Text, b.Text), cmp.Compare(a.Picture, b.Picture),
-		cmp.Compare(a.Undoes, b.Undoes), cmp.Compare(a.OffMs, b.OffMs), a.Reading.compare(b.Reading), a.Fault.compare(b.Fault), a.Seen.compare(b.Seen),
+		cmp.Compare(a.Undoes, b.Undoes), cmp.Compare(a.OffMs, b.OffMs), a.Reading.compare(b.Reading), a.Fault.compare(b.Fault), a.Seen.compare(b.Seen), a.Final.compare(b.Final),
 	)
 }
 

@@ -81,6 +81,8 @@ type State struct {
 	Hardening bool  `json:"hardening,omitempty"`
 	Treat     int   `json:"treat"`
 	TreatMs   int64 `json:"treatMs,omitempty" doc:"when the last of them was"`
+	// CompletedMs is when the knife was finished, 0 before.
+	CompletedMs int64 `json:"completedMs,omitempty"`
 	// StartedMs is when the session began, 0 before.
 	StartedMs int64 `json:"startedMs,omitempty"`
 }

@@ -8,7 +8,9 @@ import (
 	"strings"
 
 	"coldember/core/calc"
+	"coldember/core/finish"
 	"coldember/core/harden"
+	"coldember/core/planner"
 	"coldember/core/session"
 	"coldember/core/steel"
 	"coldember/internal/doc"
@@ -43,6 +45,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.sessions(api)
 	h.timers(api)
 	h.day(api)
+	h.promise(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)
@@ -56,7 +59,7 @@ func schemaName(t reflect.Type, hint string) string {
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden"} {
+	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden", "/core/finish": "Finish"} {
 		if strings.HasSuffix(t.PkgPath(), room) {
 			return name + n
 		}
@@ -169,6 +172,16 @@ func (h *handlers) planning(api huma.API) {
 		func(ctx context.Context, in *body[Doc]) (*body[harden.Advice], error) {
 			a, err := h.work.Treatment(ctx, in.Body.doc())
 			return answer(ctx, h, a, err)
+		})
+	huma.Register(api, op("planFinish", http.MethodPost, "/plan/finish", "What is said of grinding, fitting and sharpening the blade of a document"),
+		func(ctx context.Context, in *body[Doc]) (*body[planner.Finished], error) {
+			f, err := h.work.Finish(ctx, in.Body.doc())
+			return answer(ctx, h, f, err)
+		})
+	huma.Register(api, op("planStill", http.MethodPost, "/plan/still", "What the blade of a document can still be, by what was measured of it at the grinder"),
+		func(ctx context.Context, in *body[Doc]) (*body[[]finish.Way], error) {
+			v, err := h.work.Still(ctx, in.Body.doc())
+			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("planSpine", http.MethodPost, "/plan/spine", "How the heat that an edge quench leaves in the spine tempers the edge"),
 		func(ctx context.Context, in *body[SpineIn]) (*body[harden.FromSpine], error) {

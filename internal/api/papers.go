@@ -3,9 +3,12 @@ package api
 import (
 	"context"
 	"slices"
+	"strconv"
 	"time"
 
+	"coldember/core/plan"
 	"coldember/core/planner"
+	"coldember/core/quantity"
 	"coldember/core/session"
 	"coldember/core/steel"
 	"coldember/internal/export"
@@ -22,6 +25,11 @@ const (
 	Bench  Format = "bench"  // every heat with its sketch
 	Heats  Format = "heats"  // every heat as a table
 	Gauges Format = "gauges" // to cut out and pin by the anvil
+
+	FittingsPDF Format = "fittings"    // handle and sheath, exactly 1:1
+	FittingsSVG Format = "fittingsSvg" // the same as outlines
+	FittingsDXF Format = "fittingsDxf"
+	ForCustomer Format = "customer" // one page without the shop's figures
 )
 
 // What is written of the newest session of a piece at the fire.
@@ -32,7 +40,9 @@ const (
 )
 
 // Papers lists them.
-func Papers() []Format { return []Format{Card, Bench, Heats, Gauges, Made, LogCSV, LogJSON} }
+func Papers() []Format {
+	return []Format{Card, Bench, Heats, Gauges, FittingsPDF, FittingsSVG, FittingsDXF, ForCustomer, Made, LogCSV, LogJSON}
+}
 
 // IsPaper tells whether a format is one of them.
 func IsPaper(f Format) bool { return slices.Contains(Papers(), f) }
@@ -82,6 +92,8 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 		c := session.Freeze(&r, pl, planner.TreatmentSteps(&r, pl))
 		data, err := export.Gauges(p.Doc.Name, &c, export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, units, paper)
 		return pdf(data, err, " gauges.pdf")
+	case FittingsPDF, FittingsSVG, FittingsDXF, ForCustomer:
+		return finishPaper(ctx, w, p, pl, f, units, paper)
 	case Bench:
 		h := export.Hardening{Advice: planner.Treat(&r, pl)}
 		data, err := export.BenchCard(p.Doc.Name, pl, &h, units, paper)
@@ -90,6 +102,37 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 		data, err := export.HeatsCSV(pl, &export.Hardening{Advice: planner.Treat(&r, pl)}, units)
 		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " heats.csv"}, err
 	}
+}
+
+// finishPaper writes what is cut for handle and sheath, or the customer's page.
+func finishPaper(ctx context.Context, w *work.Work, p work.Piece, pl *plan.Plan, f Format, units quantity.System, paper string) (Paper, error) {
+	fin, err := w.Finish(ctx, p.Doc)
+	if err != nil {
+		return Paper{}, err
+	}
+	d := p.Doc.Request.Design
+	switch f {
+	case FittingsSVG:
+		return Paper{File: export.File{Data: export.SVG(p.Doc.Name, export.Fittings(d, &fin)), ContentType: "image/svg+xml"}, Suffix: " fittings.svg"}, nil
+	case FittingsDXF:
+		return Paper{File: export.File{Data: export.DXF(export.Fittings(d, &fin)), ContentType: "image/vnd.dxf"}, Suffix: " fittings.dxf"}, nil
+	case FittingsPDF:
+		data, err := export.FittingsSheet(p.Doc.Name, d, &fin, units, paper)
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " fittings.pdf", Inline: true}, err
+	}
+	promised, err := w.Promise(ctx, p.ID)
+	if err != nil {
+		return Paper{}, err
+	}
+	told := export.Promise{}
+	if promised.Price > 0 {
+		told.Price = strconv.FormatFloat(promised.Price, 'f', 0, 64)
+	}
+	if !promised.Day.IsZero() {
+		told.Day = promised.Day.Format("2 January 2006")
+	}
+	data, err := export.Customer(p.Doc.Name, &p.Doc.Request, pl, &fin, told, units, paper)
+	return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " for the customer.pdf", Inline: true}, err
 }
 
 // SessionFile writes a session at the fire in one of its formats.

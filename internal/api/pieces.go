@@ -125,6 +125,18 @@ func (h *handlers) pieces(api huma.API) {
 		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Heats) })
 	huma.Register(api, op("gauges", http.MethodGet, "/pieces/{id}/gauges.pdf", "Lengths, slots and template at 1:1, to cut out and pin by the anvil"),
 		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Gauges) })
+	for _, p := range []struct {
+		id, path, about string
+		format          Format
+	}{
+		{"fittings", "fittings.pdf", "Everything that is cut for handle and sheath at 1:1", FittingsPDF},
+		{"fittingsSvg", "fittings.svg", "The same as outlines", FittingsSVG},
+		{"fittingsDxf", "fittings.dxf", "The same for a cutter", FittingsDXF},
+		{"customer", "customer.pdf", "One page for the customer, without the shop's figures", ForCustomer},
+	} {
+		huma.Register(api, op(p.id, http.MethodGet, "/pieces/{id}/"+p.path, p.about),
+			func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, p.format) })
+	}
 	huma.Register(api, op("pieceCard", http.MethodGet, "/pieces/{id}/card.pdf", "One page to take to the fire"),
 		func(ctx context.Context, in *idIn) (*fileOut, error) { return h.ofPiece(ctx, in.ID, Card) })
 }

@@ -10,6 +10,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/forge"
+	"coldember/core/quantity"
 	"coldember/core/session"
 	"coldember/core/simulate"
 	"coldember/core/stock"
@@ -76,13 +77,17 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 40)
 	y.library()
 	c.daysBefore(now, 33)
-	rigging := y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand})
+	rigging := y.piece(work.NewPiece{Name: Rigging, PatternID: y.patterns[Rigging], StockID: rack["80CrV2"], Hand: YardHand, Edits: riggingHandle()})
 	c.daysBefore(now, 31)
 	y.forge(c, rigging, simulate.Wish{
 		Hardens: true,
 		Breaks:  map[int]int64{6: 2 * day.Milliseconds()}, Every: 2,
 		Faults: map[int]simulate.Fault{9: {Fault: session.Fault{Kind: "bent"}, Text: text.Say("demo.bent", nil)}},
 		Note:   text.Say("demo.riggingNote", nil),
+	})
+	c.daysBefore(now, 27)
+	y.finished(rigging, work.FinalTyped{
+		Texts: map[string]string{"massG": "109", "balanceMm": "107", "warpMm": "0.3", "behindMm": "0.5", "workMin": "190"}, File: "skates", Cuts: "passed", Flexes: "passed", Units: quantity.Metric, Text: text.Say("demo.riggingDone", nil),
 	})
 	c.daysBefore(now, 26)
 	y.piece(work.NewPiece{Name: Samphire, PatternID: y.patterns[Samphire], StockID: rack["Lorry spring end"], Hand: YardHand, Edits: []edit.Edit{{Field: "choices.holding", Text: "tongs"}}})
@@ -103,6 +108,17 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	return y.err
 }
 
+// riggingHandle is what the rigging knife is fitted with, and carried in.
+func riggingHandle() []edit.Edit {
+	set := func(field, text string) edit.Edit { return edit.Edit{Field: field, Text: text, Units: quantity.Metric} }
+	return []edit.Edit{
+		set("design.handle", "drawn"), set("design.handle.lengthMm", "112"), set("design.handle.frontHeightMm", "26"), set("design.handle.midHeightMm", "29"), set("design.handle.buttHeightMm", "28"),
+		set("design.handle.guard.lengthMm", "6"), set("design.handle.guard.heightMm", "30"), set("design.handle.guard.widthMm", "16"),
+		set("finish.cover", "leather"), set("finish.prices.beltPrice", "6"), set("finish.prices.blockPrice", "18"), set("finish.prices.sheathPrice", "9"), set("finish.prices.marginShare", "15"),
+		set("prices.hourPrice", "32"), set("prices.steelPrice", "11"), set("prices.fuelPrice", "2.6"),
+	}
+}
+
 // yard builds on; after the first error it does nothing more.
 type yard struct {
 	ctx      context.Context
@@ -113,7 +129,7 @@ type yard struct {
 
 func (y *yard) shop() {
 	s := doc.NewShop()
-	s.Demo = true
+	s.Demo, s.HoursPerWeek = true, 14
 	hand, second := forge.NewSmith(forge.Sure), forge.NewSmith(forge.Learning)
 	hand.HammerKg, second.HammerKg = 1.3, 0.9
 	s.Smiths = []doc.Hand{{Name: YardHand, Smith: hand}, {Name: SecondHand, Smith: second}}
@@ -248,5 +264,12 @@ func (y *yard) forge(c *clock, p work.Piece, w simulate.Wish) {
 	}
 	if y.err != nil {
 		y.err = fmt.Errorf("demo: %s at the fire: %w", p.Doc.Name, y.err)
+	}
+}
+
+// finished notes what a knife came to.
+func (y *yard) finished(p work.Piece, t work.FinalTyped) {
+	if y.err == nil {
+		y.err = y.work.NoteFinished(y.ctx, p.ID, t)
 	}
 }

@@ -80,6 +80,8 @@ type Shop struct {
 	Tongs       []NamedTongs       `json:"tongs"`
 	Baths       []NamedBath        `json:"baths"`
 	Ovens       []NamedOven        `json:"ovens"`
+	// HoursPerWeek are those that the shop works; a day can then be promised.
+	HoursPerWeek float64 `json:"hoursPerWeek,omitempty"`
 }
 
 // CopySettings are where copies of the whole file lie, and how many of those made by

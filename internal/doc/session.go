@@ -33,6 +33,8 @@ type Progress struct {
 	Sittings  int           `json:"sittings"`
 	StartedMs int64         `json:"startedMs,omitempty" doc:"since 1970"`
 	LastMs    int64         `json:"lastMs,omitempty"`
+	Hardened  bool          `json:"hardened,omitempty"`
+	Completed bool          `json:"completed,omitempty"`
 	Faults    []string      `json:"faults" doc:"their kinds"`
 	Blows     int           `json:"blows"`
 	LastsS    float64       `json:"lastsS"`

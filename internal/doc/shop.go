@@ -145,6 +145,7 @@ func (s *Shop) Validate() error {
 		t.Validate(at)
 	}
 	s.validateTreating(c)
+	c.Range("hoursPerWeek", s.HoursPerWeek, 0, 168)
 	s.Fire.Validate(c.Within("fire"))
 	s.Prices.Validate(c.Within("prices"))
 	return c.Err()

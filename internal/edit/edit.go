@@ -46,7 +46,13 @@
 //	treatment.tank, treatment.oven                one of the shop, sent whole as JSON
 //	treatment.late.WORK    no, yes, forced        drill, bend or braze after the quench; forced
 //	                       although it breaks a need
-//	choices.soften         yes, no                softened below the critical point
+//	finish.reading.add     "42; 20; 3.1"          from the point; above the edge; thickness; off centre
+//	finish.pit.add         "42; 20; front; .3"    and its depth below the face
+//	finish.reading.delete, finish.pit.delete      N
+//	finish.worn, finish.hardened                  yes, no
+//	finish.take            JSON                   what it can still be: design, readings and pits
+//	finish.usual           ""                     finished as usual
+//	choices.soften yes, no                softened below the critical point
 //	analysis.carbonPct …   per cent               by the certificate of its bar (a piece, or stock)
 //	analysis.usual         ""                     as is typical of the grade
 //	tool.ID                planner                the planner's tool for an operation

@@ -72,6 +72,7 @@ var piece = table[doc.Piece]{
 		"tool":      func(d *doc.Piece, rest string, e Edit) *Problem { return tool(&d.Request.Choices, rest, e) },
 		"picture":   picture,
 		"treatment": treatment,
+		"finish":    finishing,
 		"analysis": func(d *doc.Piece, rest string, e Edit) *Problem {
 			return analysis(&d.Request.Analysis, d.Request.SteelID, rest, e)
 		},

@@ -9,6 +9,7 @@ import (
 	"sync"
 
 	"coldember/core/fact"
+	"coldember/core/finish"
 	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/planner"
@@ -84,6 +85,46 @@ func (w *Work) Treatment(ctx context.Context, d doc.Piece) (harden.Advice, error
 		return harden.Advice{}, err
 	}
 	return planner.Treat(&d.Request, p), nil
+}
+
+// Finish is what is said of grinding, fitting and sharpening the blade of a document.
+func (w *Work) Finish(ctx context.Context, d doc.Piece) (planner.Finished, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return planner.Finished{}, err
+	}
+	out, err := planner.Finish(&d.Request, p)
+	if err != nil {
+		return out, edit.Invalid(plan.FieldError(err))
+	}
+	return out, nil
+}
+
+// mostOthers is how many patterns of the library are held against the steel of a blade.
+const mostOthers = 40
+
+// Still is what the blade of a document can still be, by what was measured of it: patterns of the
+// library among them.
+func (w *Work) Still(ctx context.Context, d doc.Piece) ([]finish.Way, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return nil, err
+	}
+	all, _, err := w.Patterns(ctx, false)
+	if err != nil {
+		return nil, err
+	}
+	var others []finish.Other
+	for _, o := range all {
+		if len(others) < mostOthers && o.Doc.Design.TangKind == d.Request.Design.TangKind {
+			others = append(others, finish.Other{Name: o.Doc.Name, Design: o.Doc.Design})
+		}
+	}
+	out, err := planner.Still(&d.Request, p, others)
+	if err != nil {
+		return nil, edit.Invalid(plan.FieldError(err))
+	}
+	return out, nil
 }
 
 // DrawSpine is how the heat of a spine tempers the edge of the blade of a document.

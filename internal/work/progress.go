@@ -95,6 +95,7 @@ func progressOf(d *doc.Session, events []session.Event) doc.Progress {
 		Phase: s.Phase, Step: s.Step, Steps: len(d.Course.Steps), Trips: v.Trip, Heats: v.Heats, Sittings: len(s.Sittings), StartedMs: s.StartedMs, LastMs: b.LastMs,
 		Faults: []string{}, Blows: b.Totals.Blows, LastsS: b.Totals.LastsS, WeightG: b.Totals.WeightG, SteelID: d.Request.SteelID, Hand: d.Hand, Name: d.Name,
 	}
+	p.Hardened, p.Completed = len(d.Course.Treatment) > 0 && s.Treat >= len(d.Course.Treatment), s.CompletedMs > 0
 	for _, f := range b.Faults {
 		p.Faults = append(p.Faults, string(f.Fault.Kind))
 	}

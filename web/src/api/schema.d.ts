@@ -452,6 +452,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/customer.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One page for the customer, without the shop's figures */
+        get: operations["customer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/cuts": {
         parameters: {
             query?: never;
@@ -520,6 +537,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/finished": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the book what the finished knife came to */
+        post: operations["finishPiece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/fire": {
         parameters: {
             query?: never;
@@ -532,6 +566,57 @@ export interface paths {
         put?: never;
         /** Freeze the plan and begin a session at the fire, or go on with the one there is */
         post: operations["takeToFire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/fittings.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same for a cutter */
+        get: operations["fittingsDxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/fittings.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is cut for handle and sheath at 1:1 */
+        get: operations["fittings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/fittings.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as outlines */
+        get: operations["fittingsSvg"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -617,6 +702,23 @@ export interface paths {
         put?: never;
         /** Put a PNG or JPEG behind the outline */
         post: operations["addPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a knife costs, and when it can be ready after what is in hand before it */
+        get: operations["promisePiece"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -725,6 +827,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is said of grinding, fitting and sharpening the blade of a document */
+        post: operations["planFinish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plan/hopes": {
         parameters: {
             query?: never;
@@ -821,6 +940,23 @@ export interface paths {
         put?: never;
         /** The piece after every heat of the plan of a document, to be drawn */
         post: operations["planStates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the blade of a document can still be, by what was measured of it at the grinder */
+        post: operations["planStill"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1872,6 +2008,20 @@ export interface components {
             /** @description of a JSON file */
             text: string;
         };
+        FinalNote: {
+            /** @enum {string} */
+            cuts?: "" | "passed" | "failed";
+            /** @enum {string} */
+            file?: "" | "skates" | "bites";
+            /** @enum {string} */
+            flexes?: "" | "passed" | "failed";
+            text?: string;
+            /** @description massG, balanceMm, warpMm, behindMm, workMin, each as typed */
+            texts: {
+                [key: string]: string;
+            };
+            units?: string;
+        };
         Finding: {
             /** Format: double */
             highest: number;
@@ -1882,6 +2032,514 @@ export interface components {
             value: number;
             /** @enum {string} */
             what: "weight" | "balance" | "behind" | "stiff";
+        };
+        FinishAccount: {
+            /** Format: double */
+            belts: number;
+            /** Format: double */
+            cost: number;
+            /** Format: double */
+            fuel: number;
+            /** Format: double */
+            highCost: number;
+            /** Format: double */
+            highMin: number;
+            hours: components["schemas"]["FinishHours"][];
+            /** Format: double */
+            lowCost: number;
+            /**
+             * Format: double
+             * @description four times in five it takes no less
+             */
+            lowMin: number;
+            /** Format: double */
+            min: number;
+            /**
+             * Format: double
+             * @description with its margin, to the next whole
+             */
+            price: number;
+            /** Format: double */
+            steel: number;
+            /** Format: double */
+            time: number;
+            /**
+             * Format: double
+             * @description belts, block, fittings, sheath
+             */
+            used: number;
+        };
+        FinishBlock: {
+            /** Format: double */
+            heightMm: number;
+            /** Format: double */
+            lengthMm: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        FinishBore: {
+            /** Format: double */
+            angleDeg: number;
+            /**
+             * Format: double
+             * @description diameter of the bore that a core is glued into
+             */
+            coreMm?: number;
+            /**
+             * Format: double
+             * @description from the grip's front
+             */
+            depthMm: number;
+            /** Format: double */
+            drillMm: number;
+            /** Format: double */
+            endHeightMm: number;
+            /** @enum {string} */
+            fit: "burnt" | "filed" | "core";
+            /**
+             * Format: int64
+             * @description side by side
+             */
+            holes: number;
+            /**
+             * Format: double
+             * @description wall that is left
+             */
+            leastMm: number;
+            /** Format: double */
+            mouthHeightMm: number;
+            /** Format: double */
+            mouthWidthMm: number;
+            /**
+             * Format: int64
+             * @description in the tang, for the glue to hold by
+             */
+            notches: number;
+            /**
+             * Format: double
+             * @description hole that lets air and glue out at the end
+             */
+            ventMm: number;
+        };
+        FinishChoices: {
+            block: components["schemas"]["FinishBlock"];
+            /** @enum {string} */
+            cover?: "none" | "leather" | "thermo";
+            /**
+             * Format: double
+             * @description thickness of leather or sheet; 0: usual
+             */
+            coverMm?: number;
+            /**
+             * Format: double
+             * @description of the sharpened edge, a side; 0: usual for its use
+             */
+            edgeDeg?: number;
+            /** @enum {string} */
+            fit?: "burnt" | "filed" | "core";
+            /**
+             * Format: int64
+             * @description of the first belt; 60 if not said
+             * @enum {integer}
+             */
+            fromGrit?: 36 | 60 | 80;
+            /**
+             * Format: double
+             * @description until the glue cannot be undone; 0: an hour
+             */
+            glueMin?: number;
+            /** @description it was measured after the quench: what needs heat needs it again */
+            hardened?: boolean;
+            /** @enum {string} */
+            hold?: "free" | "jig" | "magnet";
+            /**
+             * Format: double
+             * @description diameter of pins, where the tang's holes say none
+             */
+            pinMm?: number;
+            pits?: components["schemas"]["FinishPit"][];
+            prices: components["schemas"]["FinishPrices"];
+            readings?: components["schemas"]["FinishReading"][];
+            /** Format: double */
+            seatEdgeMm?: number;
+            /** Format: double */
+            seatSpineMm?: number;
+            /** @enum {string} */
+            surface?: "belt" | "sanded" | "etched" | "flats";
+            /** @description belts are used up: a worn grain scratches a third as deep, and cuts as much slower */
+            worn?: boolean;
+        };
+        FinishEdge: {
+            /**
+             * Format: double
+             * @description of a side, to the middle plane
+             */
+            angleDeg: number;
+            /** Format: double */
+            behindMm: number;
+            /**
+             * Format: double
+             * @description width of the bevel that is seen, of a side
+             */
+            bevelMm: number;
+            /**
+             * Format: double
+             * @description of the blade's height, that sharpening takes
+             */
+            lostMm: number;
+        };
+        FinishGripSection: {
+            /**
+             * Format: double
+             * @description behind the grip's front
+             */
+            atMm: number;
+            /** Format: double */
+            heightMm: number;
+            outline: number[][];
+            /** Format: double */
+            tangHeightMm?: number;
+            /** Format: double */
+            tangThicknessMm?: number;
+            /** Format: double */
+            tangUpMm?: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        FinishHandle: {
+            block: components["schemas"]["FinishBlock"];
+            bore?: components["schemas"]["FinishBore"];
+            findings: components["schemas"]["Warning"][];
+            /** Format: double */
+            glueMin: number;
+            /** @enum {string} */
+            kind: "hidden" | "full" | "partial" | "rod" | "wrapped";
+            scales?: components["schemas"]["FinishScales"];
+            sections: components["schemas"]["FinishGripSection"][];
+            slots: components["schemas"]["FinishSlot"][];
+        };
+        FinishHours: {
+            /** Format: double */
+            highMin: number;
+            /** Format: double */
+            lowMin: number;
+            /** Format: double */
+            min: number;
+            /** @enum {string} */
+            what: "forging" | "cycles" | "hardening" | "grinding" | "handle" | "edge";
+        };
+        FinishMap: {
+            backMm: number[][];
+            /** @description of the finished edge, over the spine of the heel */
+            edgeY: number[];
+            frontMm: number[][];
+            heightMm: number[];
+            /** Format: double */
+            leastMm: number;
+            /** Format: double */
+            mostMm: number;
+            /** Format: double */
+            offMm: number;
+            pits: components["schemas"]["FinishPitAnswer"][];
+            regions: components["schemas"]["FinishRegion"][];
+            short?: components["schemas"]["FinishSpot"];
+            /** Format: double */
+            totalG: number;
+            x: number[];
+        };
+        FinishPin: {
+            /**
+             * Format: double
+             * @description behind the shoulder
+             */
+            atMm: number;
+            /** Format: double */
+            diameterMm: number;
+            /**
+             * Format: double
+             * @description steel or scale that is left between its hole and the nearest edge
+             */
+            edgeMm: number;
+            /**
+             * Format: double
+             * @description grip there, and a little over at each end
+             */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description above the tang's middle
+             */
+            offMm: number;
+        };
+        FinishPit: {
+            /**
+             * Format: double
+             * @description below the face around it
+             */
+            depthMm: number;
+            /** @enum {string} */
+            face: "front" | "back";
+            /** Format: double */
+            xMm: number;
+            /**
+             * Format: double
+             * @description above the edge
+             */
+            yMm: number;
+        };
+        FinishPitAnswer: {
+            /**
+             * Format: double
+             * @description that is ground off there, on that face
+             */
+            allowanceMm: number;
+            /**
+             * Format: double
+             * @description below the face around it
+             */
+            depthMm: number;
+            /** @enum {string} */
+            face: "front" | "back";
+            /**
+             * Format: double
+             * @description of the allowance under the pit; negative: so much too deep
+             */
+            leftMm: number;
+            /** @description it lies where the finished blade is not */
+            outside?: boolean;
+            /** Format: double */
+            xMm: number;
+            /**
+             * Format: double
+             * @description above the edge
+             */
+            yMm: number;
+        };
+        FinishPrices: {
+            /**
+             * Format: double
+             * @description of a belt, on the mean
+             */
+            beltPrice?: number;
+            /**
+             * Format: double
+             * @description of the handle's block or pair of scales, and its fittings
+             */
+            blockPrice?: number;
+            /**
+             * Format: double
+             * @description of the cost, on top of it
+             */
+            marginShare?: number;
+            /**
+             * Format: double
+             * @description of what the sheath takes
+             */
+            sheathPrice?: number;
+        };
+        FinishReading: {
+            /** Format: double */
+            offMm?: number;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
+        };
+        FinishRegion: {
+            /** Format: double */
+            massG: number;
+            /** Format: double */
+            volumeMm3: number;
+            /** @enum {string} */
+            what: "profile" | "faces";
+            /** @enum {string} */
+            zone: "blade" | "ricasso" | "tang";
+        };
+        FinishScales: {
+            /**
+             * Format: int64
+             * @description through the tang, for glue to bridge by
+             */
+            glueHoles: number;
+            /** Format: double */
+            heightMm: number;
+            /** Format: double */
+            lengthMm: number;
+            pins: components["schemas"]["FinishPin"][];
+            /**
+             * Format: double
+             * @description of the tang's faces: the scales lie at half of it each
+             */
+            taperDeg?: number;
+            /**
+             * Format: double
+             * @description of each, before shaping
+             */
+            thicknessMm: number;
+        };
+        FinishSheath: {
+            /** @enum {string} */
+            cover: "none" | "leather" | "thermo";
+            /** @description from y to y: the spine lies between */
+            foldMm: number[];
+            /**
+             * Format: double
+             * @description mouth to end
+             */
+            longMm: number;
+            /** Format: double */
+            seamMm: number;
+            /** @description laid flat: x from its mouth, y from the fold */
+            template: number[][];
+            /** Format: double */
+            thicknessMm: number;
+            /**
+             * Format: double
+             * @description strip in the seam that the edge meets: so thick
+             */
+            weltMm: number;
+            /**
+             * Format: double
+             * @description round the blade where it is widest, seams included
+             */
+            wrapMm: number;
+        };
+        FinishSlot: {
+            /** Format: double */
+            coverMm: number;
+            /** Format: double */
+            drillMm: number;
+            fitting: components["schemas"]["Fitting"];
+            /** Format: int64 */
+            holes: number;
+            /**
+             * Format: double
+             * @description along the height of the tang
+             */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description from hole to hole
+             */
+            pitchMm: number;
+            /** Format: double */
+            shimMm?: number;
+            /**
+             * Format: double
+             * @description of the slot, below the block's top
+             */
+            topMm: number;
+            /** Format: double */
+            wedgeDeg?: number;
+            /** @enum {string} */
+            what: "guard" | "bolster";
+            /** Format: double */
+            widthMm: number;
+        };
+        FinishSpot: {
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            xMm: number;
+            /** Format: double */
+            yMm: number;
+        };
+        FinishStep: {
+            /** Format: double */
+            belts?: number;
+            cautions?: string[];
+            codes: string[];
+            /**
+             * Format: double
+             * @description dip or cool after so many seconds at the belt
+             */
+            dipS?: number;
+            figures?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            grit?: number;
+            /** Format: double */
+            highMin: number;
+            id: string;
+            /** Format: double */
+            lowMin: number;
+            /**
+             * Format: double
+             * @description that comes off
+             */
+            massG?: number;
+            /** Format: double */
+            minutes: number;
+            /** @enum {string} */
+            stage: "soft" | "hard" | "handle" | "edge";
+            targets?: components["schemas"]["FinishTarget"][];
+            words?: {
+                [key: string]: string;
+            };
+        };
+        FinishTarget: {
+            /**
+             * Format: double
+             * @description spine
+             */
+            backMm: number;
+            /** Format: double */
+            edgeMm: number;
+            /**
+             * Format: double
+             * @description half way up
+             */
+            midMm: number;
+            /**
+             * Format: double
+             * @description from the point
+             */
+            xMm: number;
+        };
+        FinishWay: {
+            /**
+             * Format: double
+             * @description from the point
+             */
+            balanceMm: number;
+            /**
+             * Format: double
+             * @description thickness 5 mm above the edge, in the middle
+             */
+            behindMm: number;
+            design: components["schemas"]["Design"];
+            figures: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @description of the planned steel, and for what is another knife, a little more
+             */
+            givenUpShare: number;
+            /** @description goes back to the fire, with all that it costs */
+            heat?: boolean;
+            /** Format: double */
+            massG: number;
+            /** @description of the other pattern */
+            name?: string;
+            pits: components["schemas"]["FinishPit"][];
+            readings: components["schemas"]["FinishReading"][];
+            /** Format: double */
+            wallMm: number;
+            /** @enum {string} */
+            what: "asPlanned" | "thinner" | "spineLower" | "edgeHigher" | "shorter" | "heelForward" | "hollowed" | "pattern" | "reforge";
+        };
+        Finished: {
+            account: components["schemas"]["FinishAccount"];
+            edge: components["schemas"]["FinishEdge"];
+            findings: components["schemas"]["Warning"][];
+            handle: components["schemas"]["FinishHandle"];
+            map: components["schemas"]["FinishMap"];
+            sheath: components["schemas"]["FinishSheath"];
+            steps: components["schemas"]["FinishStep"][];
         };
         Fire: {
             /**
@@ -1912,8 +2570,20 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        FireAim: {
+            /** Format: double */
+            balanceMm: number;
+            /** Format: double */
+            behindMm: number;
+            /** Format: double */
+            massG: number;
+        };
         FireBook: {
+            /** @description and what it was to */
+            aim: components["schemas"]["FireAim"];
             faults: components["schemas"]["FireTold"][];
+            /** @description what the finished knife came to */
+            final: components["schemas"]["FireTold"][];
             finished: boolean;
             heats: components["schemas"]["FireHeatDone"][];
             /** Format: int64 */
@@ -1957,6 +2627,7 @@ export interface components {
             wrong?: boolean;
         };
         FireCourse: {
+            aim: components["schemas"]["FireAim"];
             bar: components["schemas"]["FireCourseBar"];
             /** Format: double */
             fireC: number;
@@ -2015,10 +2686,11 @@ export interface components {
             /** @description the screen it arose on */
             device: string;
             fault?: components["schemas"]["FireFault"];
+            final?: components["schemas"]["FireFinal"];
             /** @description made where it arose */
             id: string;
             /** @enum {string} */
-            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo" | "toHarden" | "treated" | "seen";
+            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo" | "toHarden" | "treated" | "seen" | "finished";
             /** Format: int64 */
             offMs?: number;
             /** @description its id */
@@ -2053,6 +2725,45 @@ export interface components {
             depthMm?: number;
             /** @enum {string} */
             kind: "lip" | "crack" | "coldShut" | "buckle" | "gouge" | "burnt" | "bent" | "dropped";
+        };
+        FireFinal: {
+            /**
+             * Format: double
+             * @description from the point
+             */
+            balanceMm?: number;
+            /**
+             * Format: double
+             * @description thickness where the bevel of the edge begins
+             */
+            behindMm?: number;
+            /**
+             * @description the smith's own cutting test
+             * @enum {string}
+             */
+            cuts?: "passed" | "failed";
+            /**
+             * @description at the finished edge
+             * @enum {string}
+             */
+            file?: "skates" | "bites";
+            /**
+             * @description the smith's own flexing test
+             * @enum {string}
+             */
+            flexes?: "passed" | "failed";
+            /** Format: double */
+            massG?: number;
+            /**
+             * Format: double
+             * @description out of straight, over the length of the blade
+             */
+            warpMm?: number;
+            /**
+             * Format: double
+             * @description that grinding and fitting took
+             */
+            workMin?: number;
         };
         FireGrip: {
             /** @description others than in the heat before */
@@ -2417,10 +3128,11 @@ export interface components {
             /** Format: double */
             differMm?: number;
             fault?: components["schemas"]["FireFault"];
+            final?: components["schemas"]["FireFinal"];
             /** @description made where it arose */
             id: string;
             /** @enum {string} */
-            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo" | "toHarden" | "treated" | "seen";
+            kind: "in" | "out" | "firstBlow" | "lastBlow" | "back" | "done" | "notYet" | "past" | "reading" | "fault" | "note" | "picture" | "break" | "resume" | "undo" | "toHarden" | "treated" | "seen" | "finished";
             /**
              * Format: int64
              * @description of the course
@@ -3928,9 +4640,11 @@ export interface components {
         Progress: {
             /** Format: int64 */
             blows: number;
+            completed?: boolean;
             /** @description their kinds */
             faults: string[];
             hand?: string;
+            hardened?: boolean;
             /**
              * Format: int64
              * @description that it will come to
@@ -3962,6 +4676,29 @@ export interface components {
             trips: number;
             /** Format: double */
             weightG?: number;
+        };
+        Promise: {
+            /**
+             * Format: int64
+             * @description pieces in hand before it
+             */
+            ahead: number;
+            /** Format: double */
+            aheadMin: number;
+            /** Format: double */
+            cost: number;
+            /** Format: date-time */
+            day?: string;
+            /**
+             * Format: int64
+             * @description 0: the shop does not say how much it works
+             */
+            days: number;
+            /**
+             * Format: double
+             * @description 0: no price is known
+             */
+            price: number;
         };
         Push: {
             butt: number[];
@@ -4047,6 +4784,7 @@ export interface components {
             bit?: components["schemas"]["Bit"];
             choices: components["schemas"]["Choices"];
             design: components["schemas"]["Design"];
+            finish?: components["schemas"]["FinishChoices"];
             fire: components["schemas"]["Fire"];
             origin: components["schemas"]["Origin"];
             prices: components["schemas"]["Prices"];
@@ -4230,6 +4968,11 @@ export interface components {
             hammers: components["schemas"]["NamedHammer"][];
             /** @description forges to go to with a piece */
             hearths: components["schemas"]["NamedHearth"][];
+            /**
+             * Format: double
+             * @description that the shop works; a day can then be promised
+             */
+            hoursPerWeek: number;
             /** @description the shop's own, in place of the table's */
             likelihoods?: components["schemas"]["StockLikelihood"][];
             /** @description to temper in */
@@ -7099,6 +7842,66 @@ export interface operations {
             };
         };
     };
+    customer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieceCuts: {
         parameters: {
             query?: never;
@@ -7343,6 +8146,68 @@ export interface operations {
             };
         };
     };
+    finishPiece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinalNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Promise"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieceFire: {
         parameters: {
             query?: never;
@@ -7423,6 +8288,186 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fittingsDxf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fittings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fittingsSvg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Not Found */
@@ -7729,6 +8774,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    promisePiece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Promise"];
                 };
             };
             /** @description Not Found */
@@ -8131,6 +9234,66 @@ export interface operations {
             };
         };
     };
+    planFinish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finished"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     planHopes: {
         parameters: {
             query?: never;
@@ -8451,6 +9614,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["State"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planStill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishWay"][];
                 };
             };
             /** @description Not Found */

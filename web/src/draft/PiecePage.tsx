@@ -17,6 +17,8 @@ import { OutlineSheet } from "../stages/blade/OutlineFile";
 import type { PictureState } from "../stages/blade/PicturePanel";
 import { useNodeRules } from "../stages/blade/useNodeRules";
 import { CutPanel } from "../stages/cut/CutPanel";
+import { FinishPanel } from "../stages/finish/FinishPanel";
+import { FinishSheet } from "../stages/finish/FinishSheet";
 import { CyclesPanel } from "../stages/harden/CyclesPanel";
 import { HardenPanel } from "../stages/harden/HardenPanel";
 import { useAdvice } from "../stages/harden/useAdvice";
@@ -166,6 +168,8 @@ function Work() {
         <div className="flex min-h-[470px] min-w-0 sm:min-h-[540px] flex-1 flex-col lg:min-h-0">
           {stage === "log" ? (
             <LogSheet />
+          ) : stage === "finish" ? (
+            <FinishSheet flip={flip} />
           ) : (
             <Bench
               plan={plan}
@@ -202,7 +206,7 @@ function Work() {
               }
             />
           )}
-          {stage !== "log" && <HeatRail plan={plan} heat={at} onHeat={setHeat} />}
+          {stage !== "log" && stage !== "finish" && <HeatRail plan={plan} heat={at} onHeat={setHeat} />}
         </div>
         <aside
           className="flex shrink-0 flex-col border-line max-lg:border-t lg:w-[360px] lg:border-l"
@@ -237,6 +241,7 @@ function Work() {
             {stage === "anvil" && <AnvilPanel />}
             {stage === "cycles" && <CyclesPanel />}
             {stage === "harden" && <HardenPanel />}
+            {stage === "finish" && <FinishPanel />}
             {stage === "log" && <LogPanel />}
           </div>
           <Ledger plan={plan} units={units} />

@@ -11,6 +11,8 @@ export const menuItem =
 const papers = [
   ["card", "card.pdf", "print.card"],
   ["bench", "heats.pdf", "print.bench"],
+  ["fittings", "fittings.pdf", "finish.sheet"],
+  ["customer", "customer.pdf", "finish.customerSheet"],
   ["template", "export/pdf", "print.template"],
 ] as const;
 

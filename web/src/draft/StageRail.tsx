@@ -1,11 +1,13 @@
 import { memo } from "react";
 import { useEntry, useSteelName, useUnits } from "../api/hooks";
+import { useFinish } from "../stages/finish/useFinish";
+import { about } from "../stages/finish/words";
 import { useAdvice } from "../stages/harden/useAdvice";
 import { count, say } from "../text/say";
 import { print } from "../units/print";
 import { useDraftState } from "./context";
 
-export const stages = ["blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "log"] as const;
+export const stages = ["blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "finish", "log"] as const;
 
 /** The stages in working order; each shows its state in one figure. */
 export const StageRail = memo(function StageRail({
@@ -18,6 +20,7 @@ export const StageRail = memo(function StageRail({
   const { plan, doc, piece } = useDraftState();
   const at = useEntry(piece.id)?.progress;
   const advice = useAdvice().data;
+  const finish = useFinish().data;
   const units = useUnits();
   const steelName = useSteelName();
   const figure: Record<string, string> = {
@@ -28,10 +31,14 @@ export const StageRail = memo(function StageRail({
     anvil: !at ? "–" : at.phase === "finished" ? say("stage.done") : `${at.trips} / ${at.heats}`,
     cycles: plan.totals.cycles ? count("cycles", plan.totals.cycles) : "–",
     harden: advice?.temper.hrc ? `${advice.temper.hrc.toFixed(0)} HRC` : "–",
+    finish: at?.completed ? say("stage.done") : finish ? about(finish.account.min) : "–",
     log: at ? count("heats", at.trips) : "–",
   };
   return (
-    <nav aria-label={say("stage.name")} className="no-print grid grid-cols-4 border-b border-line">
+    <nav
+      aria-label={say("stage.name")}
+      className="no-print grid grid-cols-3 border-b sm:grid-cols-9 lg:grid-cols-3 border-line"
+    >
       {stages.map((name) => (
         <button
           key={name}

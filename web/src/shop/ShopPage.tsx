@@ -142,6 +142,7 @@ function ShopForm({ shop }: { shop: Settings }) {
           {typed("prices.steelPrice", shop.prices.steelPrice ?? 0, say("field.name.prices.steelPrice"))}
           {typed("prices.fuelPrice", shop.prices.fuelPrice ?? 0, say("field.name.prices.fuelPrice"))}
           {typed("prices.hourPrice", shop.prices.hourPrice ?? 0, say("field.name.prices.hourPrice"))}
+          {typed("hoursPerWeek", shop.hoursPerWeek, say("field.name.hoursPerWeek"))}
           <p className="col-span-2 text-sm text-quiet">{say("money.note")}</p>
         </Group>
         {shop.smiths.map((h, i) => (

@@ -3,6 +3,7 @@ import { useBook, useEntry, useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { print } from "../../units/print";
+import { finalWords } from "../finish/words";
 import { seenWords } from "../harden/seen";
 import { treatName } from "../harden/steps";
 import type { Told } from "./words";
@@ -96,6 +97,9 @@ export function LogPanel() {
           </>
         )}
       </List>
+      <List title={say("final.title")} items={book.final}>
+        {(t) => finalWords(t.final, units)}
+      </List>
       <List title={say("log.notes")} items={book.notes}>
         {(n) => <>{n.text}</>}
       </List>
@@ -168,7 +172,9 @@ function List({
             <li key={t.id} className="border-l-2 border-line pl-2">
               {children(t)}{" "}
               <span className="text-sm text-quiet">
-                {t.kind === "treated" || t.kind === "seen" ? dayAndTime(t.onMs) : say("log.inHeat", { n: t.ofTrip })}
+                {["treated", "seen", "finished"].includes(t.kind)
+                  ? dayAndTime(t.onMs)
+                  : say("log.inHeat", { n: t.ofTrip })}
               </span>
               {t.picture && (
                 <a href={`/api/v1/pictures/${t.picture}`} target="_blank" rel="noreferrer" className="mt-1 block">

@@ -1,0 +1,193 @@
+package finish
+
+import (
+	"strconv"
+
+	"coldember/core/blade"
+	"coldember/core/fact"
+)
+
+// Hold is how a blade is held to the grinder.
+type Hold string
+
+// The ways to hold it.
+const (
+	FreeHand Hold = "free"
+	Guided   Hold = "jig"
+	Magnet   Hold = "magnet"
+)
+
+// Surface is what the faces are left at.
+type Surface string
+
+// The surfaces.
+const (
+	FromBelt Surface = "belt"   // as the last belt leaves it
+	Sanded   Surface = "sanded" // by hand, to 600
+	Etched   Surface = "etched" // sanded, and etched to show pattern or temper line
+	Flats    Surface = "flats"  // the flats as forged, brushed and oiled
+)
+
+// Fit is how a hidden tang sits in its handle.
+type Fit string
+
+// The fits.
+const (
+	Burnt Fit = "burnt" // bored, and burnt in with the hot tang
+	Filed Fit = "filed" // bored, and opened with rasps
+	Core  Fit = "core"  // slotted into two halves of a core, glued into a bored block
+)
+
+// Cover is what carries the knife.
+type Cover string
+
+// The sheaths.
+const (
+	NoCover Cover = "none"
+	Leather Cover = "leather"
+	Thermo  Cover = "thermo" // pressed thermoplastic
+)
+
+// Block is a piece of handle material.
+type Block struct {
+	LengthMm float64 `json:"lengthMm"`
+	HeightMm float64 `json:"heightMm"`
+	WidthMm  float64 `json:"widthMm"`
+}
+
+// Prices of what is used up in finishing, in the shop's money; 0 is not counted.
+type Prices struct {
+	BeltPrice   float64 `json:"beltPrice,omitempty" doc:"of a belt, on the mean"`
+	BlockPrice  float64 `json:"blockPrice,omitempty" doc:"of the handle's block or pair of scales, and its fittings"`
+	SheathPrice float64 `json:"sheathPrice,omitempty" doc:"of what the sheath takes"`
+	MarginShare float64 `json:"marginShare,omitempty" doc:"of the cost, on top of it"`
+}
+
+// Choices are how a knife is finished; the zero of any is as usual.
+type Choices struct {
+	Hold     Hold    `json:"hold,omitempty" enum:"free,jig,magnet"`
+	FromGrit int     `json:"fromGrit,omitempty" enum:"36,60,80" doc:"of the first belt; 60 if not said"`
+	Worn     bool    `json:"worn,omitempty" doc:"belts are used up: a worn grain scratches a third as deep, and cuts as much slower"`
+	Surface  Surface `json:"surface,omitempty" enum:"belt,sanded,etched,flats"`
+	EdgeDeg  float64 `json:"edgeDeg,omitempty" doc:"of the sharpened edge, a side; 0: usual for its use"`
+	Fit      Fit     `json:"fit,omitempty" enum:"burnt,filed,core"`
+	Block    Block   `json:"block"`
+	Cover    Cover   `json:"cover,omitempty" enum:"none,leather,thermo"`
+	CoverMm  float64 `json:"coverMm,omitempty" doc:"thickness of leather or sheet; 0: usual"`
+	PinMm    float64 `json:"pinMm,omitempty" doc:"diameter of pins, where the tang's holes say none"`
+	GlueMin  float64 `json:"glueMin,omitempty" doc:"until the glue cannot be undone; 0: an hour"`
+	Prices   Prices  `json:"prices"`
+
+	// What the cold blade was found to be at the grinder.
+	Readings []Reading `json:"readings,omitempty"`
+	Pits     []Pit     `json:"pits,omitempty"`
+	Hardened bool      `json:"hardened,omitempty" doc:"it was measured after the quench: what needs heat needs it again"`
+	// Ricasso where the guard seats, if it is not even: spine's side and edge's.
+	SeatSpineMm float64 `json:"seatSpineMm,omitempty"`
+	SeatEdgeMm  float64 `json:"seatEdgeMm,omitempty"`
+}
+
+// Bounds of lists.
+const (
+	MostReadings = 60
+	MostPits     = 40
+)
+
+// Validate reports every figure that cannot be.
+func (f *Choices) Validate(c fact.Check) {
+	if f == nil {
+		return
+	}
+	fact.OneOf(c, "hold", f.Hold, "", FreeHand, Guided, Magnet)
+	if _, ok := beltOf[f.FromGrit]; f.FromGrit != 0 && (!ok || f.FromGrit > 80) {
+		c.Fail("fromGrit", "field.choice", nil)
+	}
+	fact.OneOf(c, "surface", f.Surface, "", FromBelt, Sanded, Etched, Flats)
+	fact.OneOf(c, "fit", f.Fit, "", Burnt, Filed, Core)
+	fact.OneOf(c, "cover", f.Cover, "", NoCover, Leather, Thermo)
+	optional := func(name string, v, lowest, highest float64) {
+		if v != 0 {
+			c.Range(name, v, lowest, highest)
+		}
+	}
+	optional("edgeDeg", f.EdgeDeg, 5, 45)
+	optional("coverMm", f.CoverMm, 1, 8)
+	optional("pinMm", f.PinMm, 1, 12)
+	optional("glueMin", f.GlueMin, 1, 2880)
+	optional("seatSpineMm", f.SeatSpineMm, .5, 40)
+	optional("seatEdgeMm", f.SeatEdgeMm, .5, 40)
+	b := c.Within("block")
+	for name, v := range map[string]float64{"lengthMm": f.Block.LengthMm, "heightMm": f.Block.HeightMm, "widthMm": f.Block.WidthMm} {
+		if v != 0 {
+			b.Range(name, v, 5, 1000)
+		}
+	}
+	p := c.Within("prices")
+	for name, v := range map[string]float64{"beltPrice": f.Prices.BeltPrice, "blockPrice": f.Prices.BlockPrice, "sheathPrice": f.Prices.SheathPrice} {
+		p.Range(name, v, 0, 1e6)
+	}
+	p.Range("marginShare", f.Prices.MarginShare, 0, 10)
+	f.validateFound(c)
+}
+
+func (f *Choices) validateFound(c fact.Check) {
+	c.Range("readings", float64(len(f.Readings)), 0, MostReadings)
+	c.Range("pits", float64(len(f.Pits)), 0, MostPits)
+	for i, r := range f.Readings {
+		at := c.Within("readings").Within(strconv.Itoa(i))
+		at.Range("xMm", r.XMm, 0, 1300)
+		at.Range("yMm", r.YMm, 0, 300)
+		at.Range("thicknessMm", r.ThicknessMm, .1, 60)
+		at.Range("offMm", r.OffMm, -20, 20)
+	}
+	for i, p := range f.Pits {
+		at := c.Within("pits").Within(strconv.Itoa(i))
+		at.Range("xMm", p.XMm, 0, 1300)
+		at.Range("yMm", p.YMm, 0, 300)
+		at.Range("depthMm", p.DepthMm, .01, 20)
+		fact.OneOf(at, "face", p.Face, Front, Back)
+	}
+}
+
+// Usual values, where nothing is chosen (judgement).
+const (
+	usualGrit    = 60
+	usualGlueMin = 60
+	leatherMm    = 3.0
+	thermoMm     = 2.0
+)
+
+func (f *Choices) grit() int {
+	if f.FromGrit == 0 {
+		return usualGrit
+	}
+	return f.FromGrit
+}
+
+func (f *Choices) coverMm() float64 {
+	switch {
+	case f.CoverMm > 0:
+		return f.CoverMm
+	case f.Cover == Thermo:
+		return thermoMm
+	}
+	return leatherMm
+}
+
+// usualEdgeDeg is the sharpened edge of a use, a side (judgement from common practice).
+var usualEdgeDeg = map[blade.Use]float64{
+	blade.UseDeep: 15, blade.UseSlicer: 15, blade.UseFillet: 17, blade.UseUtility: 18, blade.UseHook: 18, blade.UseSpoon: 18, blade.UseScribe: 20, blade.UseChisel: 25,
+	blade.UseFighter: 20, blade.UseCamp: 22, blade.UseCleaver: 22, blade.UseChopper: 25, blade.UseSickle: 20, blade.UseSword: 22,
+}
+
+const otherEdgeDeg = 18
+
+func (f *Choices) edgeDeg(u blade.Use) float64 {
+	switch d, ok := usualEdgeDeg[u]; {
+	case f.EdgeDeg > 0:
+		return f.EdgeDeg
+	case ok:
+		return d
+	}
+	return otherEdgeDeg
+}

@@ -1,0 +1,121 @@
+package planner
+
+import (
+	"math"
+
+	"coldember/core/fact"
+	"coldember/core/finish"
+	"coldember/core/harden"
+	"coldember/core/plan"
+)
+
+// Finished is all that is said of grinding, fitting and sharpening the blade of a plan.
+type Finished struct {
+	Map      finish.Map     `json:"map"`
+	Steps    []finish.Step  `json:"steps"`
+	Handle   finish.Handle  `json:"handle"`
+	Edge     finish.Edge    `json:"edge"`
+	Sheath   finish.Sheath  `json:"sheath"`
+	Account  finish.Account `json:"account"`
+	Findings []fact.Warning `json:"findings"`
+}
+
+// FinishWork is what finishing the blade of a plan is laid out of. Errors are *blade.Error.
+func FinishWork(req *plan.Request, p *plan.Plan) (*finish.Work, error) {
+	pre, err := sketched(req)
+	if err != nil {
+		return nil, err
+	}
+	w := &finish.Work{Design: req.Design, Steel: finish.Steel{Forged: pre.fog, Finished: pre.fin}, Layered: req.Choices.SteelPattern != "" && req.Choices.SteelPattern != plan.NoPattern || req.Bit != nil}
+	if req.Finish != nil {
+		w.Choices = *req.Finish
+	}
+	w.Steel.Readings = w.Choices.Readings
+	a := Treat(req, p)
+	w.QuenchEdgeMm, w.TemperC = a.EdgeAtQuenchMm, a.Temper.OvenC
+	w.Line = a.Hardens && lineSeen(&a)
+	w.HandleHides = req.Design.Handle != nil
+	if req.Choices.Harden == plan.HardenForged {
+		w.Choices.Hardened = true
+	}
+	return w, nil
+}
+
+// lineSeen tells whether part of the blade is hard and part is not.
+func lineSeen(a *harden.Advice) bool {
+	for _, l := range a.Line {
+		if l.HardMm > 0 && l.HardMm < l.HeightMm*.95 {
+			return true
+		}
+	}
+	return false
+}
+
+// Finish is what is said of finishing the blade of a plan. Errors are *blade.Error.
+func Finish(req *plan.Request, p *plan.Plan) (Finished, error) {
+	w, err := FinishWork(req, p)
+	if err != nil {
+		return Finished{}, err
+	}
+	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
+	out.Account = finish.AccountOf(out.Steps, before(req, p), w.Choices.Prices)
+	out.judge()
+	tidy(out.Map.Front)
+	tidy(out.Map.Back)
+	return out, nil
+}
+
+// before is what the knife took until it was hardened.
+func before(req *plan.Request, p *plan.Plan) finish.Before {
+	a := Treat(req, p)
+	b := finish.Before{ForgeMin: (p.Totals.TimeS + p.Totals.DieChangeS) / 60, CyclesMin: p.Totals.CycleTimeS / 60, Steel: p.Totals.Money.Steel, Fuel: p.Totals.Money.Fuel, HourPrice: req.Prices.HourPrice}
+	if a.Hardens {
+		b.HardenMin = harden.QuenchMin + a.SoakS/60
+	}
+	return b
+}
+
+// judge tells of what does not come out as it is.
+func (f *Finished) judge() {
+	find := func(code string, s fact.Severity, figures fact.Figures) {
+		f.Findings = append(f.Findings, fact.Warning{Code: code, Severity: s, Figures: figures})
+	}
+	if s := f.Map.Short; s != nil {
+		find("finish.short", fact.Stop, fact.Figures{"mm": s.Mm, "atMm": s.XMm, "upMm": s.YMm, "shortMm": s.Mm})
+	}
+	for i, p := range f.Map.Pits {
+		if !p.Outside && p.LeftMm < 0 {
+			find("finish.pitDeep", fact.Stop, fact.Figures{"pit": float64(i + 1), "depthMm": p.DepthMm, "allowanceMm": p.AllowanceMm, "shortMm": -p.LeftMm, "atMm": p.XMm})
+		}
+	}
+	if f.Map.OffMm > offCentreMm {
+		find("finish.offCentre", fact.Warn, fact.Figures{"offMm": f.Map.OffMm, "mostMm": offCentreMm})
+	}
+	f.Findings = append(f.Findings, f.Handle.Findings...)
+}
+
+// offCentreMm is by how much steel may lie off the centre line (judgement).
+const offCentreMm = .4
+
+// Still is what the blade of a plan can still be, by what was measured of it. Errors are
+// *blade.Error.
+func Still(req *plan.Request, p *plan.Plan, others []finish.Other) ([]finish.Way, error) {
+	w, err := FinishWork(req, p)
+	if err != nil {
+		return nil, err
+	}
+	ways := finish.Still(w, others)
+	for i := range ways {
+		ways[i].MassG = math.Round(ways[i].MassG*100) / 100
+	}
+	return ways, nil
+}
+
+// tidy leaves what can be measured, and nothing of how it was computed.
+func tidy(rows [][]float64) {
+	for _, row := range rows {
+		for i, v := range row {
+			row[i] = math.Round(v*1e4) / 1e4
+		}
+	}
+}

@@ -1,0 +1,190 @@
+import { Link } from "react-router";
+import { useUnits } from "../../api/hooks";
+import { useDraft, useDraftState } from "../../draft/context";
+import { figures, say, told } from "../../text/say";
+import { TimerButton } from "../../timers/TimerButton";
+import { DraftField, DraftPick } from "../../ui/DraftField";
+import { Group } from "../../ui/Group";
+import { print } from "../../units/print";
+import { AsFinished } from "./AsFinished";
+import { Money } from "./Money";
+import { type FinishStep, useFinish } from "./useFinish";
+import { Ways } from "./Ways";
+import { about, stepWords } from "./words";
+
+const stagesOf = [
+  ["soft", "finish.soft"],
+  ["hard", "finish.hardStage"],
+  ["handle", "finish.handleStage"],
+  ["edge", "finish.edgeStage"],
+] as const;
+
+/** From black blade to a knife in its sheath: every step with its figures, what was found, what it costs. */
+export function FinishPanel() {
+  const { doc, piece } = useDraftState();
+  const draft = useDraft();
+  const units = useUnits();
+  const { data: f } = useFinish();
+  if (!f) return null;
+  const c = doc.request.finish;
+  const pick = (name: string, value: string, options: readonly string[], words: string) => (
+    <DraftPick
+      field={`finish.${name}`}
+      label={told(`field.name.finish.${name}`)}
+      value={value}
+      options={options.map((v) => ({ value: v, label: /^\d+$/.test(v) ? v : told(`${words}.${v}`) }))}
+    />
+  );
+  const field = (name: string, value: number, hint?: string) => (
+    <DraftField field={`finish.${name}`} label={told(`field.name.finish.${name}`)} value={value} hint={hint} />
+  );
+  const hidden = doc.request.design.tangKind === "hidden" || doc.request.design.tangKind === "partial";
+  const glue = f.handle.glueMin;
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="finish-panel">
+      <p className="narrow text-2xl leading-tight" data-testid="finish-sum">
+        {about(f.account.min)}{" "}
+        <span className="text-quiet">
+          {about(f.account.lowMin)} – {about(f.account.highMin)}
+        </span>
+      </p>
+      {f.findings.length > 0 && (
+        <ul className="grid gap-2">
+          {f.findings.map((x) => (
+            <li
+              key={x.code + JSON.stringify(x.figures)}
+              data-finding={x.code}
+              className={`border-l-2 pl-3 ${x.severity === "note" ? "border-line text-quiet" : "border-ember"}`}
+            >
+              {told(x.code, figures(x.figures, units))}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Ways f={f} />
+      {stagesOf.map(([stage, title]) => (
+        <Steps
+          key={stage}
+          title={say(title)}
+          steps={f.steps.filter((s) => s.stage === stage)}
+          units={units}
+          after={
+            stage === "handle" && f.steps.some((s) => s.id === "glue") ? (
+              <TimerButton pieceId={piece.id} kind="glue" label={say("day.timer.set")} seconds={glue * 60} />
+            ) : undefined
+          }
+        />
+      ))}
+      <nav className="flex flex-wrap gap-1.5" aria-label={say("finish.fittings")}>
+        <a
+          className="press"
+          href={`/api/v1/pieces/${piece.id}/fittings.pdf`}
+          target="_blank"
+          rel="noreferrer"
+          data-testid="fittings-pdf"
+        >
+          {say("finish.sheet")}
+        </a>
+        <a className="press" href={`/api/v1/pieces/${piece.id}/fittings.svg`} download>
+          SVG
+        </a>
+        <a className="press" href={`/api/v1/pieces/${piece.id}/fittings.dxf`} download>
+          DXF
+        </a>
+        <a
+          className="press"
+          href={`/api/v1/pieces/${piece.id}/customer.pdf`}
+          target="_blank"
+          rel="noreferrer"
+          data-testid="customer-pdf"
+        >
+          {say("finish.customerSheet")}
+        </a>
+      </nav>
+      <Group title={say("finish.how")}>
+        {pick("hold", c?.hold ?? "free", ["free", "jig", "magnet"], "hold")}
+        {pick("fromGrit", String(c?.fromGrit || 60), ["36", "60", "80"], "grit")}
+        {pick("worn", c?.worn ? "yes" : "no", ["no", "yes"], "worn")}
+        {pick("surface", c?.surface ?? "sanded", ["belt", "sanded", "etched", "flats"], "surface")}
+        {pick("hardened", c?.hardened ? "yes" : "no", ["no", "yes"], "hardened")}
+        {field("edgeDeg", c?.edgeDeg || f.edge.angleDeg)}
+      </Group>
+      <Group title={say("finish.fittings")}>
+        {hidden && pick("fit", c?.fit ?? "burnt", ["burnt", "filed", "core"], "fit")}
+        {pick("cover", c?.cover ?? "none", ["none", "leather", "thermo"], "cover")}
+        {c?.cover && c.cover !== "none" ? field("coverMm", c.coverMm || f.sheath.thicknessMm) : null}
+        {field("glueMin", c?.glueMin || glue)}
+        {field("block.lengthMm", c?.block.lengthMm ?? 0, print.length(f.handle.block.lengthMm, units))}
+        {field("block.heightMm", c?.block.heightMm ?? 0, print.length(f.handle.block.heightMm, units))}
+        {field("block.widthMm", c?.block.widthMm ?? 0, print.length(f.handle.block.widthMm, units))}
+        {field("seatSpineMm", c?.seatSpineMm ?? 0)}
+        {field("seatEdgeMm", c?.seatEdgeMm ?? 0)}
+      </Group>
+      <Money f={f} />
+      <AsFinished f={f} />
+      {c && (
+        <button type="button" className="press justify-self-start" onClick={() => draft.choose("finish.usual", "")}>
+          {say("finish.usual")}
+        </button>
+      )}
+      <Link className="press justify-self-start" to={`/day?p=${piece.id}&g=${glue}`}>
+        {say("treat.day")}
+      </Link>
+    </div>
+  );
+}
+
+const thick = (mm: number, units: string) => print.thickness(Math.round(mm * 100) / 100, units);
+
+function Steps({
+  title,
+  steps,
+  units,
+  after,
+}: {
+  title: string;
+  steps: FinishStep[];
+  units: string;
+  after?: React.ReactNode;
+}) {
+  if (steps.length === 0) return null;
+  const low = steps.reduce((a, s) => a + s.lowMin, 0);
+  const high = steps.reduce((a, s) => a + s.highMin, 0);
+  const cautions = [...new Set(steps.flatMap((s) => s.cautions ?? []))];
+  return (
+    <details className="border-t border-line pt-1" open={steps[0]?.stage === "hard"} data-steps={steps[0]?.stage}>
+      <summary className="flex cursor-pointer items-baseline gap-2 py-1">
+        <span className="narrow mr-auto text-lg">{title}</span>
+        <span className="text-sm text-quiet">{say("finish.minutes", { low: about(low), high: about(high) })}</span>
+      </summary>
+      <ol className="grid list-decimal gap-2 pb-2 pl-5 marker:text-quiet">
+        {steps.map((s) => (
+          <li key={s.id} data-step={s.id}>
+            {stepWords(s, units)}{" "}
+            <span className="text-sm text-quiet">
+              {say("finish.minutes", { low: about(s.lowMin), high: about(s.highMin) })}
+            </span>
+            {s.targets && s.targets.length > 0 && (
+              <span className="narrow block text-quiet">
+                {s.targets.map((t) => (
+                  <span key={t.xMm} className="block">
+                    {say("finish.target", {
+                      x: print.length(t.xMm, units),
+                      e: thick(t.edgeMm, units),
+                      m: thick(t.midMm, units),
+                      b: thick(t.backMm, units),
+                    })}
+                  </span>
+                ))}
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+      {after}
+      {cautions.length > 0 && (
+        <p className="mb-2 border-l-2 border-ember pl-3 text-sm">{cautions.map((c) => told(c)).join(" ")}</p>
+      )}
+    </details>
+  );
+}
