@@ -81,10 +81,20 @@ type Choices struct {
 	// What the cold blade was found to be at the grinder.
 	Readings []Reading `json:"readings,omitempty"`
 	Pits     []Pit     `json:"pits,omitempty"`
-	Hardened bool      `json:"hardened,omitempty" doc:"it was measured after the quench: what needs heat needs it again"`
+	// Was is what it was forged as, where it has become another knife since.
+	Was      *Was `json:"was,omitempty"`
+	Hardened bool `json:"hardened,omitempty" doc:"it was measured after the quench: what needs heat needs it again"`
 	// Ricasso where the guard seats, if it is not even: spine's side and edge's.
 	SeatSpineMm float64 `json:"seatSpineMm,omitempty"`
 	SeatEdgeMm  float64 `json:"seatEdgeMm,omitempty"`
+}
+
+// Was is what a blade was forged as, and where the present one lies in that steel: moved toward
+// the point, and up.
+type Was struct {
+	Design  blade.Design `json:"design"`
+	MovedMm float64      `json:"movedMm,omitempty"`
+	UpMm    float64      `json:"upMm,omitempty"`
 }
 
 // Bounds of lists.
@@ -131,6 +141,12 @@ func (f *Choices) Validate(c fact.Check) {
 }
 
 func (f *Choices) validateFound(c fact.Check) {
+	if f.Was != nil {
+		at := c.Within("was")
+		f.Was.Design.Validate(at.Within("design"))
+		at.Range("movedMm", f.Was.MovedMm, -1200, 1200)
+		at.Range("upMm", f.Was.UpMm, -200, 200)
+	}
 	c.Range("readings", float64(len(f.Readings)), 0, MostReadings)
 	c.Range("pits", float64(len(f.Pits)), 0, MostPits)
 	for i, r := range f.Readings {

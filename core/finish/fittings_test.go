@@ -61,7 +61,9 @@ func TestWhatCannotBeFittedIsTold(t *testing.T) {
 		"finish.tangShort":   func(d *blade.Design, _ *finish.Choices) { d.Handle.Guard.LengthMm = d.Tang.LengthMm + 1 },
 		"finish.tangThrough": func(d *blade.Design, _ *finish.Choices) { d.Handle.LengthMm = d.Tang.LengthMm - 20 },
 		"finish.coreThick":   func(d *blade.Design, c *finish.Choices) { c.Fit, d.Handle.WidthMm = finish.Core, 14 },
-		"finish.blockSmall":  func(_ *blade.Design, c *finish.Choices) { c.Block = finish.Block{LengthMm: 90, HeightMm: 30, WidthMm: 30} },
+		"finish.blockSmall": func(_ *blade.Design, c *finish.Choices) {
+			c.Block = finish.Block{LengthMm: 90, HeightMm: 30, WidthMm: 30}
+		},
 	} {
 		d := handled(hidden(t))
 		var c finish.Choices

@@ -21,6 +21,8 @@ type Way struct {
 	BehindMm  float64 `json:"behindMm" doc:"thickness 5 mm above the edge, in the middle"`
 	GivenUp   float64 `json:"givenUpShare" doc:"of the planned steel, and for what is another knife, a little more"`
 	Heat      bool    `json:"heat,omitempty" doc:"goes back to the fire, with all that it costs"`
+	// Was is what the steel was forged as, and where this knife lies in it.
+	Was Was `json:"was"`
 	// The readings and pits as they lie on it.
 	Readings []Reading `json:"readings"`
 	Pits     []Pit     `json:"pits"`
@@ -101,7 +103,7 @@ func Still(w *Work, others []Other) []Way {
 		take(r.pattern(o))
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].GivenUp < out[j].GivenUp })
-	return append(out, Way{What: "reforge", Heat: true, Design: w.Design, Figures: fact.Figures{}, GivenUp: 1, Readings: []Reading{}, Pits: []Pit{}})
+	return append(out, Way{What: "reforge", Heat: true, Design: w.Design, Was: Was{Design: w.Design}, Figures: fact.Figures{}, GivenUp: 1, Readings: []Reading{}, Pits: []Pit{}})
 }
 
 type rescue struct {
@@ -170,6 +172,10 @@ func (r *rescue) try(what string, d blade.Design, moved, up float64, figures fac
 	way := Way{
 		What: what, Design: d, Figures: figures, MassG: whole.MassG, BalanceMm: whole.BalanceFromPointMm, WallMm: whole.LeastWallMm,
 		BehindMm: sec.ThicknessAt(math.Min(5, sec.HeightMm)), Readings: readings, Pits: pits,
+	}
+	way.Was = Was{Design: r.w.Design, MovedMm: s.MovedMm, UpMm: s.UpMm}
+	if r.w.Choices.Was != nil {
+		way.Was.Design = r.w.Choices.Was.Design
 	}
 	if way.Figures == nil {
 		way.Figures = fact.Figures{}

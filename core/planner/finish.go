@@ -30,6 +30,15 @@ func FinishWork(req *plan.Request, p *plan.Plan) (*finish.Work, error) {
 	if req.Finish != nil {
 		w.Choices = *req.Finish
 	}
+	if was := w.Choices.Was; was != nil { // the steel is that of another plan
+		then := *req
+		then.Design = was.Design
+		forged, err := sketched(&then)
+		if err != nil {
+			return nil, err
+		}
+		w.Steel.Forged, w.Steel.MovedMm, w.Steel.UpMm = forged.fog, was.MovedMm, was.UpMm
+	}
 	w.Steel.Readings = w.Choices.Readings
 	a := Treat(req, p)
 	w.QuenchEdgeMm, w.TemperC = a.EdgeAtQuenchMm, a.Temper.OvenC

@@ -51,7 +51,8 @@
 //	finish.reading.delete, finish.pit.delete      N
 //	finish.worn, finish.hardened                  yes, no
 //	finish.take            JSON                   what it can still be: design, readings and pits
-//	finish.usual           ""                     finished as usual
+//	finish.forget          ""                     nothing was measured
+//	finish.usual ""                     finished as usual
 //	choices.soften yes, no                softened below the critical point
 //	analysis.carbonPct …   per cent               by the certificate of its bar (a piece, or stock)
 //	analysis.usual         ""                     as is typical of the grade

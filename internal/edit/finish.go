@@ -14,6 +14,7 @@ type Taken struct {
 	Design   blade.Design     `json:"design"`
 	Readings []finish.Reading `json:"readings"`
 	Pits     []finish.Pit     `json:"pits"`
+	Was      finish.Was       `json:"was"`
 }
 
 // finishing sets how a knife is ground, fitted and sharpened; the first that is set takes the
@@ -28,7 +29,9 @@ func finishing(d *doc.Piece, rest string, e Edit) *Problem {
 	var wrong *Problem
 	switch rest {
 	case "usual":
-		c = finish.Choices{Readings: c.Readings, Pits: c.Pits, Hardened: c.Hardened}
+		c = finish.Choices{Readings: c.Readings, Pits: c.Pits, Was: c.Was, Hardened: c.Hardened}
+	case "forget":
+		c.Readings, c.Pits, c.Was = nil, nil, nil
 	case "worn":
 		wrong = yes(&c.Worn, e)
 	case "hardened":
@@ -42,7 +45,7 @@ func finishing(d *doc.Piece, rest string, e Edit) *Problem {
 	case "pit.delete":
 		wrong = without(&c.Pits, e)
 	case "take":
-		if !whole(e.Text, func(t Taken) { r.Design, c.Readings, c.Pits = t.Design, t.Readings, t.Pits }) {
+		if !whole(e.Text, func(t Taken) { r.Design, c.Readings, c.Pits, c.Was = t.Design, t.Readings, t.Pits, &t.Was }) {
 			wrong = problemAt(e, "field.choice", -1)
 		}
 	default:

@@ -2166,6 +2166,7 @@ export interface components {
             seatSpineMm?: number;
             /** @enum {string} */
             surface?: "belt" | "sanded" | "etched" | "flats";
+            was?: components["schemas"]["FinishWas"];
             /** @description belts are used up: a worn grain scratches a third as deep, and cuts as much slower */
             worn?: boolean;
         };
@@ -2499,6 +2500,13 @@ export interface components {
              */
             xMm: number;
         };
+        FinishWas: {
+            design: components["schemas"]["Design"];
+            /** Format: double */
+            movedMm?: number;
+            /** Format: double */
+            upMm?: number;
+        };
         FinishWay: {
             /**
              * Format: double
@@ -2529,6 +2537,7 @@ export interface components {
             readings: components["schemas"]["FinishReading"][];
             /** Format: double */
             wallMm: number;
+            was: components["schemas"]["FinishWas"];
             /** @enum {string} */
             what: "asPlanned" | "thinner" | "spineLower" | "edgeHigher" | "shorter" | "heelForward" | "hollowed" | "pattern" | "reforge";
         };

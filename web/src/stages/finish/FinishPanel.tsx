@@ -122,6 +122,11 @@ export function FinishPanel() {
       </Group>
       <Money f={f} />
       <AsFinished f={f} />
+      {((c?.readings?.length ?? 0) > 0 || (c?.pits?.length ?? 0) > 0 || c?.was) && (
+        <button type="button" className="press justify-self-start" onClick={() => draft.choose("finish.forget", "")}>
+          {say("finish.forget")}
+        </button>
+      )}
       {c && (
         <button type="button" className="press justify-self-start" onClick={() => draft.choose("finish.usual", "")}>
           {say("finish.usual")}

@@ -48,7 +48,10 @@ function One({ way: w, units }: { way: Way; units: string }) {
           type="button"
           className="press mt-1"
           onClick={() =>
-            draft.choose("finish.take", JSON.stringify({ design: w.design, readings: w.readings, pits: w.pits }))
+            draft.choose(
+              "finish.take",
+              JSON.stringify({ design: w.design, readings: w.readings, pits: w.pits, was: w.was }),
+            )
           }
         >
           {say("way.take")}
