@@ -97,7 +97,7 @@ func TestAPitIsGroundRound(t *testing.T) {
 // TestFittingsAreMeasuredBack by a reader that is not ours: slot, block and sheath of the sheet to
 // a tenth of a millimetre.
 func TestFittingsAreMeasuredBack(t *testing.T) {
-	if exec.Command("python3", "-c", "import ezdxf").Run() != nil { //nolint:noctx // it looks whether it is there
+	if exec.Command("python3", "-c", "import ezdxf").Run() != nil {
 		t.Skip("no outside reader of DXF is here")
 	}
 	s := open(t)
@@ -114,7 +114,7 @@ import ezdxf, sys
 for p in ezdxf.readfile(sys.argv[1]).modelspace().query("POLYLINE"):
     v = [q.dxf.location for q in p.vertices]
     print(p.dxf.layer, max(q.x for q in v) - min(q.x for q in v), max(q.y for q in v) - min(q.y for q in v))
-`, file).Output() //nolint:noctx // a short run
+`, file).Output()
 	require.NoError(t, err)
 	size := map[string][2]float64{}
 	for _, line := range strings.Split(strings.TrimSpace(string(bytes.TrimSpace(out))), "\n") {

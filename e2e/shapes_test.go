@@ -18,6 +18,7 @@ import (
 // grip that it then no longer follows; undone step by step.
 func TestAFullTangIsShapedOnTheBench(t *testing.T) {
 	s := open(t)
+	s.edited(demo.Rigging, "design.handle", "none")
 	s.bench(demo.Rigging, "blade")
 	s.pick("design.tangKind", "Full tang")
 	s.pick("design.tangForm", "Hooked butt")

@@ -55,6 +55,31 @@ type Block struct {
 	WidthMm  float64 `json:"widthMm"`
 }
 
+// UsualBlocks are handle materials that shops begin with, by an id: pairs of scales count once.
+func UsualBlocks() map[string]Kept {
+	return map[string]Kept{
+		"block":  {Material: "hardwood", Count: 1, Block: Block{130, 40, 28}},
+		"scales": {Material: "denseWood", Count: 1, Block: Block{130, 40, 9}},
+		"long":   {Material: "stabilisedWood", Count: 1, Block: Block{150, 42, 32}},
+	}
+}
+
+// Kept is handle material on the shelf: so many blocks, or pairs of scales, of one size.
+type Kept struct {
+	Material blade.Material `json:"material" enum:"hardwood,denseWood,stabilisedWood,barkOrCork,leather,cord,horn,boneOrAntler,laminate,glassLaminate"`
+	Count    int            `json:"count"`
+	Block
+}
+
+// Validate reports every figure that cannot be.
+func (k *Kept) Validate(c fact.Check) {
+	fact.OneOf(c, "material", k.Material, blade.GripMaterials()...)
+	c.Range("count", float64(k.Count), 0, 10000)
+	for name, v := range map[string]float64{"lengthMm": k.LengthMm, "heightMm": k.HeightMm, "widthMm": k.WidthMm} {
+		c.Range(name, v, 5, 1000)
+	}
+}
+
 // Prices of what is used up in finishing, in the shop's money; 0 is not counted.
 type Prices struct {
 	BeltPrice   float64 `json:"beltPrice,omitempty" doc:"of a belt, on the mean"`

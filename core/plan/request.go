@@ -125,6 +125,9 @@ func NewRequest(d blade.Design, steelID string, bar stock.Item, skill forge.Skil
 	}
 }
 
+// InOil tells whether the blade is quenched in oil, as it is where nothing else is said.
+func (r *Request) InOil() bool { return r.Treatment == nil || r.Treatment.Bath.Class.Oil() }
+
 // Validate reports every field that cannot be, as fact.FieldErrors.
 func (r Request) Validate() error {
 	c := fact.NewCheck()

@@ -94,6 +94,14 @@ func pieceIDs(app *harness.App) (map[string]string, error) {
 	if _, _, err := app.Work.SavePiece(context.Background(), slicer.ID, slicer.Version, []edit.Edit{{Field: "treatment.bath.class", Text: "stillOil"}}); err != nil {
 		return nil, err
 	}
+	// the rigging knife was found to have a pit that stays
+	rigging, err := app.Work.Piece(context.Background(), ids[demo.Rigging])
+	if err != nil {
+		return nil, err
+	}
+	if _, _, err := app.Work.SavePiece(context.Background(), rigging.ID, rigging.Version, []edit.Edit{{Field: "finish.pit.add", Text: "50; 14; back; 1.1"}}); err != nil {
+		return nil, err
+	}
 	// the slicer's pattern has a second revision, to be compared
 	patterns, _, err := app.Work.Patterns(context.Background(), false)
 	for _, p := range patterns {

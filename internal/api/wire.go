@@ -208,6 +208,7 @@ type Settings struct {
 	Tongs       []doc.NamedTongs   `json:"tongs" doc:"to hold a piece with at the fire"`
 	Baths       []doc.NamedBath    `json:"baths" doc:"tanks to quench in"`
 	Ovens       []doc.NamedOven    `json:"ovens" doc:"to temper in"`
+	Blocks      []doc.NamedBlock   `json:"blocks" doc:"handle material on the shelf"`
 
 	HoursPerWeek float64 `json:"hoursPerWeek" doc:"that the shop works; a day can then be promised"`
 }
@@ -216,7 +217,7 @@ func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
 		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
-		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens, HoursPerWeek: d.HoursPerWeek,
+		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens, Blocks: d.Blocks, HoursPerWeek: d.HoursPerWeek,
 	}
 }
 

@@ -13,6 +13,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/fact"
+	"coldember/core/finish"
 	"coldember/core/forge"
 	"coldember/core/harden"
 	"coldember/core/plan"
@@ -80,6 +81,7 @@ type Shop struct {
 	Tongs       []NamedTongs       `json:"tongs"`
 	Baths       []NamedBath        `json:"baths"`
 	Ovens       []NamedOven        `json:"ovens"`
+	Blocks      []NamedBlock       `json:"blocks"`
 	// HoursPerWeek are those that the shop works; a day can then be promised.
 	HoursPerWeek float64 `json:"hoursPerWeek,omitempty"`
 }
@@ -119,6 +121,12 @@ type NamedBath struct {
 type NamedOven struct {
 	Name string `json:"name"`
 	harden.Oven
+}
+
+// NamedBlock is handle material on the shelf.
+type NamedBlock struct {
+	Name string `json:"name"`
+	finish.Kept
 }
 
 // NamedHearth is a forge of the shop, to be gone to with a piece.

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"coldember/core/fact"
+	"coldember/core/finish"
 	"coldember/core/forge"
 	"coldember/core/harden"
 	"coldember/core/plan"
@@ -70,6 +71,12 @@ func UsualOven(id string) (o NamedOven, ok bool) {
 	return NamedOven{Name: text.Say("oven."+id, nil), Oven: x}, ok
 }
 
+// UsualBlock is usual handle material under its usual name.
+func UsualBlock(id string) (b NamedBlock, ok bool) {
+	x, ok := finish.UsualBlocks()[id]
+	return NamedBlock{Name: text.Say("block."+id, nil), Kept: x}, ok
+}
+
 // usualTreating gives a shop the tanks and the oven that most shops begin with.
 func (s *Shop) usualTreating() {
 	s.Baths, s.Ovens = nil, nil
@@ -79,6 +86,7 @@ func (s *Shop) usualTreating() {
 	}
 	o, _ := UsualOven("kitchen")
 	s.Ovens = []NamedOven{o}
+	s.Blocks = []NamedBlock{}
 }
 
 // usualTongs gives a shop the tongs that most shops begin with.
@@ -156,6 +164,12 @@ func (s *Shop) validateTreating(c fact.Check) {
 	seen := map[string]bool{}
 	for i, b := range s.Baths {
 		at := c.Within("baths." + strconv.Itoa(i))
+		named(at, b.Name, seen)
+		b.Validate(at)
+	}
+	seen = map[string]bool{}
+	for i, b := range s.Blocks {
+		at := c.Within("blocks." + strconv.Itoa(i))
 		named(at, b.Name, seen)
 		b.Validate(at)
 	}

@@ -261,6 +261,9 @@ func shopHasBaths(m map[string]any) {
 	if m["baths"] == nil {
 		m["baths"] = usual.Baths
 	}
+	if m["blocks"] == nil {
+		m["blocks"] = usual.Blocks
+	}
 	if m["ovens"] == nil {
 		m["ovens"] = usual.Ovens
 	}

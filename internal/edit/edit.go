@@ -51,7 +51,8 @@
 //	finish.reading.delete, finish.pit.delete      N
 //	finish.worn, finish.hardened                  yes, no
 //	finish.take            JSON                   what it can still be: design, readings and pits
-//	finish.forget          ""                     nothing was measured
+//	finish.kept            JSON                   handle material of the shop, sent whole
+//	finish.forget ""                     nothing was measured
 //	finish.usual ""                     finished as usual
 //	choices.soften yes, no                softened below the critical point
 //	analysis.carbonPct …   per cent               by the certificate of its bar (a piece, or stock)
@@ -98,7 +99,8 @@
 //	hearths.add            gas, charcoal …
 //	tongs.add              thin, thick, box, vee
 //	baths.add              mediumOil, fastOil …
-//	ovens.add              kitchen, sand, kiln, oilBath
+//	blocks.add             block, scales, long
+//	ovens.add kitchen, sand, kiln, oilBath
 //	smiths.remove …        N
 //	smiths.N.skill, .machine, .machine.dies       as for a piece
 //	likelihood.T.R.F       per cent, ""           the shop's own, or the table's

@@ -32,6 +32,15 @@ func finishing(d *doc.Piece, rest string, e Edit) *Problem {
 		c = finish.Choices{Readings: c.Readings, Pits: c.Pits, Was: c.Was, Hardened: c.Hardened}
 	case "forget":
 		c.Readings, c.Pits, c.Was = nil, nil, nil
+	case "kept":
+		if !whole(e.Text, func(k finish.Kept) {
+			c.Block = k.Block
+			if h := r.Design.Handle; h != nil {
+				h.Material = k.Material
+			}
+		}) {
+			wrong = problemAt(e, "field.choice", -1)
+		}
 	case "worn":
 		wrong = yes(&c.Worn, e)
 	case "hardened":

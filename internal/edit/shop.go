@@ -23,6 +23,8 @@ var shop = table[doc.Shop]{
 		"baths.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Baths, e) },
 		"ovens.add":      func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Ovens, e, doc.UsualOven, ovenName) },
 		"ovens.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Ovens, e) },
+		"blocks.add":     func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Blocks, e, doc.UsualBlock, blockName) },
+		"blocks.remove":  func(s *doc.Shop, e Edit) *Problem { return without(&s.Blocks, e) },
 		"hearths.remove": func(s *doc.Shop, e Edit) *Problem { return without(&s.Hearths, e) },
 	},
 	groups: map[string]func(*doc.Shop, string, Edit) *Problem{
@@ -46,6 +48,7 @@ func Shop(s doc.Shop, edits []Edit) (doc.Shop, error) {
 }
 
 func hammerName(h *doc.NamedHammer) *string { return &h.Name }
+func blockName(b *doc.NamedBlock) *string   { return &b.Name }
 func bathName(b *doc.NamedBath) *string     { return &b.Name }
 func ovenName(o *doc.NamedOven) *string     { return &o.Name }
 func tongsName(t *doc.NamedTongs) *string   { return &t.Name }

@@ -54,8 +54,34 @@ func (w *Work) NoteFinished(ctx context.Context, pieceID string, t FinalTyped) e
 	if len(heard.Refused) > 0 {
 		return &edit.InvalidError{Fields: heard.Refused[0].Fields}
 	}
-	return nil
+	return w.believe(ctx, pieceID, final.File)
 }
+
+// believe lets the file on a finished edge speak for the piece of stock that it was cut from, where
+// its steel is only presumed and was not tried in oil before.
+func (w *Work) believe(ctx context.Context, pieceID string, file session.FileTest) error {
+	p, err := w.Piece(ctx, pieceID)
+	if err != nil || p.Doc.StockID == "" || file == "" || !p.Doc.Request.InOil() {
+		return err
+	}
+	s, err := w.StockItem(ctx, p.Doc.StockID)
+	if errors.Is(err, ErrNotFound) {
+		return nil // used up, and gone
+	}
+	if err != nil || !s.Doc.Believed {
+		return err
+	}
+	for _, f := range s.Doc.Findings {
+		if f.Test == oilTest {
+			return nil
+		}
+	}
+	_, err = w.EditStock(ctx, s.ID, s.Version, []edit.Edit{{Field: "test." + oilTest, Text: string(file)}})
+	return err
+}
+
+// oilTest is the test of a piece of stock that a hardened knife of it is as good as.
+const oilTest = "oilQuench"
 
 // read reads what was typed. Errors are *edit.InvalidError of final.FIELD.
 func (t *FinalTyped) read() (session.Final, error) {

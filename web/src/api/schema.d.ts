@@ -4292,6 +4292,19 @@ export interface components {
              */
             warmC: number;
         };
+        NamedBlock: {
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            heightMm: number;
+            /** Format: double */
+            lengthMm: number;
+            /** @enum {string} */
+            material: "hardwood" | "denseWood" | "stabilisedWood" | "barkOrCork" | "leather" | "cord" | "horn" | "boneOrAntler" | "laminate" | "glassLaminate";
+            name: string;
+            /** Format: double */
+            widthMm: number;
+        };
         NamedHammer: {
             /**
              * Format: double
@@ -4963,6 +4976,8 @@ export interface components {
         Settings: {
             /** @description tanks to quench in */
             baths: components["schemas"]["NamedBath"][];
+            /** @description handle material on the shelf */
+            blocks: components["schemas"]["NamedBlock"][];
             copies: components["schemas"]["CopySettings"];
             /** @description this database holds the demonstration */
             demo?: boolean;

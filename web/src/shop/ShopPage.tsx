@@ -16,6 +16,19 @@ const smithFields = ["hammerKg", "faceMm", "peenBiteMm", "peenLengthMm"] as cons
 const tongsFields = ["leastMm", "mostMm", "wideMm"] as const;
 const bathFields = ["warmC", "volumeL", "longMm", "severityPerIn"] as const;
 const ovenFields = ["swingK", "longMm", "mostC", "holds"] as const;
+const blockFields = ["lengthMm", "heightMm", "widthMm", "count"] as const;
+const gripMaterials = [
+  "hardwood",
+  "denseWood",
+  "stabilisedWood",
+  "barkOrCork",
+  "leather",
+  "cord",
+  "horn",
+  "boneOrAntler",
+  "laminate",
+  "glassLaminate",
+];
 const bathClasses = ["mediumOil", "fastOil", "veryFastOil", "stillOil", "water", "brine", "plates"];
 const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
 
@@ -73,7 +86,7 @@ function ShopForm({ shop }: { shop: Settings }) {
   );
   /** Tools of one kind: each with its figures, and the usual ones to add. */
   const set = <K extends string, T extends { [P in K]?: number } & { name: string }>(
-    name: "hammers" | "hearths" | "tongs" | "baths" | "ovens",
+    name: "hammers" | "hearths" | "tongs" | "baths" | "ovens" | "blocks",
     adding: string,
     tools: T[],
     fields: readonly K[],
@@ -240,6 +253,17 @@ function ShopForm({ shop }: { shop: Settings }) {
             {pick(`ovens.${i}.kiln`, o.kiln ? "yes" : "no", say("field.name.ovens.kiln"), ["no", "yes"], "kiln")}
           </>
         ),
+      )}
+      {set(
+        "blocks",
+        "shop.addBlock",
+        shop.blocks,
+        blockFields,
+        "blocks",
+        ["block", "scales", "long"],
+        "block",
+        (i, b) =>
+          pick(`blocks.${i}.material`, b.material, say("field.name.blocks.material"), gripMaterials, "material"),
       )}
       <CopiesPanel
         fields={

@@ -6,6 +6,7 @@ import { TimerButton } from "../../timers/TimerButton";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
+import { Kept } from "../heats/Sets";
 import { AsFinished } from "./AsFinished";
 import { Money } from "./Money";
 import { type FinishStep, useFinish } from "./useFinish";
@@ -113,6 +114,7 @@ export function FinishPanel() {
         {hidden && pick("fit", c?.fit ?? "burnt", ["burnt", "filed", "core"], "fit")}
         {pick("cover", c?.cover ?? "none", ["none", "leather", "thermo"], "cover")}
         {c?.cover && c.cover !== "none" ? field("coverMm", c.coverMm || f.sheath.thicknessMm) : null}
+        <Kept />
         {field("glueMin", c?.glueMin || glue)}
         {field("block.lengthMm", c?.block.lengthMm ?? 0, print.length(f.handle.block.lengthMm, units))}
         {field("block.heightMm", c?.block.heightMm ?? 0, print.length(f.handle.block.heightMm, units))}

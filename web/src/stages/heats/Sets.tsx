@@ -119,6 +119,24 @@ export function Oven({ t }: { t?: { way?: string; swingK: number; ovenMm?: numbe
   );
 }
 
+/** The shop's handle material. */
+export function Kept() {
+  const shop = useShop().data;
+  const block = useDraftPart((s) => s.doc.request.finish?.block);
+  if (!shop || shop.blocks.length === 0) return null;
+  return (
+    <TakeUp
+      field="finish.kept"
+      own="block.own"
+      set={shop.blocks.map((b) => ({
+        name: b.name,
+        text: only(b, ["material", "count", "lengthMm", "heightMm", "widthMm"]),
+        on: block !== undefined && alike(b, block, ["lengthMm", "heightMm", "widthMm"]),
+      }))}
+    />
+  );
+}
+
 const anvils = ["anvil", "block", "rail", "stone"] as const satisfies readonly NonNullable<Plan["anvil"]>[];
 
 /** What is worked on: an anvil, or what stands in for one. */
