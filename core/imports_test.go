@@ -28,9 +28,10 @@ var allowed = map[string][]string{
 	"session":  {"fact", "forge", "harden", "plan", "quantity", "steel", "thermal"},
 	"simulate": {"fact", "harden", "plan", "planner", "session", "steel", "whatif"},
 	"harden":   {"fact", "steel", "thermal"},
+	"billet":   {"fact", "blade", "forge", "steel"},
 	"finish":   {"fact", "blade", "section", "steel"},
 	"cutting":  {"fact"}, "nest": {"fact", "stock"},
-	"calc": {"fact", "blade", "cutting", "finish", "forge", "harden", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
+	"calc": {"fact", "billet", "blade", "cutting", "finish", "forge", "harden", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share
 	"planner/plantest": {"fact", "blade", "forge", "plan", "planner", "section", "steel", "stock"},
 }

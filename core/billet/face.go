@@ -1,0 +1,195 @@
+package billet
+
+import (
+	"math"
+
+	"coldember/core/blade"
+)
+
+// Etched is one face of a finished blade as it etches: how bright each point is, 0 to 255, a row
+// from the spine down, 0 where there is no blade; Nx × Ny points evenly over the box of the blade
+// proper.
+type Etched struct {
+	Nx    int     `json:"nx"`
+	Ny    int     `json:"ny"`
+	FromY float64 `json:"fromY" doc:"of the box: its lowest"`
+	ToY   float64 `json:"toY"`
+	Pixel []byte  `json:"pixels" doc:"one a point"`
+}
+
+// Blade is a blade of a patterned bar.
+type Blade struct {
+	Finished *blade.Body
+	Forged   *blade.Body
+	Bar      Bar     // Layers 1: its layers are shares of its thickness
+	Laid     []Layer // as shares of the thickness, from the underside
+	Tones    map[string]Tone
+	// OnBarMm is how much of the bar the forged blade proper takes, from its point.
+	OnBarMm float64
+	// DeeperMm is ground off each face beyond the plan; negative: left on.
+	DeeperMm float64
+	// Ground: the bevels are ground into a flat bar instead of forged with it.
+	Ground bool
+}
+
+// How bright the tones etch.
+var brightness = map[Tone]float64{Bright: 232, Grey: 138, Dark: 46}
+
+// stack is the layers as they are looked up: where each ends, and how bright it is.
+type stack struct {
+	ends   []float64
+	bright []float64
+}
+
+func (b *Blade) stack() stack {
+	var s stack
+	at := 0.0
+	for _, l := range b.Laid {
+		at += l.ThicknessMm
+		s.ends, s.bright = append(s.ends, at), append(s.bright, brightness[b.Tones[l.SteelID]])
+	}
+	return s
+}
+
+// at is how bright a share of the thickness is, from the underside.
+func (s *stack) at(share float64) float64 {
+	lo, hi := 0, len(s.ends)-1
+	for lo < hi {
+		if mid := (lo + hi) / 2; s.ends[mid] < share {
+			lo = mid + 1
+		} else {
+			hi = mid
+		}
+	}
+	return s.bright[lo]
+}
+
+// column is what of a station does not change across it.
+type column struct {
+	ok          bool
+	edgeY, high float64
+	barX        float64
+	forgedLow   float64 // the forged edge there
+	forgedHigh  float64
+	halves      [][2]float64 // depth shares of front and back at heights
+}
+
+// Faces are both faces: front and back. Each point is looked at four times, so that fine layers
+// come out as their mean.
+func (b *Blade) Faces(nx, ny int) (front, back Etched) {
+	length := b.Finished.LengthMm()
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for i := range nx {
+		x := length * (float64(i) + .5) / float64(nx)
+		lo, hi = math.Min(lo, b.Finished.EdgeY(x)), math.Max(hi, b.Finished.SpineY(x))
+	}
+	front = Etched{nx, ny, lo, hi, make([]byte, nx*ny)}
+	back = Etched{nx, ny, lo, hi, make([]byte, nx*ny)}
+	s := b.stack()
+	along := b.along()
+	const sub = 2
+	for i := range nx {
+		var cols [sub]column
+		for k := range sub {
+			cols[k] = b.column(length*(float64(i)+(float64(k)+.5)/sub)/float64(nx), along)
+		}
+		for j := range ny {
+			var f, r float64
+			n := 0
+			for k := range sub {
+				c := &cols[k]
+				if !c.ok {
+					continue
+				}
+				for m := range sub {
+					y := hi - (hi-lo)*(float64(j)+(float64(m)+.5)/sub)/float64(ny) - c.edgeY
+					if y < 0 || y > c.high {
+						continue
+					}
+					n++
+					f += s.at(b.share(c, y, 1))
+					r += s.at(b.share(c, y, -1))
+				}
+			}
+			if n > 0 {
+				front.Pixel[j*nx+i] = byte(math.Max(1, math.Min(255, math.Round(f/float64(n)))))
+				back.Pixel[j*nx+i] = byte(math.Max(1, math.Min(255, math.Round(r/float64(n)))))
+			}
+		}
+	}
+	return front, back
+}
+
+// heightSteps is how finely the depth across a station is kept; between them it runs straight.
+const heightSteps = 48
+
+// column prepares a station of the finished blade.
+func (b *Blade) column(x float64, along func(float64) float64) column {
+	xf := x + b.Forged.LengthMm() - b.Finished.LengthMm()
+	if xf < 0 || xf > b.Forged.LengthMm() {
+		return column{}
+	}
+	fin, forged := b.Finished.SectionAt(x), b.Forged.SectionAt(xf)
+	c := column{ok: fin.HeightMm > 0 && forged.HeightMm > 0, edgeY: b.Finished.EdgeY(x), high: fin.HeightMm, barX: along(xf), forgedLow: b.Forged.EdgeY(xf), forgedHigh: forged.HeightMm}
+	if !c.ok {
+		return c
+	}
+	c.halves = make([][2]float64, heightSteps+1)
+	for k := range c.halves {
+		y := fin.HeightMm * float64(k) / heightSteps
+		whole := forged.ThicknessAt(math.Max(0, math.Min(forged.HeightMm, c.edgeY+y-c.forgedLow)))
+		if b.Ground {
+			whole = forged.SpineMm
+		}
+		f, back := fin.FacesAt(y)
+		half := whole / 2
+		c.halves[k] = [2]float64{depth(f-b.DeeperMm, half), depth(-back-b.DeeperMm, half)}
+	}
+	return c
+}
+
+// depth is how deep a face lies as a share of what was forged; a face past the middle shows what
+// lies on the other side of it.
+func depth(faceMm, halfMm float64) float64 {
+	if halfMm <= 0 {
+		return 0
+	}
+	return math.Max(-1, math.Min(1, faceMm/halfMm))
+}
+
+// share is where in the stack a point of a face lies, from the underside, as a share.
+func (b *Blade) share(c *column, y, side float64) float64 {
+	k := y / c.high * heightSteps
+	i := min(int(k), heightSteps-1)
+	d := 0
+	if side < 0 {
+		d = 1
+	}
+	depthShare := c.halves[i][d] + (c.halves[i+1][d]-c.halves[i][d])*(k-float64(i))
+	across := ((c.edgeY+y-c.forgedLow)/c.forgedHigh - .5) * b.Bar.ForgedWidthMm
+	if depthShare < 0 {
+		depthShare, side = -depthShare, -side
+	}
+	return b.Bar.LayerAt(Point{c.barX, across, depthShare, side}) / b.Bar.Layers
+}
+
+// along is where on the bar a station of the forged blade lies, by volume.
+func (b *Blade) along() func(xf float64) float64 {
+	const n = 240
+	length := b.Forged.LengthMm()
+	sums := make([]float64, n+1)
+	for i := range n {
+		x := length * (float64(i) + .5) / n
+		s := b.Forged.SectionAt(x)
+		a := 0.0
+		if s.HeightMm > 0 {
+			a = s.AreaMm2()
+		}
+		sums[i+1] = sums[i] + a
+	}
+	return func(xf float64) float64 {
+		k := math.Max(0, math.Min(n, xf/length*n))
+		i := min(int(k), n-1)
+		return b.OnBarMm * (sums[i] + (sums[i+1]-sums[i])*(k-float64(i))) / sums[n]
+	}
+}

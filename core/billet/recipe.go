@@ -1,0 +1,366 @@
+package billet
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/steel"
+)
+
+// Recipe is a billet from the stack to the bar that a blade is forged from: the steps, the pattern
+// that is worked into it, and what it is evened out to.
+type Recipe struct {
+	Billet
+	WeldC    float64 `json:"weldC" doc:"welding heat"`
+	Flux     Flux    `json:"flux" enum:"borax,none,canister"`
+	Pattern  Pattern `json:"pattern" enum:"straight,twist,ladder,pressed,dimple"`
+	Turns    float64 `json:"turnsPer100Mm,omitempty"`
+	Hand     Hand    `json:"hand,omitempty" enum:"right,left"`
+	PitchMm  float64 `json:"pitchMm,omitempty"`
+	DepthMm  float64 `json:"depthMm,omitempty"`
+	HalfMm   float64 `json:"halfWidthMm,omitempty"`
+	RadiusMm float64 `json:"radiusMm,omitempty"`
+	// The bar that it is evened out to.
+	BarWidthMm     float64 `json:"barWidthMm"`
+	BarThicknessMm float64 `json:"barThicknessMm"`
+	Made           bool    `json:"made,omitempty" doc:"it was welded; else it is a plan"`
+}
+
+// Flux is what keeps the faces clean at welding heat.
+type Flux string
+
+// The ways to keep them clean.
+const (
+	Borax    Flux = "borax"
+	NoFlux   Flux = "none"     // a tight fire, rich
+	Canister Flux = "canister" // closed in a can, powder and pieces too
+)
+
+// NewRecipe is a usual twisted billet of two steels.
+func NewRecipe(plain, bright string) Recipe {
+	return Recipe{
+		Billet: Billet{
+			Stack: []Layer{{plain, 4}, {bright, 1.6}}, Repeats: 6, Cap: []Layer{{plain, 4}}, WidthMm: 40, LengthMm: 120,
+			Steps: []Step{{Kind: Clean, PerFaceMm: .15}, {Kind: Weld, Heats: 2}, {Kind: Draw, WidthMm: 18, ThicknessMm: 18}, {Kind: Crop, EndsMm: 16}},
+		},
+		WeldC: 1200, Flux: Borax, Pattern: Twist, Turns: 6, Hand: Right, BarWidthMm: 30, BarThicknessMm: 6,
+	}
+}
+
+// Outcome is what a recipe comes to.
+type Outcome struct {
+	States   []State        `json:"states"`
+	LengthMm float64        `json:"lengthMm" doc:"of the bar"`
+	MassG    float64        `json:"massG"`
+	LaidG    float64        `json:"laidG"`
+	Layers   int            `json:"layers"`
+	LayerMm  float64        `json:"layerMm" doc:"of a layer in the bar, on the mean"`
+	Lost     []Lost         `json:"lost" doc:"what went where"`
+	FireS    float64        `json:"fireS" doc:"of the welding heats"`
+	FuelG    float64        `json:"fuelG"`
+	TwistIn  int            `json:"twistHeats,omitempty" doc:"so many heats to twist it in"`
+	Shares   []Share        `json:"shares" doc:"of each steel, by volume"`
+	Bar      *Bar           `json:"bar,omitempty"`
+	Findings []fact.Warning `json:"findings"`
+	// Laid are the layers of the bar from its underside, as shares of its thickness.
+	Laid []Layer `json:"laid"`
+}
+
+// Lost is what one step took.
+type Lost struct {
+	Step string  `json:"step"`
+	G    float64 `json:"massG"`
+	BarM float64 `json:"barMm" doc:"of the bar to come"`
+}
+
+// Share is how much of the bar a steel is.
+type Share struct {
+	SteelID string  `json:"steelId"`
+	Share   float64 `json:"share"`
+	Tone    Tone    `json:"tone" enum:"bright,dark,grey"`
+}
+
+// Tone is how a steel comes out of the etch.
+type Tone string
+
+// The tones: nickel keeps bright, plain steel turns dark, iron grey.
+const (
+	Bright Tone = "bright"
+	Dark   Tone = "dark"
+	Grey   Tone = "grey"
+)
+
+// ToneOf is how a grade etches (judgement: one per cent of nickel, or five of chromium, keeps it
+// bright; under a fifth of a per cent of carbon it greys).
+func ToneOf(g steel.Grade) Tone {
+	switch {
+	case g.NickelPct >= 1 || g.ChromiumPct >= 5:
+		return Bright
+	case g.CarbonPct < .2:
+		return Grey
+	}
+	return Dark
+}
+
+// Validate reports what of a recipe cannot be, at its field.
+func (r *Recipe) Validate(c fact.Check) {
+	if r == nil {
+		return
+	}
+	c.Range("weldC", r.WeldC, 1000, 1350)
+	fact.OneOf(c, "flux", r.Flux, Borax, NoFlux, Canister)
+	fact.OneOf(c, "pattern", r.Pattern, Patterns()...)
+	fact.OneOf(c, "hand", r.Hand, "", Right, Left)
+	c.Range("barWidthMm", r.BarWidthMm, 3, 200)
+	c.Range("barThicknessMm", r.BarThicknessMm, .8, 80)
+	c.Range("turnsPer100Mm", r.Turns, 0, 60)
+	for name, v := range map[string]float64{"pitchMm": r.PitchMm, "depthMm": r.DepthMm, "halfWidthMm": r.HalfMm, "radiusMm": r.RadiusMm} {
+		c.Range(name, v, 0, 200)
+	}
+	for _, list := range [][]Layer{r.Stack, r.Cap} {
+		for i, l := range list {
+			if _, err := steel.Find(l.SteelID); err != nil {
+				c.Fail(fmt.Sprintf("stack.%d.steel", i), "field.steel", nil)
+			}
+		}
+	}
+	for i := range r.Steps {
+		if s := &r.Steps[i]; s.Kind == Weld && s.Heats < 0 || s.Heats > 20 {
+			c.Fail(fmt.Sprintf("steps.%d.heats", i), "field.range", fact.Figures{"lowest": 0, "highest": 20})
+		}
+	}
+	if c.Err() != nil {
+		return
+	}
+	if _, err := r.costed(nil).Run(); err != nil {
+		failAt(c, err)
+	}
+}
+
+func failAt(c fact.Check, err error) {
+	e, ok := err.(*Error) //nolint:errorlint // as Run returns it
+	if !ok {
+		c.Fail("stack", "field.choice", nil)
+		return
+	}
+	field := e.Field
+	if e.Step >= 0 {
+		field = fmt.Sprintf("steps.%d.%s", e.Step, e.Field)
+	}
+	c.Fail(field, e.Code, fact.Figures{"limit": e.Limit, "limitMm": e.Limit, "step": float64(e.Step + 1)})
+}
+
+// weldings are what the welding heats of each step burn off and take.
+type weldings struct {
+	loss        map[int]float64
+	fireS, fuel float64
+}
+
+// costed is the billet with the losses of its welding heats filled in.
+func (r *Recipe) costed(w *weldings) *Billet {
+	b := r.Billet
+	b.Steps = append([]Step{}, r.Steps...)
+	for i := range b.Steps {
+		if s := &b.Steps[i]; s.Kind == Weld && s.Heats > 0 {
+			s.LossFraction = 0
+			if w != nil {
+				s.LossFraction = w.loss[i]
+			}
+		}
+	}
+	return &b
+}
+
+// weld takes the welding heats of the recipe in a fire: the core's own heating and scale, a piece of
+// one section, whole.
+func (r *Recipe) weld(fire forge.Fire) weldings {
+	w := weldings{loss: map[int]float64{}}
+	states, err := r.costed(nil).Run()
+	if err != nil {
+		return w
+	}
+	g, err := steel.Find(r.Stack[0].SteelID)
+	if err != nil {
+		return w
+	}
+	fire.TempC = math.Max(fire.TempC, r.WeldC+overWeldC)
+	for i := range r.Steps {
+		s := &r.Steps[i]
+		if s.Kind != Weld || s.Heats <= 0 || i+1 >= len(states) {
+			continue
+		}
+		at := states[i] // before it
+		run, err := forge.NewRun(forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: fire, Steel: g}, forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: at.VolumeMm3, WidthMm: at.WidthMm, ThicknessMm: at.ThicknessMm, EdgeMm: at.ThicknessMm, SpineMm: at.ThicknessMm, TempC: 20}}})
+		if err != nil {
+			continue
+		}
+		lost := 0.0
+		for k := range s.Heats {
+			if run.Cycle(fmt.Sprintf("weld%d", k), r.WeldC, weldHoldS) != nil {
+				break
+			}
+		}
+		for _, h := range run.Heats {
+			lost += h.ScaleMm3
+			w.fireS += h.FireS
+			w.fuel += h.FuelG
+		}
+		if r.Flux == Canister {
+			lost = 0 // nothing burns in the can but the can
+		}
+		w.loss[i] = math.Min(.5, lost/at.VolumeMm3)
+	}
+	return w
+}
+
+// A weld is held so long at heat once it is there, in a fire so much hotter (judgement).
+const (
+	weldHoldS = 30
+	overWeldC = 60
+)
+
+// Out is what a recipe comes to in a fire. Errors are *Error.
+func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
+	w := r.weld(fire)
+	b := r.costed(&w)
+	states, err := b.Run()
+	out := Outcome{States: states, Lost: []Lost{}, Shares: []Share{}, Findings: []fact.Warning{}, FireS: w.fireS, FuelG: w.fuel, Laid: []Layer{}}
+	if err != nil {
+		return out, err
+	}
+	last := states[len(states)-1]
+	out.LengthMm = last.VolumeMm3 / (r.BarWidthMm * r.BarThicknessMm)
+	out.MassG, out.LaidG, out.Layers = grams(last.VolumeMm3), grams(states[0].VolumeMm3), last.Layers
+	out.LayerMm = r.BarThicknessMm / float64(max(1, last.Layers))
+	for _, s := range states[1:] {
+		if s.LostMm3 > 1e-9 {
+			out.Lost = append(out.Lost, Lost{s.Step, grams(s.LostMm3), s.LostMm3 / (r.BarWidthMm * r.BarThicknessMm)})
+		}
+	}
+	total := last.ThicknessMm
+	sum := map[string]float64{}
+	for _, l := range last.Laid {
+		out.Laid = append(out.Laid, Layer{l.SteelID, l.ThicknessMm / total})
+		sum[l.SteelID] += l.ThicknessMm / total
+	}
+	for id, share := range sum {
+		g, _ := steel.Find(id)
+		out.Shares = append(out.Shares, Share{id, share, ToneOf(g)})
+	}
+	sort.Slice(out.Shares, func(i, j int) bool { return out.Shares[i].Share > out.Shares[j].Share })
+	bar := r.bar(&last)
+	out.Bar = &bar
+	if bar.Validate() != nil {
+		out.Bar = nil
+	}
+	out.TwistIn = bar.ShearHeats(last.LengthMm)
+	out.judge(r, &last)
+	return out, nil
+}
+
+// bar is the section at which the pattern is worked, and what it is evened out to.
+func (r *Recipe) bar(last *State) Bar {
+	return Bar{
+		Pattern: r.Pattern, WidthMm: last.WidthMm, ThicknessMm: last.ThicknessMm, Layers: 1, TurnsPer100Mm: r.Turns, Hand: r.Hand, PitchMm: r.PitchMm,
+		DepthMm: r.DepthMm, HalfWidthMm: r.HalfMm, RadiusMm: r.RadiusMm, ForgedWidthMm: r.BarWidthMm, ForgedThicknessMm: r.BarThicknessMm,
+	}
+}
+
+func grams(mm3 float64) float64 { return mm3 * steel.DensityGPerCm3 / 1000 }
+
+// thinLayerMm is thinner than a grinder leaves standing (judgement).
+const thinLayerMm = .02
+
+// judge tells what of a recipe a smith should know.
+func (o *Outcome) judge(r *Recipe, last *State) {
+	find := func(code string, s fact.Severity, f fact.Figures) {
+		o.Findings = append(o.Findings, fact.Warning{Code: code, Severity: s, Figures: f})
+	}
+	var grades []steel.Grade
+	tones := map[Tone]bool{}
+	for _, s := range o.Shares {
+		g, err := steel.Find(s.SteelID)
+		if err != nil {
+			continue
+		}
+		grades = append(grades, g)
+		tones[s.Tone] = true
+		if g.Assumed {
+			find("billet.unknown", fact.Warn, nil)
+		}
+		if r.WeldC > g.ForgeHighC {
+			find("billet.overPartner", fact.Warn, fact.Figures{"weldC": r.WeldC, "highC": g.ForgeHighC})
+		}
+	}
+	if len(tones) < 2 {
+		find("billet.noContrast", fact.Warn, nil)
+	}
+	low, high := math.Inf(1), 0.0
+	for _, g := range grades {
+		if g.AustenitiseC > 0 {
+			low, high = math.Min(low, g.AustenitiseC), math.Max(high, g.AustenitiseC)
+		}
+	}
+	if high-low > agreeK {
+		find("billet.hardenApart", fact.Warn, fact.Figures{"lowC": low, "highC": high})
+	}
+	if high == 0 {
+		find("billet.noneHardens", fact.Warn, nil)
+	}
+	bar := r.bar(last)
+	if bar.TooDeep() {
+		find("billet.tooDeep", fact.Warn, fact.Figures{"depthMm": r.DepthMm, "mostMm": last.ThicknessMm * mostDepthShare})
+	}
+	if o.TwistIn > 1 {
+		find("billet.twistHeats", fact.Note, fact.Figures{"heats": float64(o.TwistIn)})
+	}
+	if o.LayerMm < thinLayerMm {
+		find("billet.layersThin", fact.Note, fact.Figures{"layerMm": o.LayerMm})
+	}
+	if r.Pattern == Twist && (last.WidthMm/last.ThicknessMm > 1.3 || last.ThicknessMm/last.WidthMm > 1.3) {
+		find("billet.notSquare", fact.Warn, fact.Figures{"widthMm": last.WidthMm, "thicknessMm": last.ThicknessMm})
+	}
+	thick := last.ThicknessMm * last.WidthMm
+	if r.BarWidthMm*r.BarThicknessMm > thick {
+		find("billet.barThick", fact.Stop, fact.Figures{"widthMm": last.WidthMm, "thicknessMm": last.ThicknessMm})
+	}
+}
+
+// agreeK is by how much the hardening temperatures of partners may differ (judgement).
+const agreeK = 25
+
+// Grade is the steel that a blade of the bar is planned with: the principal one, with the mean of
+// all for composition and flow, the narrowest window to forge in, and the hardening of the one that
+// hardens least deep. Unhardenable partners leave the hardening to the others.
+func (o *Outcome) Grade() (steel.Grade, bool) {
+	if len(o.Shares) == 0 {
+		return steel.Grade{}, false
+	}
+	out, err := steel.Find(o.Shares[0].SteelID)
+	if err != nil {
+		return out, false
+	}
+	mean := steel.Analysis{}
+	flow := 0.0
+	for _, s := range o.Shares {
+		g, err := steel.Find(s.SteelID)
+		if err != nil {
+			continue
+		}
+		out.ForgeLowC, out.ForgeHighC = math.Max(out.ForgeLowC, g.ForgeLowC), math.Min(out.ForgeHighC, g.ForgeHighC)
+		flow += s.Share * g.FlowFactor
+		mean.CarbonPct += s.Share * g.CarbonPct
+		mean.ManganesePct += s.Share * g.ManganesePct
+		mean.SiliconPct += s.Share * g.SiliconPct
+		mean.NickelPct += s.Share * g.NickelPct
+		mean.ChromiumPct += s.Share * g.ChromiumPct
+		mean.MolybdenumPct += s.Share * g.MolybdenumPct
+		mean.VanadiumPct += s.Share * g.VanadiumPct
+		mean.CopperPct += s.Share * g.CopperPct
+	}
+	out.FlowFactor = flow
+	return mean.Over(out), true
+}
