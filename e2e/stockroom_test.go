@@ -51,7 +51,7 @@ func (s *smith) put(field, text string) {
 func TestTheRackTellsWhatAPieceIs(t *testing.T) {
 	s := open(t)
 	s.goTo("/rack")
-	s.until("every piece is drawn", `document.querySelectorAll("main li svg").length === 12`)
+	s.until("every piece is drawn", `document.querySelectorAll("main li svg").length === 13`)
 	s.until("what must not be heated is said", `document.querySelector("[data-item='Mooring chain']").textContent.includes("Do not heat")`)
 	s.click("[data-item='Old plane iron']")
 	s.until("its page", `document.querySelector("[data-testid=belief]")`)
@@ -82,7 +82,7 @@ func TestTheRackTellsWhatAPieceIs(t *testing.T) {
 func TestATableComesInWholeOrNotAtAll(t *testing.T) {
 	s := open(t)
 	s.goTo("/rack")
-	s.until("the rack", `document.querySelectorAll("main li").length === 12`)
+	s.until("the rack", `document.querySelectorAll("main li").length === 13`)
 	got := js[string](s, `document.querySelector("[data-testid=csv-out]").getAttribute("href")`)
 	assert.Equal(t, "/api/v1/stock.csv", got)
 	bad, good := filepath.Join(t.TempDir(), "bad.csv"), filepath.Join(t.TempDir(), "good.csv")
@@ -97,7 +97,7 @@ func TestATableComesInWholeOrNotAtAll(t *testing.T) {
 	s.press("See what it does")
 	s.until("what it does is told", `document.querySelector("[data-testid=table-read]")?.textContent.includes("2 new pieces: A, B")`)
 	s.press("Take it into the rack")
-	s.until("both are there", `document.querySelectorAll("main li").length === 14`)
+	s.until("both are there", `document.querySelectorAll("main li").length === 15`)
 }
 
 // TestABladeFindsItsBar: what will not do and why, the ways out, two candidates

@@ -67,12 +67,15 @@ type State struct {
 	// Laid are the layers as they are then, from the underside, those of one steel that touch as
 	// one.
 	Laid []Layer `json:"-"`
+	// Drawn are the same where they are few enough to be drawn one by one.
+	Drawn []Layer `json:"drawn,omitempty"`
 }
 
 // Bounds.
 const (
 	MostLayers = 20_000
 	mostSteps  = 40
+	mostDrawn  = 160
 	mostMm     = 2000
 )
 
@@ -150,7 +153,11 @@ func (w *work) volume() float64 { return w.width * w.thickness() * w.length }
 func (w *work) state(step string, lost float64) State {
 	joined := merged(w.laid)
 	t := w.thickness()
-	return State{step, w.width, t, w.length, w.width * t * w.length, len(joined), lost, joined}
+	s := State{Step: step, WidthMm: w.width, ThicknessMm: t, LengthMm: w.length, VolumeMm3: w.width * t * w.length, Layers: len(joined), LostMm3: lost, Laid: joined}
+	if len(joined) <= mostDrawn {
+		s.Drawn = joined
+	}
+	return s
 }
 
 // merged joins touching layers of one steel.
@@ -168,39 +175,14 @@ func merged(laid []Layer) (out []Layer) {
 func (w *work) take(i int, s *Step) error {
 	switch s.Kind {
 	case Clean:
-		thinnest := slices.MinFunc(w.laid, func(a, b Layer) int {
-			if a.ThicknessMm < b.ThicknessMm {
-				return -1
-			}
-			return 1
-		}).ThicknessMm
-		if s.PerFaceMm < 0 || 2*s.PerFaceMm >= thinnest {
-			return &Error{i, "billet.groundAway", "perFaceMm", thinnest / 2}
-		}
-		laid := slices.Clone(w.laid)
-		for k := range laid {
-			laid[k].ThicknessMm -= 2 * s.PerFaceMm
-		}
-		w.laid = laid
+		return w.clean(i, s)
 	case Weld:
 		if !(s.LossFraction >= 0 && s.LossFraction < .6) {
 			return &Error{i, "billet.loss", "lossFraction", .6}
 		}
 		w.length *= 1 - s.LossFraction
 	case Draw:
-		if !(s.WidthMm >= 2 && s.WidthMm <= mostMm) {
-			return &Error{i, "billet.width", "widthMm", 2}
-		}
-		if !(s.ThicknessMm >= .5 && s.ThicknessMm <= mostMm) {
-			return &Error{i, "billet.thickness", "thicknessMm", .5}
-		}
-		k := s.ThicknessMm / w.thickness()
-		w.length *= w.width / s.WidthMm / k
-		laid := slices.Clone(w.laid)
-		for j := range laid {
-			laid[j].ThicknessMm *= k
-		}
-		w.laid, w.width = laid, s.WidthMm
+		return w.draw(i, s)
 	case Crop:
 		if !(s.EndsMm >= 0 && s.EndsMm < w.length) {
 			return &Error{i, "billet.cropped", "endsMm", w.length}
@@ -218,6 +200,43 @@ func (w *work) take(i int, s *Step) error {
 	default:
 		return &Error{i, "field.choice", "kind", 0}
 	}
+	return nil
+}
+
+// clean grinds both faces of every layer.
+func (w *work) clean(i int, s *Step) error {
+	thinnest := slices.MinFunc(w.laid, func(a, b Layer) int {
+		if a.ThicknessMm < b.ThicknessMm {
+			return -1
+		}
+		return 1
+	}).ThicknessMm
+	if s.PerFaceMm < 0 || 2*s.PerFaceMm >= thinnest {
+		return &Error{i, "billet.groundAway", "perFaceMm", thinnest / 2}
+	}
+	laid := slices.Clone(w.laid)
+	for k := range laid {
+		laid[k].ThicknessMm -= 2 * s.PerFaceMm
+	}
+	w.laid = laid
+	return nil
+}
+
+// draw brings it to a section; its volume stays.
+func (w *work) draw(i int, s *Step) error {
+	if !(s.WidthMm >= 2 && s.WidthMm <= mostMm) {
+		return &Error{i, "billet.width", "widthMm", 2}
+	}
+	if !(s.ThicknessMm >= .5 && s.ThicknessMm <= mostMm) {
+		return &Error{i, "billet.thickness", "thicknessMm", .5}
+	}
+	k := s.ThicknessMm / w.thickness()
+	w.length *= w.width / s.WidthMm / k
+	laid := slices.Clone(w.laid)
+	for j := range laid {
+		laid[j].ThicknessMm *= k
+	}
+	w.laid, w.width = laid, s.WidthMm
 	return nil
 }
 

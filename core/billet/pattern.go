@@ -106,13 +106,7 @@ func toDisc(u, v float64) (r, a float64) {
 
 // upOfDisc is the height in the square of a point of the disc: the inverse of the same map.
 func upOfDisc(r, a float64) float64 {
-	a = math.Mod(a, 2*math.Pi)
-	if a < -math.Pi/4 {
-		a += 2 * math.Pi
-	}
-	if a >= 7*math.Pi/4 {
-		a -= 2 * math.Pi
-	}
+	a -= 2 * math.Pi * math.Floor(a/(2*math.Pi)+.125) // from −45° round
 	switch {
 	case a < math.Pi/4:
 		return r * a / (math.Pi / 4)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"sort"
+	"strconv"
 
 	"coldember/core/fact"
 	"coldember/core/forge"
@@ -120,23 +121,37 @@ func (r *Recipe) Validate(c fact.Check) {
 	for name, v := range map[string]float64{"pitchMm": r.PitchMm, "depthMm": r.DepthMm, "halfWidthMm": r.HalfMm, "radiusMm": r.RadiusMm} {
 		c.Range(name, v, 0, 200)
 	}
-	for _, list := range [][]Layer{r.Stack, r.Cap} {
+	c.Range("widthMm", r.WidthMm, 3, mostMm)
+	c.Range("lengthMm", r.LengthMm, 10, mostMm)
+	c.Range("repeats", float64(r.Repeats), 0, MostLayers)
+	for name, list := range map[string][]Layer{"stack": r.Stack, "cap": r.Cap} {
 		for i, l := range list {
+			at := c.Within(name).Within(strconv.Itoa(i))
+			at.Range("thicknessMm", l.ThicknessMm, .01, 200)
 			if _, err := steel.Find(l.SteelID); err != nil {
-				c.Fail(fmt.Sprintf("stack.%d.steel", i), "field.steel", nil)
+				at.Fail("steel", "field.steel", nil)
 			}
 		}
 	}
 	for i := range r.Steps {
-		if s := &r.Steps[i]; s.Kind == Weld && s.Heats < 0 || s.Heats > 20 {
-			c.Fail(fmt.Sprintf("steps.%d.heats", i), "field.range", fact.Figures{"lowest": 0, "highest": 20})
-		}
+		r.Steps[i].validate(c.Within("steps").Within(strconv.Itoa(i)))
 	}
 	if c.Err() != nil {
 		return
 	}
 	if _, err := r.costed(nil).Run(); err != nil {
 		failAt(c, err)
+	}
+}
+
+// validate reports every figure of a step that no billet could have.
+func (s *Step) validate(c fact.Check) {
+	fact.OneOf(c, "kind", s.Kind, Kinds()...)
+	for name, x := range map[string]struct{ v, most float64 }{
+		"perFaceMm": {s.PerFaceMm, 50}, "lossFraction": {s.LossFraction, .6}, "heats": {float64(s.Heats), 20}, "widthMm": {s.WidthMm, mostMm}, "thicknessMm": {s.ThicknessMm, mostMm},
+		"endsMm": {s.EndsMm, mostMm}, "perSideMm": {s.PerSideMm, 100}, "pieces": {float64(s.Pieces), 60}, "kerfMm": {s.KerfMm, 50},
+	} {
+		c.Range(name, x.v, 0, x.most)
 	}
 }
 
@@ -280,7 +295,7 @@ func (o *Outcome) judge(r *Recipe, last *State) {
 		o.Findings = append(o.Findings, fact.Warning{Code: code, Severity: s, Figures: f})
 	}
 	var grades []steel.Grade
-	tones := map[Tone]bool{}
+	tones, over := map[Tone]bool{}, math.Inf(1)
 	for _, s := range o.Shares {
 		g, err := steel.Find(s.SteelID)
 		if err != nil {
@@ -291,9 +306,10 @@ func (o *Outcome) judge(r *Recipe, last *State) {
 		if g.Assumed {
 			find("billet.unknown", fact.Warn, nil)
 		}
-		if r.WeldC > g.ForgeHighC {
-			find("billet.overPartner", fact.Warn, fact.Figures{"weldC": r.WeldC, "highC": g.ForgeHighC})
-		}
+		over = math.Min(over, g.ForgeHighC)
+	}
+	if r.WeldC > over {
+		find("billet.overPartner", fact.Warn, fact.Figures{"weldC": r.WeldC, "highC": over})
 	}
 	if len(tones) < 2 {
 		find("billet.noContrast", fact.Warn, nil)

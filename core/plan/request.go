@@ -3,6 +3,7 @@ package plan
 import (
 	"errors"
 
+	"coldember/core/billet"
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/finish"
@@ -99,6 +100,9 @@ type Request struct {
 	// Analysis is what the bar's certificate says of its steel; nil is the grade's usual.
 	Analysis *steel.Analysis `json:"analysis,omitempty"`
 
+	// Billet is how the bar was laid and patterned; nil is of one steel.
+	Billet *billet.Recipe `json:"billet,omitempty"`
+
 	// Treatment is how the blade is hardened and tempered; nil is as usual for its steel.
 	Treatment *harden.Treatment `json:"treatment,omitempty"`
 
@@ -144,6 +148,7 @@ func (r Request) Validate() error {
 		c.Fail("steelId", "field.steel", nil)
 	}
 	ValidateAnalysis(c.Within("analysis"), r.Analysis)
+	r.Billet.Validate(c.Within("billet"))
 	r.Bit.validate(c)
 	r.Treatment.Validate(c.Within("treatment"))
 	r.Finish.Validate(c.Within("finish"))

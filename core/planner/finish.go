@@ -26,7 +26,7 @@ func FinishWork(req *plan.Request, p *plan.Plan) (*finish.Work, error) {
 	if err != nil {
 		return nil, err
 	}
-	w := &finish.Work{Design: req.Design, Steel: finish.Steel{Forged: pre.fog, Finished: pre.fin}, Layered: req.Choices.SteelPattern != "" && req.Choices.SteelPattern != plan.NoPattern || req.Bit != nil}
+	w := &finish.Work{Design: req.Design, Steel: finish.Steel{Forged: pre.fog, Finished: pre.fin}, Layered: req.Billet != nil || req.Choices.SteelPattern != "" && req.Choices.SteelPattern != plan.NoPattern || req.Bit != nil}
 	if req.Finish != nil {
 		w.Choices = *req.Finish
 	}

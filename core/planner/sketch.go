@@ -31,6 +31,11 @@ func gradeOf(req *plan.Request) (steel.Grade, error) {
 		grade = *req.Steel
 	}
 	grade = req.Analysis.Over(grade)
+	if o, err := layered(req); err == nil && o != nil {
+		if mixed, ok := o.Grade(); ok {
+			grade = mixed
+		}
+	}
 	if w := req.Origin.Window; w != nil {
 		grade.ForgeLowC, grade.ForgeHighC = max(grade.ForgeLowC, w.LowC), min(grade.ForgeHighC, w.HighC)
 	}

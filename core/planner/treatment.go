@@ -85,6 +85,12 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	if g, err := steel.Find(p.Steel.ID); err == nil {
 		c.Grade = req.Analysis.Over(g) // the window of the fire is none of the bath's
 	}
+	if o, err := layered(req); err == nil && o != nil {
+		if g, ok := shallowest(o, func(g steel.Grade) float64 { return harden.IdealDiameterMm(harden.SteelOf(g)) }); ok {
+			c.Grade = g
+		}
+		c.Layered = true
+	}
 	for i := range p.Sections {
 		s := &p.Sections[i]
 		c.OneSided = c.OneSided || s.OneFace

@@ -116,7 +116,7 @@ func TestAFullDisk(t *testing.T) {
 		}
 		assert.True(t, refused || what != "a copy", "%s was written to a full disk", what)
 	}
-	assert.Len(t, before, 8)
+	assert.Len(t, before, 9)
 	room()
 	for what, do := range writes(x) {
 		status, answer := do()

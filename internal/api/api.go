@@ -46,6 +46,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.timers(api)
 	h.day(api)
 	h.promise(api)
+	h.billet(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)
@@ -59,7 +60,7 @@ func schemaName(t reflect.Type, hint string) string {
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden", "/core/finish": "Finish"} {
+	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden", "/core/finish": "Finish", "/core/billet": "Billet"} {
 		if strings.HasSuffix(t.PkgPath(), room) {
 			return name + n
 		}

@@ -3,6 +3,7 @@ package api
 import (
 	"time"
 
+	"coldember/core/billet"
 	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/plan"
@@ -141,6 +142,7 @@ type StockDoc struct {
 	Origin       string          `json:"origin,omitempty" doc:"what it was before"`
 	Certificate  string          `json:"certificate,omitempty" doc:"maker or certificate of a known steel"`
 	Analysis     *steel.Analysis `json:"analysis,omitempty" doc:"what its certificate says, over the usual of its grade"`
+	Billet       *billet.Recipe  `json:"billet,omitempty" doc:"how it was laid, of a bar that has layers"`
 	Findings     []stock.Finding `json:"findings,omitempty" doc:"tests made on it"`
 	Coupon       []string        `json:"coupon,omitempty" doc:"steps of the coupon that are done"`
 	Acknowledged []string        `json:"acknowledged,omitempty" doc:"hazards that have been seen to"`

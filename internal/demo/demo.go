@@ -41,6 +41,7 @@ const (
 	Osier        = "Osier sickle"
 	Withy        = "Withy chopper"
 	Mooring      = "Mooring knife"
+	Trimmer      = "Sail-loft trimmer"
 )
 
 // clock steps through the weeks before the demo is made, so that it never
@@ -95,6 +96,8 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	y.piece(work.NewPiece{Name: Sedge, PatternID: y.patterns[Sedge], StockID: rack["Half a harrow disc"], Hand: YardHand, Edits: []edit.Edit{{Field: "origin.acknowledge", Text: "coating"}}})
 	c.daysBefore(now, 19)
 	y.piece(work.NewPiece{Name: Oyster, PatternID: y.patterns[Oyster], StockID: rack["Bearing rollers"], Hand: YardHand, Edits: largestOyster()})
+	c.daysBefore(now, 15)
+	y.trimmer()
 	c.daysBefore(now, 12)
 	y.piece(work.NewPiece{Name: SlicerNarrow, PatternID: y.patterns[Slicer], StockID: rack["1075"], Hand: YardHand})
 	c.daysBefore(now, 11)
@@ -265,6 +268,28 @@ func (y *yard) forge(c *clock, p work.Piece, w simulate.Wish) {
 	if y.err != nil {
 		y.err = fmt.Errorf("demo: %s at the fire: %w", p.Doc.Name, y.err)
 	}
+}
+
+// trimmer is a knife of a twisted billet of 1084 and 15N20, thirty-odd layers of it.
+func (y *yard) trimmer() {
+	if y.err != nil {
+		return
+	}
+	set := func(field, text string) edit.Edit { return edit.Edit{Field: field, Text: text, Units: quantity.Metric} }
+	d, err := edit.NewStock(stock.Flat, []edit.Edit{
+		set("name", text.Say("demo.billet", nil)), set("billet.lay", ""), set("billet.stack.0.thicknessMm", "3"), set("billet.repeats", "8"),
+		set("billet.lengthMm", "110"), set("billet.widthMm", "38"), set("billet.turnsPer100Mm", "7"), set("billet.barWidthMm", "26"), set("billet.barThicknessMm", "5.5"), set("billet.made", "yes"),
+	})
+	if err != nil {
+		y.err = err
+		return
+	}
+	s, err := y.work.AddStock(y.ctx, d)
+	if err != nil {
+		y.err = err
+		return
+	}
+	y.piece(work.NewPiece{Name: Trimmer, PatternID: y.patterns[Trimmer], StockID: s.ID, Hand: YardHand, Edits: []edit.Edit{set("design.handle", "drawn"), set("design.handle.bolster.lengthMm", "8")}})
 }
 
 // finished notes what a knife came to.

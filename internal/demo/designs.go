@@ -39,6 +39,11 @@ func designs() []design {
 			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: .6, EdgeMm: .8, WheelRadiusMm: 200},
 			Ricasso: blade.Ricasso{LengthMm: 20, HeightMm: 30, ThicknessMm: 6}, Tang: blade.Tang{LengthMm: 120},
 		}},
+		{name: Trimmer, tags: []string{"sails"}, school: blade.ThickAndGrind, tang: blade.HiddenTang, design: blade.Design{
+			Use: blade.UseUtility, Shape: blade.Clip, LengthMm: 92, HeightMm: 24, SpineMm: 3.2, TipMm: 2,
+			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: .75, EdgeMm: .5, WheelRadiusMm: 200},
+			Ricasso: blade.Ricasso{LengthMm: 12, HeightMm: 20, ThicknessMm: 3.6}, Tang: blade.Tang{LengthMm: 95},
+		}},
 		{name: Net, tags: []string{"boats"}, school: blade.ForgedFlats, tang: blade.FullTang, design: blade.Design{
 			Use: blade.UseUtility, Shape: blade.StraightBack, LengthMm: 80, HeightMm: 44, SpineMm: 3, TipMm: 2.2,
 			Grind:   blade.Grind{Kind: section.Flat, BevelFraction: 1, EdgeMm: .4, WheelRadiusMm: 200},

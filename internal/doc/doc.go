@@ -11,6 +11,7 @@ package doc
 import (
 	"time"
 
+	"coldember/core/billet"
 	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/finish"
@@ -54,6 +55,7 @@ type Stock struct {
 	Origin       string          `json:"origin,omitempty"`       // what it was before
 	Certificate  string          `json:"certificate,omitempty"`  // maker or certificate of a known steel
 	Analysis     *steel.Analysis `json:"analysis,omitempty"`     // what the certificate says of it
+	Billet       *billet.Recipe  `json:"billet,omitempty"`       // how it was laid, of a bar that has layers
 	Findings     []stock.Finding `json:"findings,omitempty"`     // tests made on it
 	Coupon       []string        `json:"coupon,omitempty"`       // steps of the coupon that are done
 	Acknowledged []string        `json:"acknowledged,omitempty"` // hazards that have been seen to

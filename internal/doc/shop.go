@@ -255,6 +255,7 @@ func (d *Stock) Validate() error {
 	}
 	d.checkDead(c)
 	plan.ValidateAnalysis(c.Within("analysis"), d.Analysis)
+	d.Billet.Validate(c.Within("billet"))
 	if d.SteelID == "" {
 		c.Fail("steelId", "field.steelMissing", nil)
 	} else if _, err := steel.Find(d.SteelID); err != nil {

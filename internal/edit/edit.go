@@ -91,6 +91,11 @@
 //	                       its width from one side only
 //	layer.add              "7; 3"                 layers of a stack, and how thick each is
 //	dead.delete            N
+//	billet.lay             ""                     a bar of layers: the usual twisted one, to be changed
+//	billet.stack.N.steel … , billet.steps.N.widthMm …, billet.turnsPer100Mm …
+//	billet.layer.add, billet.layer.delete N, billet.cap yes|no
+//	billet.step.add KIND, billet.step.delete N, billet.step.up N
+//	billet.none            ""                     of one steel
 //
 // The shop (its settings; smiths.N., hammers.N., hearths.N., tongs.N., baths.N., ovens.N. for those of a set):
 //

@@ -22,7 +22,7 @@ var piece = table[doc.Piece]{
 		"allowances.zones":  choice(setZones),
 		"bar.form":          choice(setForm),
 		"steelId": func(d *doc.Piece, e Edit) *Problem {
-			d.Request.Analysis = nil // it was of another steel
+			d.Request.Analysis, d.Request.Billet = nil, nil // it was of another steel
 			return setMember(&d.Request, e)
 		},
 		"origin":             choice(setOrigin),

@@ -34,6 +34,7 @@ var stockTable = table[doc.Stock]{
 		"seen":   func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Acknowledged, rest, e) },
 		"coupon": func(d *doc.Stock, rest string, e Edit) *Problem { return toggle(&d.Coupon, rest, e) },
 		"dead":   dead,
+		"billet": laid,
 		"analysis": func(d *doc.Stock, rest string, e Edit) *Problem {
 			return analysis(&d.Analysis, d.SteelID, rest, e)
 		},
@@ -50,6 +51,12 @@ func Stock(d doc.Stock, edits []Edit) (doc.Stock, error) {
 	out := doc.Copy(d)
 	if err := each(edits, func(e Edit) *Problem { return stockTable.edit(&out, e) }); err != nil {
 		return d, err
+	}
+	for _, e := range edits {
+		if strings.HasPrefix(e.Field, "billet.") {
+			barOf(&out)
+			break
+		}
 	}
 	if out.Believed && out.Origin != "" {
 		if b, err := stock.Believe(out.Origin, out.Findings, nil); err == nil {

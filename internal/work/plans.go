@@ -171,7 +171,7 @@ func (w *Work) edited(ctx context.Context, d doc.Piece, edits []edit.Edit) (doc.
 			return d, edit.One("stockId", "field.notABar", nil, "")
 		}
 		d.StockID, d.Request.Bar, d.Request.SteelID, d.Request.Origin = s.ID, s.Doc.Piece, s.Doc.SteelID, originOf(s)
-		d.Request.Analysis = s.Doc.Analysis
+		d.Request.Analysis, d.Request.Billet = s.Doc.Analysis, s.Doc.Billet
 		if s.Doc.Cost > 0 && s.MassG > 0 {
 			d.Request.Prices.SteelPrice = s.Doc.Cost / s.MassG * 1000
 		}

@@ -14,6 +14,7 @@ const AnvilPage = lazy(() => import("./anvil/AnvilPage").then((m) => ({ default:
 const ReplayPage = lazy(() => import("./anvil/ReplayPage").then((m) => ({ default: m.ReplayPage })));
 const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
 const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
+const BilletPage = lazy(() => import("./billet/BilletPage").then((m) => ({ default: m.BilletPage })));
 const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
 const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
 const DayPage = lazy(() => import("./day/DayPage").then((m) => ({ default: m.DayPage })));
@@ -38,6 +39,7 @@ if (root)
               <Route index element={<PiecesPage />} />
               <Route path="patterns/:id?" element={<PatternsPage />} />
               <Route path="rack/:id?" element={<RackPage />} />
+              <Route path="billets/:id" element={<BilletPage />} />
               <Route path="cuts" element={<CutsPage />} />
               <Route path="sheet" element={<SheetPage />} />
               <Route path="sessions/:id/replay" element={<ReplayPage />} />

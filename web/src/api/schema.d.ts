@@ -22,6 +22,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/billet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a layered billet comes to in the shop's fire, step by step */
+        post: operations["layBillet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/calc/{kind}": {
         parameters: {
             query?: never;
@@ -537,6 +554,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/face.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a picture */
+        get: operations["facePng"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/face.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same at true size */
+        get: operations["faceSvg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/finished": {
         parameters: {
             query?: never;
@@ -821,6 +872,23 @@ export interface paths {
         put?: never;
         /** Draw whole plans around a document, in parts, for the bands of its totals */
         post: operations["planDoubts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plan/face": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Both faces of the finished blade of a document as they etch */
+        post: operations["planFace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1556,6 +1624,219 @@ export interface components {
              */
             turnDeg: number;
         };
+        BilletBar: {
+            /**
+             * Format: double
+             * @description of a groove or pit, from each face
+             */
+            depthMm?: number;
+            /** Format: double */
+            forgedThicknessMm: number;
+            /**
+             * Format: double
+             * @description evened out to
+             */
+            forgedWidthMm: number;
+            /**
+             * Format: double
+             * @description of a groove
+             */
+            halfWidthMm?: number;
+            /**
+             * @description right if not said
+             * @enum {string}
+             */
+            hand?: "right" | "left";
+            /** Format: double */
+            layers: number;
+            /** @enum {string} */
+            pattern: "straight" | "twist" | "ladder" | "pressed" | "dimple";
+            /**
+             * Format: double
+             * @description from groove to groove, or pit to pit
+             */
+            pitchMm?: number;
+            /**
+             * Format: double
+             * @description of a pit
+             */
+            radiusMm?: number;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            turnsPer100Mm?: number;
+            /**
+             * Format: double
+             * @description as the pattern was worked
+             */
+            widthMm: number;
+        };
+        BilletEtched: {
+            /**
+             * Format: double
+             * @description of the box: its lowest
+             */
+            fromY: number;
+            /** Format: int64 */
+            nx: number;
+            /** Format: int64 */
+            ny: number;
+            /** @description one a point */
+            pixels: string;
+            /** Format: double */
+            toY: number;
+        };
+        BilletLayer: {
+            steel: string;
+            /** Format: double */
+            thicknessMm: number;
+        };
+        BilletLost: {
+            /**
+             * Format: double
+             * @description of the bar to come
+             */
+            barMm: number;
+            /** Format: double */
+            massG: number;
+            step: string;
+        };
+        BilletOutcome: {
+            bar?: components["schemas"]["BilletBar"];
+            findings: components["schemas"]["Warning"][];
+            /**
+             * Format: double
+             * @description of the welding heats
+             */
+            fireS: number;
+            /** Format: double */
+            fuelG: number;
+            laid: components["schemas"]["BilletLayer"][];
+            /** Format: double */
+            laidG: number;
+            /**
+             * Format: double
+             * @description of a layer in the bar, on the mean
+             */
+            layerMm: number;
+            /** Format: int64 */
+            layers: number;
+            /**
+             * Format: double
+             * @description of the bar
+             */
+            lengthMm: number;
+            /** @description what went where */
+            lost: components["schemas"]["BilletLost"][];
+            /** Format: double */
+            massG: number;
+            /** @description of each steel, by volume */
+            shares: components["schemas"]["BilletShare"][];
+            states: components["schemas"]["BilletState"][];
+            /**
+             * Format: int64
+             * @description so many heats to twist it in
+             */
+            twistHeats?: number;
+        };
+        BilletRecipe: {
+            /** Format: double */
+            barThicknessMm: number;
+            /** Format: double */
+            barWidthMm: number;
+            /** @description on top of the last repeat */
+            cap?: components["schemas"]["BilletLayer"][];
+            /** Format: double */
+            depthMm?: number;
+            /** @enum {string} */
+            flux: "borax" | "none" | "canister";
+            /** Format: double */
+            halfWidthMm?: number;
+            /** @enum {string} */
+            hand?: "right" | "left";
+            /** Format: double */
+            lengthMm: number;
+            /** @description it was welded; else it is a plan */
+            made?: boolean;
+            /** @enum {string} */
+            pattern: "straight" | "twist" | "ladder" | "pressed" | "dimple";
+            /** Format: double */
+            pitchMm?: number;
+            /** Format: double */
+            radiusMm?: number;
+            /** Format: int64 */
+            repeats: number;
+            /** @description from the underside; repeated */
+            stack: components["schemas"]["BilletLayer"][];
+            steps: components["schemas"]["BilletStep"][];
+            /** Format: double */
+            turnsPer100Mm?: number;
+            /**
+             * Format: double
+             * @description welding heat
+             */
+            weldC: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        BilletShare: {
+            /** Format: double */
+            share: number;
+            steelId: string;
+            /** @enum {string} */
+            tone: "bright" | "dark" | "grey";
+        };
+        BilletState: {
+            drawn?: components["schemas"]["BilletLayer"][];
+            /**
+             * Format: int64
+             * @description touching layers of one steel count as one
+             */
+            layers: number;
+            /** Format: double */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description by this step
+             */
+            lostMm3: number;
+            step: string;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            volumeMm3: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        BilletStep: {
+            /** Format: double */
+            endsMm?: number;
+            /**
+             * Format: int64
+             * @description of a weld: its loss is then computed from the fire
+             */
+            heats?: number;
+            /** Format: double */
+            kerfMm?: number;
+            /** @enum {string} */
+            kind: "clean" | "weld" | "draw" | "crop" | "grindSides" | "restack" | "fold";
+            /**
+             * Format: double
+             * @description of the length, to scale and to what is squeezed out; of a weld that counts its own heats 0
+             */
+            lossFraction?: number;
+            /** Format: double */
+            perFaceMm?: number;
+            /** Format: double */
+            perSideMm?: number;
+            /** Format: int64 */
+            pieces?: number;
+            /** Format: double */
+            thicknessMm?: number;
+            turnEverySecond?: boolean;
+            /** Format: double */
+            widthMm?: number;
+        };
         Bit: {
             /** @enum {string} */
             kind: "cleft" | "edge" | "wrapped";
@@ -1955,6 +2236,24 @@ export interface components {
             pieceId: string;
             progress: components["schemas"]["Progress"];
             replaced: boolean;
+        };
+        FaceIn: {
+            /**
+             * Format: double
+             * @description ground off each face beyond the plan; negative: left on
+             */
+            deeperMm: number;
+            doc: components["schemas"]["Doc"];
+            /** @description bevels ground into a flat bar instead of forged */
+            ground?: boolean;
+            /** Format: int64 */
+            nx: number;
+            /** Format: int64 */
+            ny: number;
+        };
+        Faces: {
+            back?: components["schemas"]["BilletEtched"];
+            front?: components["schemas"]["BilletEtched"];
         };
         Fault: {
             /**
@@ -4803,6 +5102,7 @@ export interface components {
             allowances: components["schemas"]["Allowances"];
             analysis?: components["schemas"]["Analysis"];
             bar: components["schemas"]["StockItem"];
+            billet?: components["schemas"]["BilletRecipe"];
             bit?: components["schemas"]["Bit"];
             choices: components["schemas"]["Choices"];
             design: components["schemas"]["Design"];
@@ -5307,6 +5607,8 @@ export interface components {
             belief?: components["schemas"]["StockBelief"];
             /** @description the steel is presumed by what the piece was, not known */
             believed?: boolean;
+            /** @description how it was laid, of a bar that has layers */
+            billet?: components["schemas"]["BilletRecipe"];
             /**
              * Format: double
              * @description length that pieces have booked
@@ -6001,6 +6303,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Named"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    layBillet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BilletRecipe"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BilletOutcome"];
                 };
             };
             /** @description Not Found */
@@ -8170,6 +8532,132 @@ export interface operations {
             };
         };
     };
+    facePng: {
+        parameters: {
+            query?: {
+                deeperMm?: number;
+                ground?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    faceSvg: {
+        parameters: {
+            query?: {
+                deeperMm?: number;
+                ground?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     finishPiece: {
         parameters: {
             query?: never;
@@ -9218,6 +9706,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Doubtful"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planFace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Faces"];
                 };
             };
             /** @description Not Found */

@@ -42,6 +42,11 @@ export function ItemPage({ item }: { item: Stock }) {
           <ArrowLeft size={18} aria-hidden /> {say("nav.rack")}
         </Link>
         <h1 className="mr-auto text-3xl">{item.name}</h1>
+        {item.billet && (
+          <Link className="press" to={`/billets/${item.id}`} data-testid="to-billet">
+            {say("billet.open")}
+          </Link>
+        )}
         {item.usable && (
           <Link className="press press-act" to={`/?new&stock=${item.id}`}>
             {say("rack.makeKnife")}

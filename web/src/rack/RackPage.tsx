@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Archive, ArchiveRestore, Download, Plus, Scissors, Spline, Upload } from "lucide-react";
+import { Archive, ArchiveRestore, Download, Layers, Plus, Scissors, Spline, Upload } from "lucide-react";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Stock } from "../api/client";
 import { useSteelName, useStock, useUnits } from "../api/hooks";
 import { useTitle } from "../shell/focus";
@@ -36,6 +36,23 @@ function Rack({ items }: { items: Stock[] }) {
   const [dropped, setDropped] = useState<File>();
   const [off, setOff] = useState(false);
   useKeys({ n: () => setSheet("new") });
+  const client = useQueryClient();
+  const go = useNavigate();
+  const lay = async () => {
+    const made = await ask(
+      api.POST("/api/v1/stock", {
+        body: {
+          form: "flat",
+          edits: [
+            { field: "name", text: say("billet.title"), units: "mm" },
+            { field: "billet.lay", text: "", units: "mm" },
+          ],
+        },
+      }),
+    );
+    await client.invalidateQueries({ queryKey: ["stock"] });
+    go(`/billets/${made.id}`);
+  };
   const longest = Math.max(1, ...items.map((s) => extent(s.piece)[0]));
   return (
     <DropFiles
@@ -70,6 +87,9 @@ function Rack({ items }: { items: Stock[] }) {
           }}
         >
           <Upload size={18} aria-hidden /> {say("rack.csvIn")}
+        </button>
+        <button type="button" className="press" onClick={() => void lay()} data-testid="lay-billet">
+          <Layers size={18} aria-hidden /> {say("billet.new")}
         </button>
         <button type="button" className="press press-act" onClick={() => setSheet("new")}>
           <Plus size={18} aria-hidden /> {say("rack.add")}

@@ -3,6 +3,7 @@ import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { print } from "../../units/print";
+import { FaceDrawn } from "./FaceDrawn";
 import { FittingsDrawn } from "./FittingsDrawn";
 import { Found, type Place } from "./Found";
 import { MapDrawn } from "./MapDrawn";
@@ -25,6 +26,7 @@ export function FinishSheet({ flip }: { flip: boolean }) {
       // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, by keys too
       tabIndex={0}
     >
+      {doc.request.billet && <FaceDrawn />}
       <h2 className="text-2xl">{say("finish.map")}</h2>
       <p className="mb-2 text-quiet" data-testid="map-sum">
         {say("finish.wholeBlade", {

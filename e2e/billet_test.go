@@ -1,0 +1,139 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"coldember/core/billet"
+	"coldember/core/blade"
+	"coldember/core/figure"
+	"coldember/internal/demo"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestABilletIsLaidAndForged: laid on the rack, its steps changed with what they leave of it, and a
+// knife of it etched.
+func TestABilletIsLaidAndForged(t *testing.T) {
+	s := open(t)
+	s.goTo("/rack")
+	s.click("[data-testid=lay-billet]")
+	s.until("laid", `document.querySelectorAll("[data-strata]").length === 5 && document.querySelector("[data-testid=billet-sum]").textContent.startsWith("13 layers")`)
+	put := func(field, text string) {
+		s.do(chromedp.Focus(chromedp.CSS(fmt.Sprintf("[data-field=%q]", field))))
+		js[bool](s, fmt.Sprintf(`(document.querySelector('[data-field=%q]').select(), true)`, field))
+		s.keys(text + "\r")
+	}
+	put("billet.repeats", "8")
+	s.until("more of them", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("17 layers")`)
+	put("billet.steps.0.perFaceMm", "3")
+	s.until("not a layer away", `document.querySelector("[data-field='billet.steps.0.perFaceMm'][aria-invalid=true]")`)
+	s.press("Cut and restack")
+	s.until("multiplied", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("65 layers")`)
+	s.click("[data-testid=billet-steps] li:last-child [aria-label='Remove the step']")
+	s.until("as before", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("17 layers")`)
+	id := js[string](s, `location.pathname.split("/")[2]`)
+	stored, err := s.app.Work.StockItem(context.Background(), id)
+	require.NoError(t, err)
+	assert.InDelta(t, stored.Doc.Billet.BarWidthMm, stored.Doc.Piece.WidthMm, 0, "the rack has the bar that it comes to")
+	s.click("header a.press-act")
+	s.until("to a knife of it", `location.search.includes("stock=") || document.querySelector("[role=dialog]")`)
+}
+
+// TestTheDrawnFaceIsTheChain: two hundred points of the picture on the page, each computed here from
+// shape, volume and layers alone, are as bright as the layer that shows there.
+func TestTheDrawnFaceIsTheChain(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Trimmer, "finish")
+	s.until("fine", `document.querySelector("[data-testid=face]")?.dataset.nx === "1200"`)
+	p := s.stored(demo.Trimmer)
+	req := p.Doc.Request
+	made, err := s.app.Work.Plan(context.Background(), p.Doc)
+	require.NoError(t, err)
+	fin, err := blade.New(req.Design.Blade())
+	require.NoError(t, err)
+	even, err := req.Bar.Even()
+	require.NoError(t, err)
+	forged, err := blade.New(figure.ForgedShape(req, fin.Blade, even))
+	require.NoError(t, err)
+	o, err := req.Billet.Out(req.Fire)
+	require.NoError(t, err)
+	onBar := 0.0
+	for _, m := range made.Bar.Marks {
+		if m.Zone == "point" || m.Zone == "blade" {
+			onBar = max(onBar, m.ToMm)
+		}
+	}
+	bright := map[string]bool{}
+	for _, x := range o.Shares {
+		bright[x.SteelID] = x.Tone == billet.Bright
+	}
+	whole, _ := forged.VolumeMm3(0, forged.LengthMm())
+	length := fin.LengthMm()
+	lo, hi := 1e9, -1e9
+	const nx, ny = 1200, 200
+	for i := range nx {
+		x := length * (float64(i) + .5) / nx
+		lo, hi = min(lo, fin.EdgeY(x)), max(hi, fin.SpineY(x))
+	}
+	r := rand.New(rand.NewPCG(3, 5)) //nolint:gosec // points to look at
+	type point struct {
+		i, j   int
+		bright bool
+		face   string
+	}
+	var points []point
+	for len(points) < 200 {
+		i, j := r.IntN(nx), r.IntN(ny)
+		x, y := length*(float64(i)+.5)/nx, hi-(hi-lo)*(float64(j)+.5)/ny
+		sec := fin.SectionAt(x)
+		up := y - fin.EdgeY(x)
+		if up < .3 || up > sec.HeightMm-.3 {
+			continue
+		}
+		side, face := 1.0, "front"
+		if len(points)%2 == 1 {
+			side, face = -1, "back"
+		}
+		xf := x + forged.LengthMm() - length
+		at := forged.SectionAt(xf)
+		v, _ := forged.VolumeMm3(0, xf)
+		share := o.Bar.LayerAt(billet.Point{
+			XMm: onBar * v / whole, YMm: ((y-forged.EdgeY(xf))/at.HeightMm - .5) * o.Bar.ForgedWidthMm, DepthShare: sec.ThicknessAt(up) / at.ThicknessAt(y-forged.EdgeY(xf)), Side: side,
+		})
+		end, near, id := 0.0, 1.0, ""
+		for _, l := range o.Laid {
+			end += l.ThicknessMm
+			near = min(near, max(end-share, share-end))
+			if id == "" && end >= share {
+				id = l.SteelID
+			}
+		}
+		if near < .012 {
+			continue // on a seam the picture has the mean of both
+		}
+		points = append(points, point{i, j, bright[id], face})
+	}
+	var asked []string
+	for _, q := range points {
+		asked = append(asked, fmt.Sprintf("[%d,%d,%q]", q.i, q.j, q.face))
+	}
+	seen := js[[]int](s, `[`+strings.Join(asked, ",")+`].map(([x, y, f]) => document.querySelector("[data-testid=face-" + f + "]").getContext("2d").getImageData(x, y, 1, 1).data[0])`)
+	same := 0
+	for k, q := range points {
+		if (seen[k] > 139) == q.bright {
+			same++
+		}
+	}
+	assert.GreaterOrEqual(t, same, 199, "of 200: at most one by a seam")
+	js[bool](s, `(() => { const r = document.querySelector("[data-testid=face-deeper]"); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(r, "6"); r.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`)
+	s.until("deeper, and fine again", `document.querySelector("[data-testid=face]").dataset.deeper === "0.30" && document.querySelector("[data-testid=face]").dataset.nx === "1200"`)
+	png, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-testid=face] a[href*=png]").href).then((r) => r.blob()).then((b) => b.type)`, chromedp.EvalAwaitPromise))
+	require.NoError(t, err)
+	assert.Equal(t, "image/png", png)
+}

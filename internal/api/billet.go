@@ -1,0 +1,96 @@
+package api
+
+import (
+	"context"
+	"math"
+	"net/http"
+
+	"coldember/core/billet"
+	"coldember/internal/export"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// FaceIn asks for the faces of the blade of a document.
+type FaceIn struct {
+	Doc      Doc     `json:"doc"`
+	DeeperMm float64 `json:"deeperMm" doc:"ground off each face beyond the plan; negative: left on"`
+	Ground   bool    `json:"ground,omitempty" doc:"bevels ground into a flat bar instead of forged"`
+	Nx       int     `json:"nx"`
+	Ny       int     `json:"ny"`
+}
+
+// Faces are both faces as they etch; they are left out where the bar has no layers.
+type Faces struct {
+	Front *billet.Etched `json:"front,omitempty"`
+	Back  *billet.Etched `json:"back,omitempty"`
+}
+
+type faceFileIn struct {
+	ID       string  `path:"id"`
+	DeeperMm float64 `query:"deeperMm"`
+	Ground   bool    `query:"ground"`
+}
+
+// A picture of a face has so many points a millimetre, and no more than so many.
+const (
+	facePxPerMm = 8
+	facePxMost  = 2400
+)
+
+func (h *handlers) billet(api huma.API) {
+	huma.Register(api, op("layBillet", http.MethodPost, "/billet", "What a layered billet comes to in the shop's fire, step by step"),
+		func(ctx context.Context, in *body[billet.Recipe]) (*body[billet.Outcome], error) {
+			o, err := h.work.BilletOf(ctx, in.Body)
+			return answer(ctx, h, o, err)
+		})
+	huma.Register(api, op("planFace", http.MethodPost, "/plan/face", "Both faces of the finished blade of a document as they etch"),
+		func(ctx context.Context, in *body[FaceIn]) (*body[Faces], error) {
+			b := in.Body
+			front, back, ok, err := h.work.Faces(ctx, b.Doc.doc(), work.Face{DeeperMm: b.DeeperMm, Ground: b.Ground, Nx: b.Nx, Ny: b.Ny})
+			out := Faces{}
+			if ok {
+				out = Faces{&front, &back}
+			}
+			return answer(ctx, h, out, err)
+		})
+	picture := func(ctx context.Context, in *faceFileIn) (name string, front, back billet.Etched, lengthMm float64, err error) {
+		p, err := h.work.Piece(ctx, in.ID)
+		if err != nil {
+			return "", front, back, 0, err
+		}
+		d := &p.Doc.Request.Design
+		nx := int(math.Min(facePxMost, math.Max(60, facePxPerMm*d.LengthMm)))
+		ny := max(20, min(600, int(float64(nx)/d.LengthMm*d.HeightMm)))
+		front, back, ok, err := h.work.Faces(ctx, p.Doc, work.Face{DeeperMm: in.DeeperMm, Ground: in.Ground, Nx: nx, Ny: ny})
+		if err == nil && !ok {
+			err = work.ErrNotFound
+		}
+		return p.Doc.Name, front, back, d.LengthMm, err
+	}
+	huma.Register(api, op("facePng", http.MethodGet, "/pieces/{id}/face.png", "The same as a picture"),
+		func(ctx context.Context, in *faceFileIn) (*fileOut, error) {
+			name, front, back, _, err := picture(ctx, in)
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			data, err := export.FacePNG(front, back)
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			return &fileOut{ContentType: "image/png", Disposition: download(name, " face.png"), Body: data}, nil
+		})
+	huma.Register(api, op("faceSvg", http.MethodGet, "/pieces/{id}/face.svg", "The same at true size"),
+		func(ctx context.Context, in *faceFileIn) (*fileOut, error) {
+			name, front, back, length, err := picture(ctx, in)
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			data, err := export.FaceSVG(name, front, back, length)
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			return &fileOut{ContentType: "image/svg+xml", Disposition: download(name, " face.svg"), Body: data}, nil
+		})
+}

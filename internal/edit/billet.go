@@ -1,0 +1,101 @@
+package edit
+
+import (
+	"slices"
+	"strings"
+
+	"coldember/core/billet"
+	"coldember/core/forge"
+	"coldember/core/stock"
+	"coldember/internal/doc"
+)
+
+// laid sets a figure or a step of how a bar was laid: a usual one at first.
+func laid(d *doc.Stock, rest string, e Edit) *Problem {
+	if rest == "none" {
+		d.Billet = nil
+		return nil
+	}
+	r := billet.NewRecipe("1084", "15N20")
+	if d.Billet != nil {
+		r = *d.Billet
+		r.Stack, r.Cap, r.Steps = slices.Clone(r.Stack), slices.Clone(r.Cap), slices.Clone(r.Steps)
+	}
+	var wrong *Problem
+	switch rest {
+	case "lay", "made":
+		if rest == "made" {
+			wrong = yes(&r.Made, e)
+		}
+	case "layer.add":
+		r.Stack = append(r.Stack, r.Stack[len(r.Stack)-1])
+	case "layer.delete":
+		if len(r.Stack) == 1 {
+			return problemAt(e, "billet.empty", -1)
+		}
+		wrong = without(&r.Stack, e)
+	case "cap":
+		if wrong = yes(new(bool), e); wrong == nil {
+			if r.Cap = nil; strings.TrimSpace(e.Text) == "yes" {
+				r.Cap = []billet.Layer{r.Stack[0]}
+			}
+		}
+	case "step.add":
+		wrong = addStep(&r, e)
+	case "step.delete":
+		wrong = without(&r.Steps, e)
+	case "step.up":
+		i, ok := place(e.Text, len(r.Steps))
+		if !ok || i == 0 {
+			return problemAt(e, "field.unknown", -1)
+		}
+		r.Steps[i-1], r.Steps[i] = r.Steps[i], r.Steps[i-1]
+	default:
+		if strings.HasSuffix(rest, "turnEverySecond") {
+			at, ok := place(strings.Split(rest+".", ".")[1], len(r.Steps))
+			if !ok {
+				return problemAt(e, "field.unknown", -1)
+			}
+			wrong = yes(&r.Steps[at].TurnEverySecond, e)
+			break
+		}
+		inner := e
+		inner.Field = rest
+		if wrong = setMember(&r, inner); wrong != nil {
+			wrong.Field = e.Field
+		}
+	}
+	if wrong == nil {
+		d.Billet = &r
+	}
+	return wrong
+}
+
+// addStep adds a usual one of its kind.
+func addStep(r *billet.Recipe, e Edit) *Problem {
+	usual := map[billet.Kind]billet.Step{
+		billet.Clean: {PerFaceMm: .15}, billet.Weld: {Heats: 2}, billet.Draw: {WidthMm: r.WidthMm, ThicknessMm: 12}, billet.Crop: {EndsMm: 15}, billet.GrindSides: {PerSideMm: .5},
+		billet.Restack: {Pieces: 4, KerfMm: 2, PerFaceMm: .4}, billet.Fold: {KerfMm: 0, PerFaceMm: .4},
+	}
+	k := billet.Kind(strings.TrimSpace(e.Text))
+	s, ok := usual[k]
+	if !ok {
+		return problemAt(e, "field.choice", -1)
+	}
+	s.Kind = k
+	r.Steps = append(r.Steps, s)
+	return nil
+}
+
+// barOf is the bar that a billet comes to: its steel is the one it has most of.
+func barOf(d *doc.Stock) {
+	if d.Billet == nil || d.Billet.Made && d.Piece.LengthMm > 0 {
+		return // one that was welded is as long as it was measured, or as what was cut left it
+	}
+	o, err := d.Billet.Out(forge.NewFire())
+	if err != nil || len(o.Shares) == 0 {
+		return // Validate says so
+	}
+	d.Piece = stock.Item{Form: stock.Flat, WidthMm: d.Billet.BarWidthMm, ThicknessMm: d.Billet.BarThicknessMm, LengthMm: o.LengthMm, Dead: d.Piece.Dead}
+	d.SteelID, d.Believed = o.Shares[0].SteelID, false
+}

@@ -1,0 +1,71 @@
+package work
+
+import (
+	"context"
+	"errors"
+
+	"coldember/core/billet"
+	"coldember/core/fact"
+	"coldember/core/planner"
+	"coldember/internal/doc"
+	"coldember/internal/edit"
+)
+
+// BilletOf is what a recipe comes to in the shop's fire. Errors are *edit.InvalidError.
+func (w *Work) BilletOf(ctx context.Context, r billet.Recipe) (billet.Outcome, error) {
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return billet.Outcome{}, err
+	}
+	c := fact.NewCheck()
+	r.Validate(c)
+	if err := c.Err(); err != nil {
+		return billet.Outcome{}, edit.Invalid(err)
+	}
+	out, err := r.Out(shop.Doc.Fire)
+	return out, billetError(err)
+}
+
+func billetError(err error) error {
+	var wrong *billet.Error
+	if errors.As(err, &wrong) {
+		return edit.One("billet."+wrong.Field, wrong.Code, fact.Figures{"limit": wrong.Limit, "limitMm": wrong.Limit, "step": float64(wrong.Step + 1)}, "")
+	}
+	return err
+}
+
+// Face asks for the faces of the blade of a document as they etch.
+type Face struct {
+	DeeperMm float64 // ground off each face beyond the plan; negative: left on
+	Ground   bool    // bevels ground into a flat bar
+	Nx, Ny   int
+}
+
+// Most points of a face along and across, and by how much deeper it may be ground.
+const (
+	mostAlong  = 2400
+	mostAcross = 600
+	mostDeeper = 5
+)
+
+// Faces are both faces of the blade of a document as they etch; ok is false where its bar has no
+// layers. Errors are *edit.InvalidError.
+func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (front, back billet.Etched, ok bool, err error) {
+	c := fact.NewCheck()
+	c.Range("nx", float64(ask.Nx), 10, mostAlong)
+	c.Range("ny", float64(ask.Ny), 4, mostAcross)
+	c.Range("deeperMm", ask.DeeperMm, -mostDeeper, mostDeeper)
+	if err := c.Err(); err != nil {
+		return front, back, false, edit.Invalid(err)
+	}
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return front, back, false, err
+	}
+	b, ok, err := planner.Etched(&d.Request, p, ask.DeeperMm, ask.Ground)
+	if err != nil || !ok {
+		return front, back, false, billetError(err)
+	}
+	front, back = b.Faces(ask.Nx, ask.Ny)
+	return front, back, true, nil
+}
