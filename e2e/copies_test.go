@@ -30,7 +30,7 @@ func TestACopyIsMadeAndPutBack(t *testing.T) {
 		require.NoError(t, os.WriteFile(file, png, 0o600))
 	}
 	other.click(`button[aria-label="Archive ` + demo.Rigging + `"]`)
-	other.until("it is archived", `document.querySelectorAll("main li a").length === 7`)
+	other.until("it is archived", `document.querySelectorAll("main li a").length === 8`)
 
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Put back')]")))
 	s.until("it asks", `document.querySelector("[role=dialog]")?.textContent.includes("9 pieces")`)

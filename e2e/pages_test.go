@@ -33,7 +33,7 @@ func TestPiecesAreRenamedCopiedArchivedAndFound(t *testing.T) {
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
 	s.click(`button[aria-label="Restore Bosun's knife 2"]`)
 	s.do(chromedp.Click(chromedp.Search("//header//button[contains(., 'Archive')]")))
-	s.until("restored", `document.querySelectorAll("main li a").length === 9`)
+	s.until("restored", `document.querySelectorAll("main li a").length === 10`)
 	s.do(chromedp.KeyEvent("k", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	s.until("the finder", `document.querySelector("[role=dialog] [role=combobox]")`)
 	s.keys("knife 2")
