@@ -131,6 +131,7 @@ func TestTheDrawnFaceIsTheChain(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, same, 199, "of 200: at most one by a seam")
+	s.until("what it can show", `document.querySelectorAll("[data-wish]").length === 3`)
 	js[bool](s, `(() => { const r = document.querySelector("[data-testid=face-deeper]"); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(r, "6"); r.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`)
 	s.until("deeper, and fine again", `document.querySelector("[data-testid=face]").dataset.deeper === "0.30" && document.querySelector("[data-testid=face]").dataset.nx === "1200"`)
 	png, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-testid=face] a[href*=png]").href).then((r) => r.blob()).then((b) => b.type)`, chromedp.EvalAwaitPromise))

@@ -268,3 +268,69 @@ func BenchmarkFace(b *testing.B) {
 		x.Faces(1200, 200)
 	}
 }
+
+// TestAWishIsAnswered: what shows now is said, and with the allowance that is named it does show.
+func TestAWishIsAnswered(t *testing.T) {
+	b := etched(t)
+	was := b.Wishes(.5, 12)
+	require.Len(t, was, 3)
+	some := 0
+	for _, w := range was {
+		if w.Shows {
+			some++
+			assert.Zero(t, w.FaceMm)
+			continue
+		}
+		if !w.Can || w.Want == billet.Stripes {
+			continue
+		}
+		// the same blade with that allowance left on it
+		forged, err := blade.New(b.Finished.Blade.Forged(blade.Allowances{FaceMm: w.FaceMm, OutlineMm: 1.5, ForgingEdgeMm: 1.5}, 0))
+		require.NoError(t, err)
+		then := *b
+		then.Forged = forged
+		for _, is := range then.Wishes(w.FaceMm, 12) {
+			if is.Want == w.Want {
+				assert.InDelta(t, w.Share, is.Now, .12, "%s", w.Want)
+			}
+		}
+	}
+	assert.LessOrEqual(t, some, 1)
+	for _, w := range b.Wishes(.5, 2) {
+		assert.True(t, w.Shows || !w.Can, "a bar of two millimetres has nothing to give")
+	}
+	b.Bar.Pattern = billet.Ladder
+	assert.Empty(t, b.Wishes(.5, 12))
+}
+
+// TestTheCoreComesOutAtTheBevel: a hard layer between two soft ones shows above the edge, lower where
+// it is thinner, and the edge stays in it until it is thinner than the edge.
+func TestTheCoreComesOutAtTheBevel(t *testing.T) {
+	b := etched(t)
+	b.Bar.Pattern = billet.Straight
+	three := func(core float64) []billet.Layer {
+		return []billet.Layer{{SteelID: "15N20", ThicknessMm: (1 - core) / 2}, {SteelID: "1084", ThicknessMm: core}, {SteelID: "15N20", ThicknessMm: (1 - core) / 2}}
+	}
+	last := 0.0
+	for _, share := range []float64{.25, .35, .45} {
+		b.Laid = three(share)
+		c, ok := b.CoreOf()
+		require.True(t, ok)
+		require.Equal(t, "1084", c.SteelID)
+		middle := c.UpMm[len(c.UpMm)/2]
+		assert.Greater(t, middle, last, "a thicker core comes out higher")
+		last = middle
+		// and there the face is as far from the middle as the core's skin
+		x := c.XMm[len(c.XMm)/2]
+		sec, xf := b.Finished.SectionAt(x), x+b.Forged.LengthMm()-b.Finished.LengthMm()
+		whole := b.Forged.SectionAt(xf)
+		assert.InDelta(t, share*whole.ThicknessAt(b.Finished.EdgeY(x)+middle-b.Forged.EdgeY(xf)), sec.ThicknessAt(middle), 1e-6)
+		assert.Equal(t, c.EdgeIn, c.OffMm >= 0)
+	}
+	b.Laid = three(.02)
+	c, _ := b.CoreOf()
+	assert.False(t, c.EdgeIn, "thinner than the edge")
+	b.Laid = b.Laid[:2]
+	_, ok := b.CoreOf()
+	assert.False(t, ok)
+}

@@ -25,6 +25,7 @@ type FaceIn struct {
 type Faces struct {
 	Front *billet.Etched `json:"front,omitempty"`
 	Back  *billet.Etched `json:"back,omitempty"`
+	Core  *billet.Core   `json:"core,omitempty" doc:"of a straight bar laid about a middle layer"`
 }
 
 type faceFileIn struct {
@@ -48,12 +49,17 @@ func (h *handlers) billet(api huma.API) {
 	huma.Register(api, op("planFace", http.MethodPost, "/plan/face", "Both faces of the finished blade of a document as they etch"),
 		func(ctx context.Context, in *body[FaceIn]) (*body[Faces], error) {
 			b := in.Body
-			front, back, ok, err := h.work.Faces(ctx, b.Doc.doc(), work.Face{DeeperMm: b.DeeperMm, Ground: b.Ground, Nx: b.Nx, Ny: b.Ny})
+			e, ok, err := h.work.Faces(ctx, b.Doc.doc(), work.Face{DeeperMm: b.DeeperMm, Ground: b.Ground, Nx: b.Nx, Ny: b.Ny})
 			out := Faces{}
 			if ok {
-				out = Faces{&front, &back}
+				out = Faces{&e.Front, &e.Back, e.Core}
 			}
 			return answer(ctx, h, out, err)
+		})
+	huma.Register(api, op("planWishes", http.MethodPost, "/plan/wishes", "What the faces of a twisted blade can be made to show, and what that takes"),
+		func(ctx context.Context, in *body[Doc]) (*body[[]billet.Wish], error) {
+			v, err := h.work.Wishes(ctx, in.Body.doc())
+			return answer(ctx, h, v, err)
 		})
 	picture := func(ctx context.Context, in *faceFileIn) (name string, front, back billet.Etched, lengthMm float64, err error) {
 		p, err := h.work.Piece(ctx, in.ID)
@@ -63,11 +69,11 @@ func (h *handlers) billet(api huma.API) {
 		d := &p.Doc.Request.Design
 		nx := int(math.Min(facePxMost, math.Max(60, facePxPerMm*d.LengthMm)))
 		ny := max(20, min(600, int(float64(nx)/d.LengthMm*d.HeightMm)))
-		front, back, ok, err := h.work.Faces(ctx, p.Doc, work.Face{DeeperMm: in.DeeperMm, Ground: in.Ground, Nx: nx, Ny: ny})
+		e, ok, err := h.work.Faces(ctx, p.Doc, work.Face{DeeperMm: in.DeeperMm, Ground: in.Ground, Nx: nx, Ny: ny})
 		if err == nil && !ok {
 			err = work.ErrNotFound
 		}
-		return p.Doc.Name, front, back, d.LengthMm, err
+		return p.Doc.Name, e.Front, e.Back, d.LengthMm, err
 	}
 	huma.Register(api, op("facePng", http.MethodGet, "/pieces/{id}/face.png", "The same as a picture"),
 		func(ctx context.Context, in *faceFileIn) (*fileOut, error) {

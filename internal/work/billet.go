@@ -41,6 +41,12 @@ type Face struct {
 	Nx, Ny   int
 }
 
+// Etching is both faces of a blade, and where its core comes out where it has one.
+type Etching struct {
+	Front, Back billet.Etched
+	Core        *billet.Core
+}
+
 // Most points of a face along and across, and by how much deeper it may be ground.
 const (
 	mostAlong  = 2400
@@ -50,22 +56,38 @@ const (
 
 // Faces are both faces of the blade of a document as they etch; ok is false where its bar has no
 // layers. Errors are *edit.InvalidError.
-func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (front, back billet.Etched, ok bool, err error) {
+func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (out Etching, ok bool, err error) {
 	c := fact.NewCheck()
 	c.Range("nx", float64(ask.Nx), 10, mostAlong)
 	c.Range("ny", float64(ask.Ny), 4, mostAcross)
 	c.Range("deeperMm", ask.DeeperMm, -mostDeeper, mostDeeper)
 	if err := c.Err(); err != nil {
-		return front, back, false, edit.Invalid(err)
+		return out, false, edit.Invalid(err)
 	}
 	p, err := w.Plan(ctx, d)
 	if err != nil {
-		return front, back, false, err
+		return out, false, err
 	}
 	b, ok, err := planner.Etched(&d.Request, p, ask.DeeperMm, ask.Ground)
 	if err != nil || !ok {
-		return front, back, false, billetError(err)
+		return out, false, billetError(err)
 	}
-	front, back = b.Faces(ask.Nx, ask.Ny)
-	return front, back, true, nil
+	out.Front, out.Back = b.Faces(ask.Nx, ask.Ny)
+	if c, ok := b.CoreOf(); ok {
+		out.Core = &c
+	}
+	return out, true, nil
+}
+
+// Wishes are what the blade of a document can be made to show; none where its bar is not twisted.
+func (w *Work) Wishes(ctx context.Context, d doc.Piece) ([]billet.Wish, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return nil, err
+	}
+	b, ok, err := planner.Etched(&d.Request, p, 0, false)
+	if err != nil || !ok {
+		return []billet.Wish{}, billetError(err)
+	}
+	return b.Wishes(d.Request.Allowances.FaceMm, p.Bar.ThicknessMm), nil
 }

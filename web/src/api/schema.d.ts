@@ -1065,6 +1065,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/wishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the faces of a twisted blade can be made to show, and what that takes */
+        post: operations["planWishes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/salvage": {
         parameters: {
             query?: never;
@@ -1671,6 +1688,14 @@ export interface components {
              */
             widthMm: number;
         };
+        BilletCore: {
+            edgeIn: boolean;
+            /** Format: double */
+            offMm: number;
+            steelId: string;
+            upMm: number[];
+            x: number[];
+        };
         BilletEtched: {
             /**
              * Format: double
@@ -1836,6 +1861,26 @@ export interface components {
             turnEverySecond?: boolean;
             /** Format: double */
             widthMm?: number;
+        };
+        BilletWish: {
+            /** Format: double */
+            barMm?: number;
+            can: boolean;
+            /** Format: double */
+            faceMm?: number;
+            /**
+             * Format: double
+             * @description of the forged thickness that is left, on the mean over the faces
+             */
+            nowShare: number;
+            /**
+             * Format: double
+             * @description that would show it
+             */
+            share: number;
+            shows: boolean;
+            /** @enum {string} */
+            want: "stripes" | "loops" | "stars";
         };
         Bit: {
             /** @enum {string} */
@@ -2253,6 +2298,8 @@ export interface components {
         };
         Faces: {
             back?: components["schemas"]["BilletEtched"];
+            /** @description of a straight bar laid about a middle layer */
+            core?: components["schemas"]["BilletCore"];
             front?: components["schemas"]["BilletEtched"];
         };
         Fault: {
@@ -10366,6 +10413,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HardenAdvice"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planWishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BilletWish"][];
                 };
             };
             /** @description Not Found */

@@ -8,6 +8,8 @@ import { say } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { print } from "../../units/print";
 
+import { Wishes } from "./Wishes";
+
 type Etched = components["schemas"]["BilletEtched"];
 const stepMm = 0.05;
 /** While the slider is dragged a coarse face is enough; once it rests, a fine one. */
@@ -87,8 +89,17 @@ export function FaceDrawn() {
           SVG
         </a>
       </div>
+      <Wishes />
       <One name="front" e={f.front} lengthMm={doc.request.design.lengthMm} />
       <One name="back" e={f.back} lengthMm={doc.request.design.lengthMm} />
+      {f.core && (
+        <p className={f.core.edgeIn ? "" : "border-l-2 border-ember pl-3"} data-testid="core" data-in={f.core.edgeIn}>
+          {say(f.core.edgeIn ? "face.coreIn" : "face.coreOut", {
+            up: print.length(Math.round((f.core.upMm[Math.floor(f.core.upMm.length / 2)] ?? 0) * 10) / 10, units),
+            off: print.thickness(Math.round(Math.abs(f.core.offMm) * 100) / 100, units),
+          })}
+        </p>
+      )}
       <p className="mt-1 text-sm text-quiet">{say("face.note")}</p>
     </section>
   );

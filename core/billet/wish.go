@@ -1,0 +1,98 @@
+package billet
+
+import "math"
+
+// Want is what is to be seen on the face of a twisted bar.
+type Want string
+
+// What a twist shows by how deep it is ground.
+const (
+	Stripes Want = "stripes" // on the skin
+	Loops   Want = "loops"   // a quarter deep
+	Stars   Want = "stars"   // near the middle
+)
+
+// Wants lists them, from the skin inward.
+func Wants() []Want { return []Want{Stripes, Loops, Stars} }
+
+// shows is from which share of the forged thickness to which a want is seen (judgement: stripes
+// keep while the skin does, loops close about a quarter of the bar below it, stars stand in the
+// middle).
+var shows = map[Want][2]float64{Stripes: {.8, 1}, Loops: {.35, .65}, Stars: {0, .25}}
+
+// Wish is whether a face shows what is wanted, and what would.
+type Wish struct {
+	Want  Want    `json:"want" enum:"stripes,loops,stars"`
+	Shows bool    `json:"shows"`
+	Now   float64 `json:"nowShare" doc:"of the forged thickness that is left, on the mean over the faces"`
+	Share float64 `json:"share" doc:"that would show it"`
+	// FaceMm is what is then left on each face for grinding; 0: it shows already.
+	FaceMm float64 `json:"faceMm,omitempty"`
+	// BarMm is the least thickness of the bar for it.
+	BarMm float64 `json:"barMm,omitempty"`
+	// Can: this bar is thick enough.
+	Can bool `json:"can"`
+}
+
+// leastFaceMm is the least that is left on a face: less and the hammer shows (judgement).
+const leastFaceMm = .1
+
+// Wishes tell of everything that a twist can show; of other patterns nothing.
+func (b *Blade) Wishes(faceMm, barThicknessMm float64) []Wish {
+	out := []Wish{}
+	if b.Bar.Pattern != Twist {
+		return out
+	}
+	now, thick := b.meanShare()
+	for _, w := range Wants() {
+		lo, hi := shows[w][0], shows[w][1]
+		x := Wish{Want: w, Now: now, Shows: now >= lo && now <= hi, Can: true}
+		x.Share = math.Max(lo, math.Min(hi, now))
+		if w == Stars && !x.Shows {
+			x.Share = hi
+		}
+		if !x.Shows && x.Share > 0 {
+			forged := thick / x.Share // where it is thick enough for it
+			x.FaceMm = math.Max(leastFaceMm, math.Round((forged-thick)/2*20)/20)
+			x.BarMm = math.Ceil((b.thickest()+2*x.FaceMm)*2) / 2
+			x.Can = x.BarMm <= barThicknessMm+1e-9 && thick/(thick+2*x.FaceMm) >= lo-.02
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// meanShare is the share of the forged thickness that is left, and the finished thickness, on the
+// mean over the upper half of the blade, where a pattern is looked at.
+func (b *Blade) meanShare() (share, thickMm float64) {
+	n := 0.0
+	for i := range 24 {
+		x := b.Finished.LengthMm() * (.1 + .85*float64(i)/23)
+		xf := x + b.Forged.LengthMm() - b.Finished.LengthMm()
+		if xf < 0 || xf > b.Forged.LengthMm() {
+			continue
+		}
+		fin, forged := b.Finished.SectionAt(x), b.Forged.SectionAt(xf)
+		for _, u := range []float64{.5, .7, .9} {
+			y := fin.HeightMm * u
+			at := b.Finished.EdgeY(x) + y - b.Forged.EdgeY(xf)
+			if at < 0 || at > forged.HeightMm || forged.ThicknessAt(at) <= 0 {
+				continue
+			}
+			share += (fin.ThicknessAt(y) - 2*b.DeeperMm) / forged.ThicknessAt(at)
+			thickMm += fin.ThicknessAt(y)
+			n++
+		}
+	}
+	if n == 0 {
+		return 0, 0
+	}
+	return math.Max(0, share/n), thickMm / n
+}
+
+func (b *Blade) thickest() (mm float64) {
+	for _, n := range b.Finished.Blade.Thickness {
+		mm = math.Max(mm, n[1])
+	}
+	return mm
+}

@@ -1,0 +1,49 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, ask } from "../../api/client";
+import { useUnits } from "../../api/hooks";
+import { useDraft, useDraftState } from "../../draft/context";
+import { say, told } from "../../text/say";
+import { print } from "../../units/print";
+
+/** What the pattern can be made to show, and what is left on the faces for it. */
+export function Wishes() {
+  const { piece } = useDraftState();
+  const draft = useDraft();
+  const units = useUnits();
+  const { data } = useQuery({
+    queryKey: ["wishes", piece.id, piece.version],
+    queryFn: () => ask(api.POST("/api/v1/plan/wishes", { body: piece.doc })),
+    placeholderData: (last) => last,
+  });
+  if (!data || data.length === 0) return null;
+  return (
+    <ul className="mb-3 grid gap-1" data-testid="wishes" aria-label={say("wish.title")}>
+      {data.map((w) => (
+        <li key={w.want} className="flex flex-wrap items-center gap-x-3" data-wish={w.want} data-shows={w.shows}>
+          <span className="narrow w-32 text-lg">{told(`wish.${w.want}`)}</span>
+          {w.shows ? (
+            <span className="text-quiet">{say("wish.shows")}</span>
+          ) : w.can ? (
+            <>
+              <span>{say("wish.takes", { face: print.thickness(w.faceMm ?? 0, units) })}</span>
+              <button
+                type="button"
+                className="press"
+                onClick={() => draft.choose("allowances.faceMm", print.edit("faceMm", w.faceMm ?? 0, units))}
+              >
+                {say("way.take")}
+              </button>
+            </>
+          ) : (
+            <span className="text-quiet">
+              {say("wish.cannot", {
+                face: print.thickness(w.faceMm ?? 0, units),
+                bar: print.thickness(w.barMm ?? 0, units),
+              })}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
