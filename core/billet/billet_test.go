@@ -272,7 +272,7 @@ func BenchmarkFace(b *testing.B) {
 // TestAWishIsAnswered: what shows now is said, and with the allowance that is named it does show.
 func TestAWishIsAnswered(t *testing.T) {
 	b := etched(t)
-	was := b.Wishes(.5, 12)
+	was := b.Wishes(12)
 	require.Len(t, was, 3)
 	some := 0
 	for _, w := range was {
@@ -289,18 +289,18 @@ func TestAWishIsAnswered(t *testing.T) {
 		require.NoError(t, err)
 		then := *b
 		then.Forged = forged
-		for _, is := range then.Wishes(w.FaceMm, 12) {
+		for _, is := range then.Wishes(12) {
 			if is.Want == w.Want {
 				assert.InDelta(t, w.Share, is.Now, .12, "%s", w.Want)
 			}
 		}
 	}
 	assert.LessOrEqual(t, some, 1)
-	for _, w := range b.Wishes(.5, 2) {
+	for _, w := range b.Wishes(2) {
 		assert.True(t, w.Shows || !w.Can, "a bar of two millimetres has nothing to give")
 	}
 	b.Bar.Pattern = billet.Ladder
-	assert.Empty(t, b.Wishes(.5, 12))
+	assert.Empty(t, b.Wishes(12))
 }
 
 // TestTheCoreComesOutAtTheBevel: a hard layer between two soft ones shows above the edge, lower where

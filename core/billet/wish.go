@@ -38,7 +38,7 @@ type Wish struct {
 const leastFaceMm = .1
 
 // Wishes tell of everything that a twist can show; of other patterns nothing.
-func (b *Blade) Wishes(faceMm, barThicknessMm float64) []Wish {
+func (b *Blade) Wishes(barThicknessMm float64) []Wish {
 	out := []Wish{}
 	if b.Bar.Pattern != Twist {
 		return out

@@ -89,5 +89,5 @@ func (w *Work) Wishes(ctx context.Context, d doc.Piece) ([]billet.Wish, error) {
 	if err != nil || !ok {
 		return []billet.Wish{}, billetError(err)
 	}
-	return b.Wishes(d.Request.Allowances.FaceMm, p.Bar.ThicknessMm), nil
+	return b.Wishes(p.Bar.ThicknessMm), nil
 }
