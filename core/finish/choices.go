@@ -99,7 +99,8 @@ type Choices struct {
 	Block    Block   `json:"block"`
 	Cover    Cover   `json:"cover,omitempty" enum:"none,leather,thermo"`
 	CoverMm  float64 `json:"coverMm,omitempty" doc:"thickness of leather or sheet; 0: usual"`
-	PinMm    float64 `json:"pinMm,omitempty" doc:"diameter of pins, where the tang's holes say none"`
+	Spacers  int     `json:"spacers,omitempty" doc:"between guard or bolster and the grip"`
+	SpacerMm float64 `json:"spacerMm,omitempty" doc:"thickness of each; 0: usual"`
 	GlueMin  float64 `json:"glueMin,omitempty" doc:"until the glue cannot be undone; 0: an hour"`
 	Prices   Prices  `json:"prices"`
 
@@ -147,7 +148,8 @@ func (f *Choices) Validate(c fact.Check) {
 	}
 	optional("edgeDeg", f.EdgeDeg, 5, 45)
 	optional("coverMm", f.CoverMm, 1, 8)
-	optional("pinMm", f.PinMm, 1, 12)
+	c.Range("spacers", float64(f.Spacers), 0, 20)
+	optional("spacerMm", f.SpacerMm, .2, 20)
 	optional("glueMin", f.GlueMin, 1, 2880)
 	optional("seatSpineMm", f.SeatSpineMm, .5, 40)
 	optional("seatEdgeMm", f.SeatEdgeMm, .5, 40)
@@ -196,6 +198,7 @@ const (
 	usualGlueMin = 60
 	leatherMm    = 3.0
 	thermoMm     = 2.0
+	spacerMm     = 1.5
 )
 
 func (f *Choices) grit() int {
@@ -203,6 +206,13 @@ func (f *Choices) grit() int {
 		return usualGrit
 	}
 	return f.FromGrit
+}
+
+func (f *Choices) spacersMm() float64 {
+	if f.SpacerMm > 0 {
+		return float64(f.Spacers) * f.SpacerMm
+	}
+	return float64(f.Spacers) * spacerMm
 }
 
 func (f *Choices) coverMm() float64 {

@@ -9,7 +9,7 @@ import (
 
 // Slot is a hole for the tang through a guard or bolster: drilled as a chain, filed to size.
 type Slot struct {
-	What     string  `json:"what" enum:"guard,bolster"`
+	What     string  `json:"what" enum:"guard,bolster,spacer"`
 	LengthMm float64 `json:"lengthMm" doc:"along the height of the tang"`
 	WidthMm  float64 `json:"widthMm"`
 	DrillMm  float64 `json:"drillMm"`
@@ -143,6 +143,10 @@ func HandleOf(w *Work, leastWallMm float64) Handle {
 			out.slot(w, f.what, f.f, &t, at, axis)
 			at += f.f.LengthMm
 		}
+	}
+	if mm := w.Choices.spacersMm(); mm > 0 && d.TangKind != blade.FullTang {
+		out.slot(w, "spacer", blade.Fitting{LengthMm: mm, HeightMm: h.FrontHeightMm + 2, WidthMm: h.WidthMm + 2, Material: h.Material}, &t, at, axis)
+		at += mm
 	}
 	out.sections(w, &t, at)
 	if d.TangKind == blade.FullTang {

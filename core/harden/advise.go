@@ -27,8 +27,11 @@ type Case struct {
 	Forging   []Hold  // all the heats it was forged in
 	Cycles    []Hold  // each of them from below the critical point
 	Holes     bool    // drilled or slotted
-	OneSided  bool    // ground on one face: unequal sides
-	Layered   bool    // of several steels: what is said is of its edge
+	HoleAtMm  float64 // the first of them, from the point
+	// The corner between shoulder and tang: its radius, 0 where none is said, and where it is.
+	CornerMm, CornerAtMm float64
+	OneSided             bool // ground on one face: unequal sides
+	Layered              bool // of several steels: what is said is of its edge
 }
 
 // LineAt is where hard ends at a station, from the edge up, mm: at most the height.
@@ -265,11 +268,14 @@ func (a *Advice) warn(c *Case) {
 	if t.Bath.Class.Watery() {
 		a.find("harden.water", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm})
 		if a.SpineAtQuenchMm < waterThinMm {
-			a.find("harden.waterThin", fact.Warn, fact.Figures{"spineMm": a.SpineAtQuenchMm, "leastMm": waterThinMm})
+			a.find("harden.waterThin", fact.Warn, fact.Figures{"spineMm": a.SpineAtQuenchMm, "leastMm": waterThinMm, "atMm": thinnestAt(c)})
 		}
 		if c.Holes {
-			a.find("harden.holes", fact.Warn, nil)
+			a.find("harden.holes", fact.Warn, fact.Figures{"atMm": c.HoleAtMm})
 		}
+	}
+	if c.CornerMm > 0 && c.CornerMm < sharpCornerMm {
+		a.find("harden.corner", fact.Warn, fact.Figures{"radiusMm": c.CornerMm, "atMm": c.CornerAtMm, "leastMm": sharpCornerMm})
 	}
 	if c.OneSided {
 		a.find("harden.unequal", fact.Note, nil)
@@ -300,6 +306,21 @@ func (a *Advice) warn(c *Case) {
 	if a.CyclesOwed > 0 {
 		a.find("harden.cyclesOwed", fact.Warn, fact.Figures{"cycles": float64(a.CyclesOwed)})
 	}
+}
+
+// sharpCornerMm is an inside corner from which a quench cracks (judgement).
+const sharpCornerMm = 1.5
+
+// thinnestAt is where the spine is thinnest, from the point.
+func thinnestAt(c *Case) (x float64) {
+	least := math.Inf(1)
+	for i := range c.Profiles {
+		p := &c.Profiles[i]
+		if n := len(p.ThicknessMm); n > 0 && p.ThicknessMm[n-1] < least {
+			least, x = p.ThicknessMm[n-1], p.XMm
+		}
+	}
+	return x
 }
 
 // tooLong tells of a blade that goes into its bath or its oven in parts.

@@ -91,6 +91,11 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 		}
 		c.Layered = true
 	}
+	shoulder := req.Design.LengthMm + req.Design.Ricasso.LengthMm
+	c.CornerMm, c.CornerAtMm = req.Design.Tang.ShoulderRadiusMm, shoulder
+	if len(req.Design.Tang.Holes) > 0 {
+		c.HoleAtMm = shoulder + req.Design.Tang.Holes[0].AtMm
+	}
 	for i := range p.Sections {
 		s := &p.Sections[i]
 		c.OneSided = c.OneSided || s.OneFace

@@ -2498,11 +2498,6 @@ export interface components {
             hardened?: boolean;
             /** @enum {string} */
             hold?: "free" | "jig" | "magnet";
-            /**
-             * Format: double
-             * @description diameter of pins, where the tang's holes say none
-             */
-            pinMm?: number;
             pits?: components["schemas"]["FinishPit"][];
             prices: components["schemas"]["FinishPrices"];
             readings?: components["schemas"]["FinishReading"][];
@@ -2510,6 +2505,16 @@ export interface components {
             seatEdgeMm?: number;
             /** Format: double */
             seatSpineMm?: number;
+            /**
+             * Format: double
+             * @description thickness of each; 0: usual
+             */
+            spacerMm?: number;
+            /**
+             * Format: int64
+             * @description between guard or bolster and the grip
+             */
+            spacers?: number;
             /** @enum {string} */
             surface?: "belt" | "sanded" | "etched" | "flats";
             was?: components["schemas"]["FinishWas"];
@@ -2781,7 +2786,7 @@ export interface components {
             /** Format: double */
             wedgeDeg?: number;
             /** @enum {string} */
-            what: "guard" | "bolster";
+            what: "guard" | "bolster" | "spacer";
             /** Format: double */
             widthMm: number;
         };

@@ -46,7 +46,8 @@ export function FinishPanel() {
       <p className="narrow text-2xl leading-tight" data-testid="finish-sum">
         {about(f.account.min)}{" "}
         <span className="text-quiet">
-          {about(f.account.lowMin)} – {about(f.account.highMin)}
+          {about(f.account.lowMin)} – {about(f.account.highMin)} ·{" "}
+          {say("finish.belts", { n: Math.ceil(f.account.belts) })}
         </span>
       </p>
       {f.findings.length > 0 && (
@@ -111,12 +112,18 @@ export function FinishPanel() {
         {field("edgeDeg", c?.edgeDeg || f.edge.angleDeg)}
       </Group>
       <Group title={say("finish.fittings")}>
+        {hidden && field("spacers", c?.spacers ?? 0)}
+        {hidden && (c?.spacers ?? 0) > 0 ? field("spacerMm", c?.spacerMm || 1.5) : null}
         {hidden && pick("fit", c?.fit ?? "burnt", ["burnt", "filed", "core"], "fit")}
         {pick("cover", c?.cover ?? "none", ["none", "leather", "thermo"], "cover")}
         {c?.cover && c.cover !== "none" ? field("coverMm", c.coverMm || f.sheath.thicknessMm) : null}
         <Kept />
         {field("glueMin", c?.glueMin || glue)}
-        {field("block.lengthMm", c?.block.lengthMm ?? 0, print.length(f.handle.block.lengthMm, units))}
+        {field(
+          "block.lengthMm",
+          c?.block.lengthMm ?? 0,
+          say("finish.blockGrain", { mm: print.length(f.handle.block.lengthMm, units) }),
+        )}
         {field("block.heightMm", c?.block.heightMm ?? 0, print.length(f.handle.block.heightMm, units))}
         {field("block.widthMm", c?.block.widthMm ?? 0, print.length(f.handle.block.widthMm, units))}
         {field("seatSpineMm", c?.seatSpineMm ?? 0)}

@@ -1,5 +1,5 @@
 import { useUnits } from "../../api/hooks";
-import { say } from "../../text/say";
+import { say, told } from "../../text/say";
 import { print } from "../../units/print";
 import type { Finished } from "./useFinish";
 
@@ -52,7 +52,7 @@ export function FittingsDrawn({ f }: { f: Finished }) {
               ))}
             </Drawn>
             <figcaption className="text-sm text-quiet">
-              {say(s.what === "guard" ? "fittings.guard" : "fittings.bolster", {
+              {told(`fittings.${s.what}`, {
                 long: mm(s.lengthMm),
                 wide: mm(s.widthMm),
                 holes: s.holes,

@@ -41,6 +41,7 @@ function One({ way: w, units }: { way: Way; units: string }) {
             balance: print.length(w.balanceMm, units),
             behind: print.thickness(Math.round(w.behindMm * 100) / 100, units),
           })}
+          {w.wallMm > 0 && `, ${say("way.wall", { wall: print.thickness(Math.round(w.wallMm * 10) / 10, units) })}`}
         </span>
       )}
       {!plain && (

@@ -15,6 +15,7 @@ export function CyclesPanel() {
   const { plan, piece, doc } = useDraftState();
   const units = useUnits();
   const { data: a } = useAdvice();
+  const heatOf = (operation: string) => plan.heats.find((h) => h.parts[0]?.operation === operation);
   const even = doc.request.choices.even ?? "forgeLow";
   const cycles = plan.operations.filter((o) => isCycle(o.kind));
   return (
@@ -50,6 +51,20 @@ export function CyclesPanel() {
                 {say("cycles.to", { colour: heatColour(c.targetC ?? 0) })}{" "}
                 {say(c.kind === "normalise" ? "cycles.air" : "cycles.slow")}
               </span>
+              {heatOf(c.id) && (
+                <span className="flex flex-wrap items-center gap-2 text-quiet">
+                  {say("cycles.times", {
+                    fire: print.duration(heatOf(c.id)?.fireS ?? 0),
+                    cool: print.duration(heatOf(c.id)?.workS ?? 0),
+                  })}
+                  <TimerButton
+                    pieceId={piece.id}
+                    kind="cycle"
+                    label={`${told(`op.${c.kind}`)} ${i + 1}`}
+                    seconds={heatOf(c.id)?.fireS ?? 0}
+                  />
+                </span>
+              )}
               {c.thermal?.soakS ? (
                 <span className="mt-1 flex">
                   <TimerButton pieceId={piece.id} kind="cycle" label={told(`op.${c.kind}`)} seconds={c.thermal.soakS} />
