@@ -28,7 +28,7 @@ var allowed = map[string][]string{
 	"session":  {"fact", "forge", "harden", "plan", "quantity", "steel", "thermal"},
 	"simulate": {"fact", "harden", "plan", "planner", "session", "steel", "whatif"},
 	"harden":   {"fact", "steel", "thermal"},
-	"billet":   {"fact", "blade", "forge", "steel"},
+	"billet":   {"fact", "blade", "forge", "section", "steel"},
 	"finish":   {"fact", "blade", "section", "steel"},
 	"cutting":  {"fact"}, "nest": {"fact", "stock"},
 	"calc": {"fact", "billet", "blade", "cutting", "finish", "forge", "harden", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},

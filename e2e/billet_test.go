@@ -37,10 +37,25 @@ func TestABilletIsLaidAndForged(t *testing.T) {
 	s.until("multiplied", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("65 layers")`)
 	s.click("[data-testid=billet-steps] li:last-child [aria-label='Remove the step']")
 	s.until("as before", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("17 layers")`)
+	js[bool](s, `(() => {
+		const data = new DataTransfer(), steps = document.querySelectorAll("[data-testid=billet-steps] li");
+		const tell = (el, kind) => el.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));
+		tell(steps[3].querySelector("[draggable]"), "dragstart"), tell(steps[2], "dragover"), tell(steps[2], "drop");
+		return true;
+	})()`)
+	s.until("cropped before it is drawn", `[...document.querySelectorAll("[data-step]")].map((x) => x.dataset.step).join() === "clean,weld,crop,draw"`)
+	s.click("[data-testid=billet-steps] li:nth-child(3) [aria-label='Move it down']")
+	s.until("and back", `[...document.querySelectorAll("[data-step]")].map((x) => x.dataset.step).join() === "clean,weld,draw,crop"`)
+	put("billet.for", "many; 210")
+	s.until("not a count", `document.querySelector("[data-field='billet.for'][aria-invalid=true]")`)
+	put("billet.for", "61; 210")
+	s.until("laid for it", `/^(59|6[0-3]) layers/.test(document.querySelector("[data-testid=billet-sum]").textContent) && document.querySelector("[data-step=restack]")`)
 	id := js[string](s, `location.pathname.split("/")[2]`)
 	stored, err := s.app.Work.StockItem(context.Background(), id)
 	require.NoError(t, err)
 	assert.InDelta(t, stored.Doc.Billet.BarWidthMm, stored.Doc.Piece.WidthMm, 0, "the rack has the bar that it comes to")
+	assert.GreaterOrEqual(t, stored.Doc.Piece.LengthMm, 210.0, "as long as was wanted")
+	assert.Less(t, stored.Doc.Piece.LengthMm, 215.0, "and a millimetre of the stack less would not be")
 	s.click("header a.press-act")
 	s.until("to a knife of it", `location.search.includes("stock=") || document.querySelector("[role=dialog]")`)
 }
@@ -73,6 +88,10 @@ func TestTheDrawnFaceIsTheChain(t *testing.T) {
 	for _, x := range o.Shares {
 		bright[x.SteelID] = x.Tone == billet.Bright
 	}
+	// scale ate as deep on every side of the bar: its skin is not the bar's
+	sides := o.Bar.ForgedWidthMm + o.Bar.ForgedThicknessMm
+	kept, keptWide := 1-made.Bar.ScaleShare*o.Bar.ForgedWidthMm/sides, 1-made.Bar.ScaleShare*o.Bar.ForgedThicknessMm/sides
+	require.Less(t, kept, .99)
 	whole, _ := forged.VolumeMm3(0, forged.LengthMm())
 	length := fin.LengthMm()
 	lo, hi := 1e9, -1e9
@@ -104,7 +123,7 @@ func TestTheDrawnFaceIsTheChain(t *testing.T) {
 		at := forged.SectionAt(xf)
 		v, _ := forged.VolumeMm3(0, xf)
 		share := o.Bar.LayerAt(billet.Point{
-			XMm: onBar * v / whole, YMm: ((y-forged.EdgeY(xf))/at.HeightMm - .5) * o.Bar.ForgedWidthMm, DepthShare: sec.ThicknessAt(up) / at.ThicknessAt(y-forged.EdgeY(xf)), Side: side,
+			XMm: onBar * v / whole, YMm: ((y-forged.EdgeY(xf))/at.HeightMm - .5) * o.Bar.ForgedWidthMm * keptWide, DepthShare: sec.ThicknessAt(up) / at.ThicknessAt(y-forged.EdgeY(xf)) * kept, Side: side,
 		})
 		end, near, id := 0.0, 1.0, ""
 		for _, l := range o.Laid {

@@ -30,17 +30,12 @@ func (b *Blade) CoreOf() (c Core, ok bool) {
 	c = Core{SteelID: b.Laid[n/2].SteelID, XMm: []float64{}, UpMm: []float64{}, EdgeIn: true, OffMm: math.Inf(1)}
 	for i := range coreStations {
 		x := b.Finished.LengthMm() * (float64(i) + .5) / coreStations
-		xf := x + b.Forged.LengthMm() - b.Finished.LengthMm()
+		xf := b.forgedX(x)
 		if xf < 0 || xf > b.Forged.LengthMm() {
 			continue
 		}
 		fin, forged := b.Finished.SectionAt(x), b.Forged.SectionAt(xf)
-		whole := func(y float64) float64 {
-			if b.Ground {
-				return forged.SpineMm
-			}
-			return forged.ThicknessAt(math.Max(0, math.Min(forged.HeightMm, b.Finished.EdgeY(x)+y-b.Forged.EdgeY(xf))))
-		}
+		whole := func(y float64) float64 { return b.whole(&forged, b.inForged(x, xf, y)) }
 		out := func(y float64) float64 { // how far the face lies outside of the core, mm
 			return (fin.ThicknessAt(y)-2*b.DeeperMm)/2 - half*whole(y)
 		}

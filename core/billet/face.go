@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"coldember/core/blade"
+	"coldember/core/section"
 )
 
 // Etched is one face of a finished blade as it etches: how bright each point is, 0 to 255, a row
@@ -30,6 +31,51 @@ type Blade struct {
 	DeeperMm float64
 	// Ground: the bevels are ground into a flat bar instead of forged with it.
 	Ground bool
+	// Eaten is what scale took of the bar's volume while it was forged: it took the skin.
+	Eaten float64
+	// The finished blade lies in the steel so far nearer to its point, and so far up.
+	MovedMm, UpMm float64
+}
+
+// Eaten is the share of a bar's thickness and of its width that go where scale takes a share of its
+// volume: it eats as deep on every side.
+func (b *Bar) Eaten(share float64) (ofThickness, ofWidth float64) {
+	w, t := b.ForgedWidthMm, b.ForgedThicknessMm
+	share = math.Max(0, math.Min(.8, share))
+	return share * w / (w + t), share * t / (w + t)
+}
+
+// forgedX is where in the forged blade a station of the finished one lies.
+func (b *Blade) forgedX(x float64) float64 {
+	return x + b.Forged.LengthMm() - b.Finished.LengthMm() - b.MovedMm
+}
+
+// inForged is how far above the forged edge a place of the finished blade lies.
+func (b *Blade) inForged(x, xf, y float64) float64 {
+	return b.UpMm + b.Finished.EdgeY(x) + y - b.Forged.EdgeY(xf)
+}
+
+// whole is the thickness that all layers of the bar have at a place of the forged blade, those that
+// scale has taken among them.
+func (b *Blade) whole(forged *section.Section, up float64) float64 {
+	t, _ := b.Bar.Eaten(b.Eaten)
+	if b.Ground {
+		return forged.SpineMm / (1 - t)
+	}
+	return forged.ThicknessAt(math.Max(0, math.Min(forged.HeightMm, up))) / (1 - t)
+}
+
+// EatenLayers are how many whole and part layers scale takes off each face of the bar.
+func (b *Blade) EatenLayers() float64 {
+	t, _ := b.Bar.Eaten(b.Eaten)
+	left, n := t/2, 0.0
+	for _, l := range b.Laid {
+		if l.ThicknessMm > left {
+			return n + left/l.ThicknessMm
+		}
+		left, n = left-l.ThicknessMm, n+1
+	}
+	return n
 }
 
 // How bright the tones etch.
@@ -68,8 +114,8 @@ func (s *stack) at(share float64) float64 {
 type column struct {
 	ok          bool
 	edgeY, high float64
+	up          float64 // the finished edge, over the forged one
 	barX        float64
-	forgedLow   float64 // the forged edge there
 	forgedHigh  float64
 	halves      [][2]float64 // depth shares of front and back at heights
 }
@@ -125,24 +171,20 @@ const heightSteps = 48
 
 // column prepares a station of the finished blade.
 func (b *Blade) column(x float64, along func(float64) float64) column {
-	xf := x + b.Forged.LengthMm() - b.Finished.LengthMm()
+	xf := b.forgedX(x)
 	if xf < 0 || xf > b.Forged.LengthMm() {
 		return column{}
 	}
 	fin, forged := b.Finished.SectionAt(x), b.Forged.SectionAt(xf)
-	c := column{ok: fin.HeightMm > 0 && forged.HeightMm > 0, edgeY: b.Finished.EdgeY(x), high: fin.HeightMm, barX: along(xf), forgedLow: b.Forged.EdgeY(xf), forgedHigh: forged.HeightMm}
+	c := column{ok: fin.HeightMm > 0 && forged.HeightMm > 0, edgeY: b.Finished.EdgeY(x), up: b.inForged(x, xf, 0), high: fin.HeightMm, barX: along(xf), forgedHigh: forged.HeightMm}
 	if !c.ok {
 		return c
 	}
 	c.halves = make([][2]float64, heightSteps+1)
 	for k := range c.halves {
 		y := fin.HeightMm * float64(k) / heightSteps
-		whole := forged.ThicknessAt(math.Max(0, math.Min(forged.HeightMm, c.edgeY+y-c.forgedLow)))
-		if b.Ground {
-			whole = forged.SpineMm
-		}
 		f, back := fin.FacesAt(y)
-		half := whole / 2
+		half := b.whole(&forged, c.up+y) / 2
 		c.halves[k] = [2]float64{depth(f-b.DeeperMm, half), depth(-back-b.DeeperMm, half)}
 	}
 	return c
@@ -166,7 +208,8 @@ func (b *Blade) share(c *column, y, side float64) float64 {
 		d = 1
 	}
 	depthShare := c.halves[i][d] + (c.halves[i+1][d]-c.halves[i][d])*(k-float64(i))
-	across := ((c.edgeY+y-c.forgedLow)/c.forgedHigh - .5) * b.Bar.ForgedWidthMm
+	_, eaten := b.Bar.Eaten(b.Eaten)
+	across := ((c.up+y)/c.forgedHigh - .5) * b.Bar.ForgedWidthMm * (1 - eaten)
 	if depthShare < 0 {
 		depthShare, side = -depthShare, -side
 	}

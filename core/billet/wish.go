@@ -68,18 +68,18 @@ func (b *Blade) meanShare() (share, thickMm float64) {
 	n := 0.0
 	for i := range 24 {
 		x := b.Finished.LengthMm() * (.1 + .85*float64(i)/23)
-		xf := x + b.Forged.LengthMm() - b.Finished.LengthMm()
+		xf := b.forgedX(x)
 		if xf < 0 || xf > b.Forged.LengthMm() {
 			continue
 		}
 		fin, forged := b.Finished.SectionAt(x), b.Forged.SectionAt(xf)
 		for _, u := range []float64{.5, .7, .9} {
 			y := fin.HeightMm * u
-			at := b.Finished.EdgeY(x) + y - b.Forged.EdgeY(xf)
+			at := b.inForged(x, xf, y)
 			if at < 0 || at > forged.HeightMm || forged.ThicknessAt(at) <= 0 {
 				continue
 			}
-			share += (fin.ThicknessAt(y) - 2*b.DeeperMm) / forged.ThicknessAt(at)
+			share += (fin.ThicknessAt(y) - 2*b.DeeperMm) / b.whole(&forged, at)
 			thickMm += fin.ThicknessAt(y)
 			n++
 		}
@@ -88,6 +88,20 @@ func (b *Blade) meanShare() (share, thickMm float64) {
 		return 0, 0
 	}
 	return math.Max(0, share/n), thickMm / n
+}
+
+// Depth is how deep the faces lie, as Wish.Now, and what of a twist they show there; "" between two,
+// and of other patterns.
+func (b *Blade) Depth() (share float64, shown Want) {
+	share, _ = b.meanShare()
+	if b.Bar.Pattern == Twist {
+		for _, w := range Wants() {
+			if share >= shows[w][0] && share <= shows[w][1] {
+				shown = w
+			}
+		}
+	}
+	return share, shown
 }
 
 func (b *Blade) thickest() (mm float64) {

@@ -1,6 +1,7 @@
 package finish_test
 
 import (
+	"math"
 	"testing"
 
 	"coldember/core/blade"
@@ -40,4 +41,18 @@ func TestWhatIsGroundOffIsForgedLessFinished(t *testing.T) {
 		want := s.Forged.Measure().VolumeMm3 - s.Finished.Measure().VolumeMm3
 		assert.InEpsilon(rt, want, sum, 1e-6, "%s", p.ID)
 	})
+}
+
+// TestAPlungeIsFollowed: no part of the smooth step turns more sharply than the radius that is told.
+func TestAPlungeIsFollowed(t *testing.T) {
+	long, deep := 9.0, 2.1
+	sharpest := 1e9
+	y := func(x float64) float64 { v := x / long; return deep * v * v * (3 - 2*v) }
+	const h = 1e-3
+	for x := h; x < long-h; x += .01 {
+		bend := math.Abs(y(x+h)-2*y(x)+y(x-h)) / (h * h)
+		slope := (y(x+h) - y(x-h)) / (2 * h)
+		sharpest = math.Min(sharpest, math.Pow(1+slope*slope, 1.5)/bend)
+	}
+	assert.InEpsilon(t, sharpest, finish.PlungeRadiusMm(long, deep), .01)
 }

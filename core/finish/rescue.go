@@ -21,6 +21,10 @@ type Way struct {
 	BehindMm  float64 `json:"behindMm" doc:"thickness 5 mm above the edge, in the middle"`
 	GivenUp   float64 `json:"givenUpShare" doc:"of the planned steel, and for what is another knife, a little more"`
 	Heat      bool    `json:"heat,omitempty" doc:"goes back to the fire, with all that it costs"`
+	// Of a layered bar: how much of the forged thickness is left where its pattern is looked at,
+	// and what of a twist shows there.
+	PatternShare float64 `json:"patternShare,omitempty"`
+	PatternShows string  `json:"patternShows,omitempty" enum:"stripes,loops,stars"`
 	// Was is what the steel was forged as, and where this knife lies in it.
 	Was Was `json:"was"`
 	// The readings and pits as they lie on it.

@@ -143,6 +143,7 @@ func (l *laying) set() Step {
 	if p := w.Steel.Finished.Blade.Grind.PlungeMm; p > 0 {
 		s.Codes = append(s.Codes, "finish.plunge")
 		s.Figures["plungeMm"] = p
+		s.Figures["plungeRadiusMm"] = PlungeRadiusMm(p, heel.SpineMm/2)
 	}
 	if back, backHigh := heel.BackSet(); back > 0 {
 		s.Codes = append(s.Codes, "finish.falseEdge")
@@ -150,6 +151,10 @@ func (l *laying) set() Step {
 	}
 	return s
 }
+
+// PlungeRadiusMm is the radius that follows a plunge which runs out over a length to a depth: that
+// of the smooth step where it turns most sharply, at its ends.
+func PlungeRadiusMm(longMm, deepMm float64) float64 { return longMm * longMm / (6 * deepMm) }
 
 // after is the grinding of hard steel, cool, and the surface.
 func (l *laying) after(mm3 float64) {

@@ -2,6 +2,8 @@ package planner
 
 import (
 	"coldember/core/billet"
+	"coldember/core/blade"
+	"coldember/core/finish"
 	"coldember/core/plan"
 	"coldember/core/steel"
 )
@@ -28,6 +30,13 @@ func Etched(req *plan.Request, p *plan.Plan, deeperMm float64, ground bool) (b *
 	if err != nil {
 		return nil, false, err
 	}
+	b = etched(o, w, p)
+	b.DeeperMm, b.Ground = deeperMm, ground
+	return b, true, nil
+}
+
+// etched is the blade of some work as it etches.
+func etched(o *billet.Outcome, w *finish.Work, p *plan.Plan) *billet.Blade {
 	tones := map[string]billet.Tone{}
 	for _, s := range o.Shares {
 		tones[s.SteelID] = s.Tone
@@ -38,7 +47,7 @@ func Etched(req *plan.Request, p *plan.Plan, deeperMm float64, ground bool) (b *
 			onBar = max(onBar, m.ToMm)
 		}
 	}
-	return &billet.Blade{Finished: w.Steel.Finished, Forged: w.Steel.Forged, Bar: *o.Bar, Laid: o.Laid, Tones: tones, OnBarMm: onBar, DeeperMm: deeperMm, Ground: ground}, true, nil
+	return &billet.Blade{Finished: w.Steel.Finished, Forged: w.Steel.Forged, Bar: *o.Bar, Laid: o.Laid, Tones: tones, OnBarMm: onBar, Eaten: p.Bar.ScaleShare, MovedMm: w.Steel.MovedMm, UpMm: w.Steel.UpMm}
 }
 
 // shallowest is the grade of a billet that hardens least deep: its edge is of that where the layer
@@ -56,4 +65,27 @@ func shallowest(o *billet.Outcome, ideal func(steel.Grade) float64) (steel.Grade
 		}
 	}
 	return out, found
+}
+
+// patterns says of every way what it does to the pattern of a layered bar. Errors are *billet.Error.
+func patterns(req *plan.Request, p *plan.Plan, w *finish.Work, ways []finish.Way) error {
+	o, err := layered(req)
+	if err != nil || o == nil || o.Bar == nil {
+		return err
+	}
+	b := etched(o, w, p)
+	for i := range ways {
+		way := &ways[i]
+		if way.Heat {
+			continue
+		}
+		body, err := blade.New(way.Design.Blade())
+		if err != nil {
+			continue // no way that is offered comes here: each was drawn before
+		}
+		b.Finished, b.MovedMm, b.UpMm = body, way.Was.MovedMm, way.Was.UpMm
+		share, shown := b.Depth()
+		way.PatternShare, way.PatternShows = share, string(shown)
+	}
+	return nil
 }

@@ -117,7 +117,7 @@ func Still(req *plan.Request, p *plan.Plan, others []finish.Other) ([]finish.Way
 	for i := range ways {
 		ways[i].MassG = math.Round(ways[i].MassG*100) / 100
 	}
-	return ways, nil
+	return ways, patterns(req, p, w, ways)
 }
 
 // tidy leaves what can be measured, and nothing of how it was computed.

@@ -1,10 +1,13 @@
 package edit
 
 import (
+	"errors"
 	"slices"
+	"strconv"
 	"strings"
 
 	"coldember/core/billet"
+	"coldember/core/fact"
 	"coldember/core/forge"
 	"coldember/core/stock"
 	"coldember/internal/doc"
@@ -44,12 +47,10 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		wrong = addStep(&r, e)
 	case "step.delete":
 		wrong = without(&r.Steps, e)
-	case "step.up":
-		i, ok := place(e.Text, len(r.Steps))
-		if !ok || i == 0 {
-			return problemAt(e, "field.unknown", -1)
-		}
-		r.Steps[i-1], r.Steps[i] = r.Steps[i], r.Steps[i-1]
+	case "for":
+		wrong = layFor(&r, e)
+	case "step.move":
+		wrong = moveStep(&r, e)
 	default:
 		if strings.HasSuffix(rest, "turnEverySecond") {
 			at, ok := place(strings.Split(rest+".", ".")[1], len(r.Steps))
@@ -69,6 +70,53 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		d.Billet = &r
 	}
 	return wrong
+}
+
+// layFor takes "layers; length of the bar": what to lay for a bar that is wanted.
+func layFor(r *billet.Recipe, e Edit) *Problem {
+	p, bad := parts(e, 2)
+	if bad != nil {
+		bad.Code = "billet.wantParts"
+		return bad
+	}
+	n, err := strconv.Atoi(strings.TrimSpace(p[0]))
+	if err != nil {
+		return problemAt(e, "billet.wantParts", 0)
+	}
+	long, bad := Length(e, p[1], len(p[0])+1)
+	if bad != nil {
+		return bad
+	}
+	want := billet.Wanted{Layers: n, LengthMm: long}
+	out, err := r.For(want, forge.NewFire())
+	var wrong *billet.Error
+	if errors.As(err, &wrong) {
+		at := e
+		if wrong.Field != "for" {
+			at.Field = "billet." + wrong.Field
+		}
+		told := problemAt(at, wrong.Code, -1)
+		told.Figures = fact.Figures{"limit": wrong.Limit, "limitMm": wrong.Limit}
+		return told
+	}
+	*r = out
+	return nil
+}
+
+// moveStep takes "from; to": a step to another place.
+func moveStep(r *billet.Recipe, e Edit) *Problem {
+	p, bad := parts(e, 2)
+	if bad != nil {
+		return bad
+	}
+	from, ok := place(p[0], len(r.Steps))
+	to, there := place(p[1], len(r.Steps))
+	if !ok || !there {
+		return problemAt(e, "field.unknown", -1)
+	}
+	s := r.Steps[from]
+	r.Steps = slices.Insert(slices.Delete(r.Steps, from, from+1), to, s)
+	return nil
 }
 
 // addStep adds a usual one of its kind.

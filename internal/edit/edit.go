@@ -94,8 +94,9 @@
 //	billet.lay             ""                     a bar of layers: the usual twisted one, to be changed
 //	billet.stack.N.steel … , billet.steps.N.widthMm …, billet.turnsPer100Mm …
 //	billet.layer.add, billet.layer.delete N, billet.cap yes|no
-//	billet.step.add KIND, billet.step.delete N, billet.step.up N
-//	billet.none            ""                     of one steel
+//	billet.step.add KIND, billet.step.delete N, billet.step.move "3; 1"
+//	billet.for             "65; 210"              what to lay for so many layers in a bar so long
+//	billet.none            ""  of one steel
 //
 // The shop (its settings; smiths.N., hammers.N., hearths.N., tongs.N., baths.N., ovens.N. for those of a set):
 //

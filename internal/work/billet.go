@@ -45,6 +45,7 @@ type Face struct {
 type Etching struct {
 	Front, Back billet.Etched
 	Core        *billet.Core
+	EatenLayers float64 // of each face, by the scale of the heats
 }
 
 // Most points of a face along and across, and by how much deeper it may be ground.
@@ -73,6 +74,7 @@ func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (out Etching, o
 		return out, false, billetError(err)
 	}
 	out.Front, out.Back = b.Faces(ask.Nx, ask.Ny)
+	out.EatenLayers = b.EatenLayers()
 	if c, ok := b.CoreOf(); ok {
 		out.Core = &c
 	}

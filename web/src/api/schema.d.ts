@@ -2300,6 +2300,8 @@ export interface components {
             back?: components["schemas"]["BilletEtched"];
             /** @description of a straight bar laid about a middle layer */
             core?: components["schemas"]["BilletCore"];
+            /** Format: double */
+            eatenLayers?: number;
             front?: components["schemas"]["BilletEtched"];
         };
         Fault: {
@@ -2884,6 +2886,10 @@ export interface components {
             massG: number;
             /** @description of the other pattern */
             name?: string;
+            /** Format: double */
+            patternShare?: number;
+            /** @enum {string} */
+            patternShows?: "stripes" | "loops" | "stars";
             pits: components["schemas"]["FinishPit"][];
             readings: components["schemas"]["FinishReading"][];
             /** Format: double */

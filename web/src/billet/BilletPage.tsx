@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { ArrowLeft, ChevronUp, Plus, Trash2 } from "lucide-react";
+import { ArrowLeft, ChevronDown, ChevronUp, GripVertical, Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ask, type Stock } from "../api/client";
 import { useSteels, useStock, useUnits } from "../api/hooks";
@@ -186,6 +187,9 @@ function Laid({ item, recipe: r }: { item: Stock; recipe: Recipe }) {
           <Group title={say("billet.bar")}>
             {typed("barWidthMm", r.barWidthMm, say("field.billet.widthMm"))}
             {typed("barThicknessMm", r.barThicknessMm, say("field.billet.thicknessMm"))}
+            <div className="col-span-2">
+              <Typed label={say("billet.for")} hint={say("billet.forHint")} {...edit.props("billet.for", "")} />
+            </div>
           </Group>
           <p className="border-l-2 border-ember pl-3 text-sm">
             {say("caution.flux")} {say("caution.weldSpits")}
@@ -205,13 +209,36 @@ function Steps({
   edit: Item;
   typed: (field: string, value: number, label: string) => React.ReactNode;
 }) {
+  const [over, setOver] = useState(-1);
+  const move = (from: number, to: number) => void edit.save("billet.step.move", `${from}; ${to}`);
   return (
     <Group title={say("billet.steps.title")}>
       <ol className="col-span-2 grid gap-3" data-testid="billet-steps">
         {r.steps.map((s, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: steps are named by their place
-          <li key={i} className="border-t border-line pt-1">
-            <span className="flex items-center gap-1">
+          <li
+            // biome-ignore lint/suspicious/noArrayIndexKey: steps are named by their place
+            key={i}
+            data-step={s.kind}
+            className={`border-t pt-1 ${over === i ? "border-ember" : "border-line"}`}
+            onDragOver={(e) => {
+              e.preventDefault();
+              setOver(i);
+            }}
+            onDrop={(e) => {
+              e.preventDefault();
+              setOver(-1);
+              const from = Number(e.dataTransfer.getData("text/plain"));
+              if (from !== i) move(from, i);
+            }}
+          >
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: dragged by hand; its keys are the two arrows */}
+            <span
+              className="flex cursor-grab items-center gap-1"
+              draggable
+              onDragStart={(e) => e.dataTransfer.setData("text/plain", String(i))}
+              onDragEnd={() => setOver(-1)}
+            >
+              <GripVertical size={16} aria-hidden className="text-quiet" />
               <span className="narrow mr-auto text-lg">
                 {i + 1}. {told(`step.${s.kind}`)}
               </span>
@@ -220,9 +247,18 @@ function Steps({
                 className="press press-plain min-h-9 !px-2"
                 aria-label={say("billet.up")}
                 disabled={i === 0}
-                onClick={() => void edit.save("billet.step.up", String(i))}
+                onClick={() => move(i, i - 1)}
               >
                 <ChevronUp size={16} aria-hidden />
+              </button>
+              <button
+                type="button"
+                className="press press-plain min-h-9 !px-2"
+                aria-label={say("billet.down")}
+                disabled={i === r.steps.length - 1}
+                onClick={() => move(i, i + 1)}
+              >
+                <ChevronDown size={16} aria-hidden />
               </button>
               <button
                 type="button"

@@ -100,6 +100,11 @@ export function FaceDrawn() {
           })}
         </p>
       )}
+      {(f.eatenLayers ?? 0) >= 0.05 && (
+        <p className="text-quiet" data-testid="eaten">
+          {say("face.eaten", { n: Math.round((f.eatenLayers ?? 0) * 10) / 10 })}
+        </p>
+      )}
       <p className="mt-1 text-sm text-quiet">{say("face.note")}</p>
     </section>
   );

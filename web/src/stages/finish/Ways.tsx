@@ -44,6 +44,12 @@ function One({ way: w, units }: { way: Way; units: string }) {
           {w.wallMm > 0 && `, ${say("way.wall", { wall: print.thickness(Math.round(w.wallMm * 10) / 10, units) })}`}
         </span>
       )}
+      {!w.heat && (w.patternShare ?? 0) > 0 && (
+        <span className="block text-quiet" data-testid="way-pattern">
+          {say("way.patternLeft", { share: `${Math.round((w.patternShare ?? 0) * 100)} %` })}
+          {w.patternShows && `: ${told(`wish.${w.patternShows}`).toLowerCase()}`}
+        </span>
+      )}
       {!plain && (
         <button
           type="button"
