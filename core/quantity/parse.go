@@ -23,10 +23,12 @@ const (
 )
 
 // KindOf reads what a figure measures off its name, since names carry their unit:
-// …Mm is a length, …Kg a mass, …MPerS a speed, …KgPerH a rate, …C a temperature, …Fraction and …Share a percentage;
+// …Mm is a length (but …PerMm and …Per100Mm a plain number), …Kg a mass, …MPerS a speed, …KgPerH a rate, …C a temperature, …Fraction and …Share a percentage;
 // all else is a plain number. It is the one place that knows.
 func KindOf(name string) Kind {
 	switch {
+	case strings.HasSuffix(name, "PerMm"), strings.HasSuffix(name, "Per100Mm"):
+		return Number
 	case strings.HasSuffix(name, "Mm"):
 		return Length
 	case strings.HasSuffix(name, "Fraction"), strings.HasSuffix(name, "Share"):

@@ -188,7 +188,12 @@ function Laid({ item, recipe: r }: { item: Stock; recipe: Recipe }) {
             {typed("barWidthMm", r.barWidthMm, say("field.billet.widthMm"))}
             {typed("barThicknessMm", r.barThicknessMm, say("field.billet.thicknessMm"))}
             <div className="col-span-2">
-              <Typed label={say("billet.for")} hint={say("billet.forHint")} {...edit.props("billet.for", "")} />
+              <Typed
+                label={say("billet.for")}
+                hint={say("billet.forHint")}
+                placeholder="65; 210"
+                {...edit.props("billet.for", "")}
+              />
             </div>
           </Group>
           <p className="border-l-2 border-ember pl-3 text-sm">

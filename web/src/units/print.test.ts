@@ -35,6 +35,11 @@ describe("printing", () => {
     ).toEqual(["mm", "kg", "°C", "kg/h", "s", "m/s", "%", ""]);
     expect(print.unit("widthMm", "in")).toBe("in");
   });
+  it("knows what is said for a millimetre from a length", () => {
+    expect(print.edit("turnsPer100Mm", 7, "in")).toBe("7");
+    expect(print.unit("turnsPer100Mm", "in")).toBe("");
+    expect(print.unit("holdSPerMm", "in")).toBe("s/mm");
+  });
   it("prints second moments", () => {
     expect(print.moment(1234.5, "mm")).toBe("1235 mm⁴");
     expect(print.moment(416231.4256, "in")).toBe("1.00 in⁴");

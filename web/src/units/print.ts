@@ -77,9 +77,12 @@ function rest(mm: number, s: System): string {
   return Math.abs(over) < 0.0005 ? "" : `${over < 0 ? "−" : "+"}${Math.abs(over).toFixed(3)} in`;
 }
 
+/** What is said for a millimetre, or a hundred of them, is no length. */
+const isLength = (name: string) => name.endsWith("Mm") && !/Per(100)?Mm$/.test(name);
+
 /** A figure by the unit its name ends in. */
 function figure(name: string, v: number, s: System): string {
-  if (name.endsWith("Mm")) return v < 10 ? thickness(v, s) : length(v, s);
+  if (isLength(name)) return v < 10 ? thickness(v, s) : length(v, s);
   if (name.endsWith("C")) return temperature(v, s);
   if (name.endsWith("Fraction") || name.endsWith("Share")) return `${(v * 100).toFixed(1)} %`;
   if (name.endsWith("KgPerH")) return massRate(v, s);
@@ -92,7 +95,7 @@ function figure(name: string, v: number, s: System): string {
 
 /** The text a field opens with: what was stored, short, and read back within its last digit. */
 function edit(name: string, v: number, s: System): string {
-  if (name.endsWith("Mm")) {
+  if (isLength(name)) {
     if (!inches(s)) return trim(v, 3);
     const short = fraction(v / 25.4, 64);
     const parts = short.split(/[ /]/).map(Number);
@@ -114,7 +117,7 @@ const money = (v: number): string => (v < 100 ? v.toFixed(2) : v.toFixed(0));
 
 /** The unit that stands behind a field. */
 function unit(name: string, s: System): string {
-  if (name.endsWith("Mm")) return inches(s) ? "in" : "mm";
+  if (isLength(name)) return inches(s) ? "in" : "mm";
   if (name.endsWith("KgPerH")) return inches(s) ? "lb/h" : "kg/h";
   if (name.endsWith("Kg")) return inches(s) ? "lb" : "kg";
   if (name.endsWith("MPerS")) return inches(s) ? "ft/s" : "m/s";

@@ -148,6 +148,10 @@ export function FinishPanel() {
   );
 }
 
+/** From one time to another, or the one where both read the same. */
+const span = (low: number, high: number) =>
+  about(low) === about(high) ? about(low) : say("finish.minutes", { low: about(low), high: about(high) });
+
 const thick = (mm: number, units: string) => print.thickness(Math.round(mm * 100) / 100, units);
 
 function Steps({
@@ -169,15 +173,12 @@ function Steps({
     <details className="border-t border-line pt-1" open={steps[0]?.stage === "hard"} data-steps={steps[0]?.stage}>
       <summary className="flex cursor-pointer items-baseline gap-2 py-1">
         <span className="narrow mr-auto text-lg">{title}</span>
-        <span className="text-sm text-quiet">{say("finish.minutes", { low: about(low), high: about(high) })}</span>
+        <span className="text-sm text-quiet">{span(low, high)}</span>
       </summary>
       <ol className="grid list-decimal gap-2 pb-2 pl-5 marker:text-quiet">
         {steps.map((s) => (
           <li key={s.id} data-step={s.id}>
-            {stepWords(s, units)}{" "}
-            <span className="text-sm text-quiet">
-              {say("finish.minutes", { low: about(s.lowMin), high: about(s.highMin) })}
-            </span>
+            {stepWords(s, units)} <span className="text-sm text-quiet">{span(s.lowMin, s.highMin)}</span>
             {s.targets && s.targets.length > 0 && (
               <span className="narrow block text-quiet">
                 {s.targets.map((t) => (
