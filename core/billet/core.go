@@ -23,7 +23,7 @@ const coreStations = 48
 // every other.
 func (b *Blade) CoreOf() (c Core, ok bool) {
 	n := len(b.Laid)
-	if b.Bar.Pattern != Straight || n < 3 || n%2 == 0 {
+	if b.Bar.Pattern != Straight || b.Join.Bars > 1 || b.Join.EdgeMm > 0 || n < 3 || n%2 == 0 {
 		return c, false
 	}
 	half := b.Laid[n/2].ThicknessMm / 2 // of the bar, as a share of its whole thickness

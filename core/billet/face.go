@@ -25,6 +25,7 @@ type Blade struct {
 	Bar      Bar     // Layers 1: its layers are shares of its thickness
 	Laid     []Layer // as shares of the thickness, from the underside
 	Tones    map[string]Tone
+	Join     Join
 	// OnBarMm is how much of the bar the forged blade proper takes, from its point.
 	OnBarMm float64
 	// DeeperMm is ground off each face beyond the plan; negative: left on.
@@ -40,9 +41,17 @@ type Blade struct {
 // Eaten is the share of a bar's thickness and of its width that go where scale takes a share of its
 // volume: it eats as deep on every side.
 func (b *Bar) Eaten(share float64) (ofThickness, ofWidth float64) {
-	w, t := b.ForgedWidthMm, b.ForgedThicknessMm
+	return eaten(b.ForgedWidthMm, b.ForgedThicknessMm, share)
+}
+
+func eaten(w, t, share float64) (ofThickness, ofWidth float64) {
 	share = math.Max(0, math.Min(.8, share))
 	return share * w / (w + t), share * t / (w + t)
+}
+
+// gone is the same of the whole bar of a blade.
+func (b *Blade) gone() (ofThickness, ofWidth float64) {
+	return eaten(b.wide(), b.Bar.ForgedThicknessMm, b.Eaten)
 }
 
 // forgedX is where in the forged blade a station of the finished one lies.
@@ -58,7 +67,7 @@ func (b *Blade) inForged(x, xf, y float64) float64 {
 // whole is the thickness that all layers of the bar have at a place of the forged blade, those that
 // scale has taken among them.
 func (b *Blade) whole(forged *section.Section, up float64) float64 {
-	t, _ := b.Bar.Eaten(b.Eaten)
+	t, _ := b.gone()
 	if b.Ground {
 		return forged.SpineMm / (1 - t)
 	}
@@ -67,7 +76,7 @@ func (b *Blade) whole(forged *section.Section, up float64) float64 {
 
 // EatenLayers are how many whole and part layers scale takes off each face of the bar.
 func (b *Blade) EatenLayers() float64 {
-	t, _ := b.Bar.Eaten(b.Eaten)
+	t, _ := b.gone()
 	left, n := t/2, 0.0
 	for _, l := range b.Laid {
 		if l.ThicknessMm > left {
@@ -85,10 +94,14 @@ var brightness = map[Tone]float64{Bright: 232, Grey: 138, Dark: 46}
 type stack struct {
 	ends   []float64
 	bright []float64
+	other  Bar // the one that turns the other way
 }
 
 func (b *Blade) stack() stack {
-	var s stack
+	s := stack{other: b.Bar}
+	if s.other.Hand = Left; b.Bar.Hand == Left {
+		s.other.Hand = Right
+	}
 	at := 0.0
 	for _, l := range b.Laid {
 		at += l.ThicknessMm
@@ -153,8 +166,8 @@ func (b *Blade) Faces(nx, ny int) (front, back Etched) {
 						continue
 					}
 					n++
-					f += s.at(b.share(c, y, 1))
-					r += s.at(b.share(c, y, -1))
+					f += b.bright(&s, c, y, 1)
+					r += b.bright(&s, c, y, -1)
 				}
 			}
 			if n > 0 {
@@ -199,8 +212,8 @@ func depth(faceMm, halfMm float64) float64 {
 	return math.Max(-1, math.Min(1, faceMm/halfMm))
 }
 
-// share is where in the stack a point of a face lies, from the underside, as a share.
-func (b *Blade) share(c *column, y, side float64) float64 {
+// bright is how bright a point of a face etches.
+func (b *Blade) bright(s *stack, c *column, y, side float64) float64 {
 	k := y / c.high * heightSteps
 	i := min(int(k), heightSteps-1)
 	d := 0
@@ -208,12 +221,19 @@ func (b *Blade) share(c *column, y, side float64) float64 {
 		d = 1
 	}
 	depthShare := c.halves[i][d] + (c.halves[i+1][d]-c.halves[i][d])*(k-float64(i))
-	_, eaten := b.Bar.Eaten(b.Eaten)
-	across := ((c.up+y)/c.forgedHigh - .5) * b.Bar.ForgedWidthMm * (1 - eaten)
+	_, eaten := b.gone()
+	across, other, edge := b.across(((c.up+y)/c.forgedHigh - .5) * b.wide() * (1 - eaten))
+	if edge {
+		return brightness[b.Tones[b.Join.EdgeSteelID]]
+	}
 	if depthShare < 0 {
 		depthShare, side = -depthShare, -side
 	}
-	return b.Bar.LayerAt(Point{c.barX, across, depthShare, side}) / b.Bar.Layers
+	bar := &b.Bar
+	if other {
+		bar = &s.other
+	}
+	return s.at(bar.LayerAt(Point{c.barX, across, depthShare, side}) / bar.Layers)
 }
 
 // along is where on the bar a station of the forged blade lies, by volume.

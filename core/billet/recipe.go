@@ -24,6 +24,12 @@ type Recipe struct {
 	DepthMm  float64 `json:"depthMm,omitempty"`
 	HalfMm   float64 `json:"halfWidthMm,omitempty"`
 	RadiusMm float64 `json:"radiusMm,omitempty"`
+	// Beside is how many bars of it lie side by side across the blade, each of the pattern; every
+	// second one twisted the other way where Alternate says so. Below them lies the edge bar.
+	Beside      int     `json:"beside,omitempty"`
+	Alternate   bool    `json:"alternate,omitempty"`
+	EdgeSteelID string  `json:"edgeSteelId,omitempty"`
+	EdgeMm      float64 `json:"edgeMm,omitempty" doc:"how much of the bar's width the edge bar is"`
 	// The bar that it is evened out to.
 	BarWidthMm     float64 `json:"barWidthMm"`
 	BarThicknessMm float64 `json:"barThicknessMm"`
@@ -66,6 +72,8 @@ type Outcome struct {
 	Shares   []Share        `json:"shares" doc:"of each steel, by volume"`
 	Bar      *Bar           `json:"bar,omitempty"`
 	Findings []fact.Warning `json:"findings"`
+	JoinedG  float64        `json:"joinedG,omitempty" doc:"burnt off as bars and edge are welded to each other"`
+	Join     Join           `json:"-"`
 	// Laid are the layers of the bar from its underside, as shares of its thickness.
 	Laid []Layer `json:"laid"`
 }
@@ -132,6 +140,11 @@ func (r *Recipe) Validate(c fact.Check) {
 				at.Fail("steel", "field.steel", nil)
 			}
 		}
+	}
+	c.Range("beside", float64(r.Beside), 0, mostBeside)
+	c.Range("edgeMm", r.EdgeMm, 0, r.BarWidthMm*mostEdgeShare)
+	if _, err := steel.Find(r.EdgeSteelID); err != nil && r.EdgeMm > 0 {
+		c.Fail("edgeSteelId", "field.steel", nil)
 	}
 	for i := range r.Steps {
 		r.Steps[i].validate(c.Within("steps").Within(strconv.Itoa(i)))
@@ -201,34 +214,40 @@ func (r *Recipe) weld(fire forge.Fire) weldings {
 	if err != nil {
 		return w
 	}
-	fire.TempC = math.Max(fire.TempC, r.WeldC+overWeldC)
 	for i := range r.Steps {
 		s := &r.Steps[i]
 		if s.Kind != Weld || s.Heats <= 0 || i+1 >= len(states) {
 			continue
 		}
 		at := states[i] // before it
-		run, err := forge.NewRun(forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: fire, Steel: g}, forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: at.VolumeMm3, WidthMm: at.WidthMm, ThicknessMm: at.ThicknessMm, EdgeMm: at.ThicknessMm, SpineMm: at.ThicknessMm, TempC: 20}}})
-		if err != nil {
-			continue
-		}
-		lost := 0.0
-		for k := range s.Heats {
-			if run.Cycle(fmt.Sprintf("weld%d", k), r.WeldC, weldHoldS) != nil {
-				break
-			}
-		}
-		for _, h := range run.Heats {
-			lost += h.ScaleMm3
-			w.fireS += h.FireS
-			w.fuel += h.FuelG
-		}
-		if r.Flux == Canister {
-			lost = 0 // nothing burns in the can but the can
-		}
-		w.loss[i] = math.Min(.5, lost/at.VolumeMm3)
+		w.loss[i] = r.burn(fire, g, s.Heats, at.VolumeMm3, at.WidthMm, at.ThicknessMm, &w)
 	}
 	return w
+}
+
+// burn is the share of a piece of one section that so many welding heats burn off, whole; what they
+// take is added up.
+func (r *Recipe) burn(fire forge.Fire, g steel.Grade, heats int, mm3, widthMm, thicknessMm float64, w *weldings) float64 {
+	fire.TempC = math.Max(fire.TempC, r.WeldC+overWeldC)
+	run, err := forge.NewRun(forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: fire, Steel: g}, forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: mm3, WidthMm: widthMm, ThicknessMm: thicknessMm, EdgeMm: thicknessMm, SpineMm: thicknessMm, TempC: 20}}})
+	if err != nil {
+		return 0
+	}
+	lost := 0.0
+	for k := range heats {
+		if run.Cycle(fmt.Sprintf("weld%d", k), r.WeldC, weldHoldS) != nil {
+			break
+		}
+	}
+	for _, h := range run.Heats {
+		lost += h.ScaleMm3
+		w.fireS += h.FireS
+		w.fuel += h.FuelG
+	}
+	if r.Flux == Canister {
+		lost = 0 // nothing burns in the can but the can
+	}
+	return math.Min(.5, lost/mm3)
 }
 
 // A weld is held so long at heat once it is there, in a fire so much hotter (judgement).
@@ -242,24 +261,34 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 	w := r.weld(fire)
 	b := r.costed(&w)
 	states, err := b.Run()
-	out := Outcome{States: states, Lost: []Lost{}, Shares: []Share{}, Findings: []fact.Warning{}, FireS: w.fireS, FuelG: w.fuel, Laid: []Layer{}}
+	out := Outcome{States: states, Lost: []Lost{}, Shares: []Share{}, Findings: []fact.Warning{}, Laid: []Layer{}}
 	if err != nil {
 		return out, err
 	}
 	last := states[len(states)-1]
-	out.LengthMm = last.VolumeMm3 / (r.BarWidthMm * r.BarThicknessMm)
-	out.MassG, out.LaidG, out.Layers = grams(last.VolumeMm3), grams(states[0].VolumeMm3), last.Layers
+	out.joined(r, fire, &last, &w)
+	out.FireS, out.FuelG, out.Layers = w.fireS, w.fuel, last.Layers
 	out.LayerMm = r.BarThicknessMm / float64(max(1, last.Layers))
 	for _, s := range states[1:] {
 		if s.LostMm3 > 1e-9 {
-			out.Lost = append(out.Lost, Lost{s.Step, grams(s.LostMm3), s.LostMm3 / (r.BarWidthMm * r.BarThicknessMm)})
+			out.Lost = append(out.Lost, Lost{s.Step, grams(s.LostMm3), s.LostMm3 / r.patterned()})
 		}
+	}
+	if out.JoinedG > 0 {
+		out.Lost = append(out.Lost, Lost{"join", out.JoinedG, out.JoinedG / grams(r.BarWidthMm*r.BarThicknessMm)})
 	}
 	total := last.ThicknessMm
 	sum := map[string]float64{}
 	for _, l := range last.Laid {
 		out.Laid = append(out.Laid, Layer{l.SteelID, l.ThicknessMm / total})
 		sum[l.SteelID] += l.ThicknessMm / total
+	}
+	edge := r.EdgeMm / r.BarWidthMm
+	for id := range sum {
+		sum[id] *= 1 - edge
+	}
+	if edge > 0 {
+		sum[r.EdgeSteelID] += edge
 	}
 	for id, share := range sum {
 		g, _ := steel.Find(id)
@@ -271,7 +300,8 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 	if bar.Validate() != nil {
 		out.Bar = nil
 	}
-	out.TwistIn = bar.ShearHeats(last.LengthMm)
+	out.TwistIn = bar.ShearHeats(last.LengthMm) * max(1, r.Beside)
+	out.Join = Join{max(1, r.Beside), r.Alternate, r.EdgeSteelID, r.EdgeMm}
 	out.judge(r, &last)
 	return out, nil
 }
@@ -280,7 +310,7 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 func (r *Recipe) bar(last *State) Bar {
 	return Bar{
 		Pattern: r.Pattern, WidthMm: last.WidthMm, ThicknessMm: last.ThicknessMm, Layers: 1, TurnsPer100Mm: r.Turns, Hand: r.Hand, PitchMm: r.PitchMm,
-		DepthMm: r.DepthMm, HalfWidthMm: r.HalfMm, RadiusMm: r.RadiusMm, ForgedWidthMm: r.BarWidthMm, ForgedThicknessMm: r.BarThicknessMm,
+		DepthMm: r.DepthMm, HalfWidthMm: r.HalfMm, RadiusMm: r.RadiusMm, ForgedWidthMm: (r.BarWidthMm - r.EdgeMm) / float64(max(1, r.Beside)), ForgedThicknessMm: r.BarThicknessMm,
 	}
 }
 
@@ -339,44 +369,14 @@ func (o *Outcome) judge(r *Recipe, last *State) {
 	if r.Pattern == Twist && (last.WidthMm/last.ThicknessMm > 1.3 || last.ThicknessMm/last.WidthMm > 1.3) {
 		find("billet.notSquare", fact.Warn, fact.Figures{"widthMm": last.WidthMm, "thicknessMm": last.ThicknessMm})
 	}
+	if r.Beside > 1 && r.Pattern != Twist && r.Alternate {
+		find("billet.alternate", fact.Note, nil)
+	}
 	thick := last.ThicknessMm * last.WidthMm
-	if r.BarWidthMm*r.BarThicknessMm > thick {
+	if r.patterned()/float64(max(1, r.Beside)) > thick {
 		find("billet.barThick", fact.Stop, fact.Figures{"widthMm": last.WidthMm, "thicknessMm": last.ThicknessMm})
 	}
 }
 
 // agreeK is by how much the hardening temperatures of partners may differ (judgement).
 const agreeK = 25
-
-// Grade is the steel that a blade of the bar is planned with: the principal one, with the mean of
-// all for composition and flow, the narrowest window to forge in, and the hardening of the one that
-// hardens least deep. Unhardenable partners leave the hardening to the others.
-func (o *Outcome) Grade() (steel.Grade, bool) {
-	if len(o.Shares) == 0 {
-		return steel.Grade{}, false
-	}
-	out, err := steel.Find(o.Shares[0].SteelID)
-	if err != nil {
-		return out, false
-	}
-	mean := steel.Analysis{}
-	flow := 0.0
-	for _, s := range o.Shares {
-		g, err := steel.Find(s.SteelID)
-		if err != nil {
-			continue
-		}
-		out.ForgeLowC, out.ForgeHighC = math.Max(out.ForgeLowC, g.ForgeLowC), math.Min(out.ForgeHighC, g.ForgeHighC)
-		flow += s.Share * g.FlowFactor
-		mean.CarbonPct += s.Share * g.CarbonPct
-		mean.ManganesePct += s.Share * g.ManganesePct
-		mean.SiliconPct += s.Share * g.SiliconPct
-		mean.NickelPct += s.Share * g.NickelPct
-		mean.ChromiumPct += s.Share * g.ChromiumPct
-		mean.MolybdenumPct += s.Share * g.MolybdenumPct
-		mean.VanadiumPct += s.Share * g.VanadiumPct
-		mean.CopperPct += s.Share * g.CopperPct
-	}
-	out.FlowFactor = flow
-	return mean.Over(out), true
-}

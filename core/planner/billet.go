@@ -47,12 +47,15 @@ func etched(o *billet.Outcome, w *finish.Work, p *plan.Plan) *billet.Blade {
 			onBar = max(onBar, m.ToMm)
 		}
 	}
-	return &billet.Blade{Finished: w.Steel.Finished, Forged: w.Steel.Forged, Bar: *o.Bar, Laid: o.Laid, Tones: tones, OnBarMm: onBar, Eaten: p.Bar.ScaleShare, MovedMm: w.Steel.MovedMm, UpMm: w.Steel.UpMm}
+	return &billet.Blade{Finished: w.Steel.Finished, Forged: w.Steel.Forged, Bar: *o.Bar, Laid: o.Laid, Tones: tones, Join: o.Join, OnBarMm: onBar, Eaten: p.Bar.ScaleShare, MovedMm: w.Steel.MovedMm, UpMm: w.Steel.UpMm}
 }
 
 // shallowest is the grade of a billet that hardens least deep: its edge is of that where the layer
 // at it is.
 func shallowest(o *billet.Outcome, ideal func(steel.Grade) float64) (steel.Grade, bool) {
+	if g, err := steel.Find(o.Join.EdgeSteelID); err == nil && o.Join.EdgeMm > 0 {
+		return g, true // the edge is of it, whatever lies above
+	}
 	var out steel.Grade
 	found := false
 	for _, s := range o.Shares {

@@ -26,6 +26,8 @@ type Faces struct {
 	Front *billet.Etched `json:"front,omitempty"`
 	Back  *billet.Etched `json:"back,omitempty"`
 	Core  *billet.Core   `json:"core,omitempty" doc:"of a straight bar laid about a middle layer"`
+	// Seam is where the edge bar ends lowest.
+	Seam *work.Seam `json:"seam,omitempty"`
 	// EatenLayers go from each face with the scale of the heats.
 	EatenLayers float64 `json:"eatenLayers,omitempty"`
 }
@@ -54,7 +56,7 @@ func (h *handlers) billet(api huma.API) {
 			e, ok, err := h.work.Faces(ctx, b.Doc.doc(), work.Face{DeeperMm: b.DeeperMm, Ground: b.Ground, Nx: b.Nx, Ny: b.Ny})
 			out := Faces{}
 			if ok {
-				out = Faces{&e.Front, &e.Back, e.Core, e.EatenLayers}
+				out = Faces{&e.Front, &e.Back, e.Core, e.Seam, e.EatenLayers}
 			}
 			return answer(ctx, h, out, err)
 		})

@@ -38,11 +38,7 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		}
 		wrong = without(&r.Stack, e)
 	case "cap":
-		if wrong = yes(new(bool), e); wrong == nil {
-			if r.Cap = nil; strings.TrimSpace(e.Text) == "yes" {
-				r.Cap = []billet.Layer{r.Stack[0]}
-			}
-		}
+		wrong = capped(&r, e)
 	case "step.add":
 		wrong = addStep(&r, e)
 	case "step.delete":
@@ -51,13 +47,13 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		wrong = layFor(&r, e)
 	case "step.move":
 		wrong = moveStep(&r, e)
+	case "alternate":
+		wrong = yes(&r.Alternate, e)
+	case "edgeSteelId":
+		edgeBar(&r, e)
 	default:
 		if strings.HasSuffix(rest, "turnEverySecond") {
-			at, ok := place(strings.Split(rest+".", ".")[1], len(r.Steps))
-			if !ok {
-				return problemAt(e, "field.unknown", -1)
-			}
-			wrong = yes(&r.Steps[at].TurnEverySecond, e)
+			wrong = turned(&r, rest, e)
 			break
 		}
 		inner := e
@@ -70,6 +66,36 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		d.Billet = &r
 	}
 	return wrong
+}
+
+// edgeBar is of another steel, a quarter of the bar at first; or there is none.
+func edgeBar(r *billet.Recipe, e Edit) {
+	if r.EdgeSteelID = strings.TrimSpace(e.Text); r.EdgeSteelID == "" || r.EdgeSteelID == "none" {
+		r.EdgeSteelID, r.EdgeMm = "", 0
+	} else if r.EdgeMm == 0 {
+		r.EdgeMm = r.BarWidthMm / 4
+	}
+}
+
+// capped lays the lowest layer on top too, or nothing.
+func capped(r *billet.Recipe, e Edit) *Problem {
+	on := false
+	wrong := yes(&on, e)
+	if wrong == nil {
+		if r.Cap = nil; on {
+			r.Cap = []billet.Layer{r.Stack[0]}
+		}
+	}
+	return wrong
+}
+
+// turned turns every second piece of a restack over, or none.
+func turned(r *billet.Recipe, rest string, e Edit) *Problem {
+	at, ok := place(strings.Split(rest+".", ".")[1], len(r.Steps))
+	if !ok {
+		return problemAt(e, "field.unknown", -1)
+	}
+	return yes(&r.Steps[at].TurnEverySecond, e)
 }
 
 // layFor takes "layers; length of the bar": what to lay for a bar that is wanted.

@@ -46,6 +46,13 @@ type Etching struct {
 	Front, Back billet.Etched
 	Core        *billet.Core
 	EatenLayers float64 // of each face, by the scale of the heats
+	Seam        *Seam   // with the edge bar, where there is one
+}
+
+// Seam is where the edge bar ends lowest: above the finished edge, and from the point.
+type Seam struct {
+	UpMm float64 `json:"upMm"`
+	AtMm float64 `json:"atMm"`
 }
 
 // Most points of a face along and across, and by how much deeper it may be ground.
@@ -75,6 +82,9 @@ func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (out Etching, o
 	}
 	out.Front, out.Back = b.Faces(ask.Nx, ask.Ny)
 	out.EatenLayers = b.EatenLayers()
+	if up, at, ok := b.Seam(); ok {
+		out.Seam = &Seam{up, at}
+	}
 	if c, ok := b.CoreOf(); ok {
 		out.Core = &c
 	}

@@ -1736,6 +1736,11 @@ export interface components {
             fireS: number;
             /** Format: double */
             fuelG: number;
+            /**
+             * Format: double
+             * @description burnt off as bars and edge are welded to each other
+             */
+            joinedG?: number;
             laid: components["schemas"]["BilletLayer"][];
             /** Format: double */
             laidG: number;
@@ -1765,14 +1770,23 @@ export interface components {
             twistHeats?: number;
         };
         BilletRecipe: {
+            alternate?: boolean;
             /** Format: double */
             barThicknessMm: number;
             /** Format: double */
             barWidthMm: number;
+            /** Format: int64 */
+            beside?: number;
             /** @description on top of the last repeat */
             cap?: components["schemas"]["BilletLayer"][];
             /** Format: double */
             depthMm?: number;
+            /**
+             * Format: double
+             * @description how much of the bar's width the edge bar is
+             */
+            edgeMm?: number;
+            edgeSteelId?: string;
             /** @enum {string} */
             flux: "borax" | "none" | "canister";
             /** Format: double */
@@ -2303,6 +2317,7 @@ export interface components {
             /** Format: double */
             eatenLayers?: number;
             front?: components["schemas"]["BilletEtched"];
+            seam?: components["schemas"]["Seam"];
         };
         Fault: {
             /**
@@ -5251,6 +5266,12 @@ export interface components {
             kind: "piece" | "pattern" | "stock" | "shop" | "session" | "timer" | "all";
             /** Format: int64 */
             version: number;
+        };
+        Seam: {
+            /** Format: double */
+            atMm: number;
+            /** Format: double */
+            upMm: number;
         };
         SectionView: {
             /**

@@ -183,6 +183,15 @@ function Laid({ item, recipe: r }: { item: Stock; recipe: Recipe }) {
             {(patternFields[r.pattern] ?? []).map((f) =>
               typed(f, Number((r as unknown as Record<string, number>)[f] ?? 0), told(`field.billet.${f}`)),
             )}
+            {typed("beside", Math.max(1, r.beside ?? 1), say("billet.beside"))}
+            {(r.beside ?? 1) > 1 &&
+              r.pattern === "twist" &&
+              pick("alternate", r.alternate ? "yes" : "no", say("billet.alternates"), words(["no", "yes"], "yesno"))}
+            {pick("edgeSteelId", r.edgeSteelId || "none", say("billet.edge"), [
+              { value: "none", label: say("billet.edge.none") },
+              ...grades,
+            ])}
+            {r.edgeSteelId && typed("edgeMm", r.edgeMm ?? 0, say("billet.edgeMm"))}
           </Group>
           <Group title={say("billet.bar")}>
             {typed("barWidthMm", r.barWidthMm, say("field.billet.widthMm"))}

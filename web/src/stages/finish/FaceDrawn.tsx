@@ -100,6 +100,14 @@ export function FaceDrawn() {
           })}
         </p>
       )}
+      {f.seam && (
+        <p className={f.seam.upMm < 2 ? "border-l-2 border-ember pl-3" : ""} data-testid="seam">
+          {say(f.seam.upMm < 2 ? "face.seamLow" : "face.seam", {
+            up: print.length(Math.round(f.seam.upMm * 10) / 10, units),
+            at: print.length(Math.round(f.seam.atMm), units),
+          })}
+        </p>
+      )}
       {(f.eatenLayers ?? 0) >= 0.05 && (
         <p className="text-quiet" data-testid="eaten">
           {say("face.eaten", { n: Math.round((f.eatenLayers ?? 0) * 10) / 10 })}
