@@ -89,7 +89,7 @@ function Laid({ item, recipe: r }: { item: Stock; recipe: Recipe }) {
         </p>
       )}
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,420px)]">
-        <div className="grid content-start gap-4">
+        <div className="grid content-start gap-4 lg:sticky lg:top-0 lg:max-h-[calc(100vh-3rem)] lg:self-start lg:overflow-y-auto">
           {o && (
             <>
               <p className="narrow text-2xl leading-tight" data-testid="billet-sum">
