@@ -64,6 +64,22 @@ func TestABilletIsLaidAndForged(t *testing.T) {
 	s.until("to a knife of it", `location.search.includes("stock=") || document.querySelector("[role=dialog]")`)
 }
 
+// TestABilletIsLaidForItsBlade: as much as the piece that is planned from it takes.
+func TestABilletIsLaidForItsBlade(t *testing.T) {
+	s := open(t)
+	p := s.stored(demo.Trimmer)
+	s.goTo("/billets/" + p.Doc.StockID)
+	s.until("the piece is named", fmt.Sprintf(`document.querySelector('[data-for=%q]')`, demo.Trimmer))
+	s.choose("billet.made", "planned")
+	s.click(fmt.Sprintf("[data-for=%q]", demo.Trimmer))
+	s.eventually("long enough for it, and not much more", func() bool {
+		item, err := s.app.Work.StockItem(context.Background(), p.Doc.StockID)
+		require.NoError(t, err)
+		long := item.Doc.Piece.LengthMm
+		return long >= p.Summary.CutLengthMm && long < p.Summary.CutLengthMm+25
+	})
+}
+
 // TestTheDrawnFaceIsTheChain: two hundred points of the picture on the page, each computed here from
 // shape, volume and layers alone, are as bright as the layer that shows there.
 func TestTheDrawnFaceIsTheChain(t *testing.T) {

@@ -59,6 +59,10 @@ func (b *Blade) wide() float64 {
 	return b.Bar.ForgedWidthMm*float64(max(1, b.Join.Bars)) + b.Join.EdgeMm
 }
 
+// LeastSeamMm is how far above the edge a seam stays at the least, so that it is never in it, however
+// often the edge is ground anew (judgement).
+const LeastSeamMm = 2.0
+
 // seamStations are looked at along a blade.
 const seamStations = 60
 

@@ -3,6 +3,7 @@ package planner
 import (
 	"math"
 
+	"coldember/core/billet"
 	"coldember/core/fact"
 	"coldember/core/finish"
 	"coldember/core/harden"
@@ -69,9 +70,24 @@ func Finish(req *plan.Request, p *plan.Plan) (Finished, error) {
 	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
 	out.Account = finish.AccountOf(out.Steps, before(req, p), w.Choices.Prices)
 	out.judge()
+	if err := out.seam(req, p, w); err != nil {
+		return Finished{}, err
+	}
 	tidy(out.Map.Front)
 	tidy(out.Map.Back)
 	return out, nil
+}
+
+// seam tells of an edge bar that ends too near to the edge. Errors are *billet.Error.
+func (f *Finished) seam(req *plan.Request, p *plan.Plan, w *finish.Work) error {
+	o, err := layered(req)
+	if err != nil || o == nil || o.Bar == nil {
+		return err
+	}
+	if up, at, ok := etched(o, w, p).Seam(); ok && up < billet.LeastSeamMm {
+		f.Findings = append(f.Findings, fact.Warning{Code: "face.seamLow", Severity: fact.Warn, Figures: fact.Figures{"upMm": up, "atMm": at, "leastMm": billet.LeastSeamMm}})
+	}
+	return nil
 }
 
 // before is what the knife took until it was hardened.

@@ -53,3 +53,23 @@ func TestAWayTellsOfThePattern(t *testing.T) {
 		assert.Zero(t, w.PatternShare, w.What)
 	}
 }
+
+// TestTheSeamStaysOutOfTheEdge: an edge bar that is too low for the blade is told, one that is high
+// enough is not.
+func TestTheSeamStaysOutOfTheEdge(t *testing.T) {
+	req := plantest.Sanity(30, 6)
+	req.Forged, req.Design = nil, blade.Starters()[0].Design
+	for edgeMm, low := range map[float64]bool{0: false, 1.5: true, 12: false} {
+		r := billet.NewRecipe("1084", "15N20")
+		r.EdgeSteelID, r.EdgeMm = "80CrV2", edgeMm
+		req.Billet = &r
+		p := plantest.Make(t, req)
+		f, err := planner.Finish(&req, p)
+		require.NoError(t, err)
+		told := false
+		for _, x := range f.Findings {
+			told = told || x.Code == "face.seamLow"
+		}
+		assert.Equal(t, low, told, "%v mm of edge bar", edgeMm)
+	}
+}

@@ -3,7 +3,7 @@ import { ArrowLeft, ChevronDown, ChevronUp, GripVertical, Plus, Trash2 } from "l
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ask, type Stock } from "../api/client";
-import { useSteels, useStock, useUnits } from "../api/hooks";
+import { usePieces, useSteels, useStock, useUnits } from "../api/hooks";
 import { type Item, useItem } from "../rack/useItem";
 import { useTitle } from "../shell/focus";
 import { NotThere } from "../shell/NotThere";
@@ -55,6 +55,7 @@ function Laid({ item, recipe: r }: { item: Stock; recipe: Recipe }) {
     placeholderData: (last) => last,
   });
   const o = outcome.data;
+  const wanted = (usePieces().data ?? []).filter((p) => p.doc.stockId === item.id);
   const typed = (field: string, value: number, label: string) => (
     <Typed key={field} label={label} {...edit.props(`billet.${field}`, value)} />
   );
@@ -203,6 +204,29 @@ function Laid({ item, recipe: r }: { item: Stock; recipe: Recipe }) {
                 placeholder="65; 210"
                 {...edit.props("billet.for", "")}
               />
+              {o && (
+                <span className="mt-1.5 flex flex-wrap gap-1.5">
+                  {wanted.map((p) => (
+                    <button
+                      key={p.id}
+                      type="button"
+                      className="press"
+                      data-for={p.doc.name}
+                      onClick={() =>
+                        void edit.save(
+                          "billet.for",
+                          `${o.layers}; ${print.edit("lengthMm", Math.ceil(p.summary.cutLengthMm), units)}`,
+                        )
+                      }
+                    >
+                      {say("billet.forPiece", {
+                        name: p.doc.name,
+                        long: print.length(Math.ceil(p.summary.cutLengthMm), units),
+                      })}
+                    </button>
+                  ))}
+                </span>
+              )}
             </div>
           </Group>
           <p className="border-l-2 border-ember pl-3 text-sm">

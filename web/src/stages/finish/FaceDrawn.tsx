@@ -101,8 +101,8 @@ export function FaceDrawn() {
         </p>
       )}
       {f.seam && (
-        <p className={f.seam.upMm < 2 ? "border-l-2 border-ember pl-3" : ""} data-testid="seam">
-          {say(f.seam.upMm < 2 ? "face.seamLow" : "face.seam", {
+        <p data-testid="seam">
+          {say("face.seam", {
             up: print.length(Math.round(f.seam.upMm * 10) / 10, units),
             at: print.length(Math.round(f.seam.atMm), units),
           })}
