@@ -169,8 +169,20 @@ func (p *Page) Faults() []string {
 	return append([]string(nil), p.faults...)
 }
 
-// Do runs steps.
-func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error { return chromedp.Do(p.Ctx, steps...) }
+// Do runs steps, one after the other. A step whose element was drawn anew between being found and
+// being used has done nothing yet, and looks for it once more.
+func (p *Page) Do(steps ...chromedp.Action[chromedp.Void]) error {
+	for _, step := range steps {
+		err := chromedp.Do(p.Ctx, step)
+		for again := 0; again < 5 && err != nil && strings.Contains(err.Error(), "Could not find node with given id"); again++ {
+			err = chromedp.Do(p.Ctx, step)
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
 
 // Touch makes the page one that is touched with fingers.
 func (p *Page) Touch(width, height int64) error {
