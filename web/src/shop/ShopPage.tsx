@@ -5,6 +5,7 @@ import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
+import { gripMaterials } from "../stages/blade/materials";
 import { diesOf, machineFields, machineLabel, machines } from "../stages/heats/machine";
 import { say, told } from "../text/say";
 import { Group } from "../ui/Group";
@@ -17,18 +18,6 @@ const tongsFields = ["leastMm", "mostMm", "wideMm"] as const;
 const bathFields = ["warmC", "volumeL", "longMm", "severityPerIn"] as const;
 const ovenFields = ["swingK", "longMm", "mostC", "holds"] as const;
 const blockFields = ["lengthMm", "heightMm", "widthMm", "count"] as const;
-const gripMaterials = [
-  "hardwood",
-  "denseWood",
-  "stabilisedWood",
-  "barkOrCork",
-  "leather",
-  "cord",
-  "horn",
-  "boneOrAntler",
-  "laminate",
-  "glassLaminate",
-];
 const bathClasses = ["mediumOil", "fastOil", "veryFastOil", "stillOil", "water", "brine", "plates"];
 const fireFields = ["tempC", "hotLengthMm", "fuelKgPerH", "atmosphere"] as const;
 

@@ -6,19 +6,8 @@ import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
 import { Typed } from "../../ui/Typed";
 import { print } from "../../units/print";
+import { gripMaterials } from "./materials";
 
-const grips = [
-  "hardwood",
-  "denseWood",
-  "stabilisedWood",
-  "barkOrCork",
-  "leather",
-  "cord",
-  "horn",
-  "boneOrAntler",
-  "laminate",
-  "glassLaminate",
-];
 const fittings = [
   "steel",
   "brass",
@@ -56,7 +45,7 @@ export function HandlePanel() {
         <DraftPick
           field="design.handle.material"
           label={say("field.name.design.handle.material")}
-          options={materials(grips)}
+          options={materials(gripMaterials)}
         />
       )}
       <Hand />
