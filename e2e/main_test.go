@@ -130,7 +130,7 @@ func (s *smith) until(what, expression string) {
 	require.Eventually(s.t, func() bool {
 		yes, err := chromedp.Run(s.Ctx, chromedp.Evaluate[bool]("(() => { try { return !!("+expression+") } catch { return false } })()"))
 		return err == nil && yes
-	}, 15*time.Second, 40*time.Millisecond, what)
+	}, 40*time.Second, 40*time.Millisecond, what)
 }
 
 func (s *smith) saved() {

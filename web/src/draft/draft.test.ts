@@ -21,6 +21,7 @@ class Fake implements Calls {
   saves: Edit[][] = [];
   hold: (() => void)[] = [];
   slow = false;
+  far = false;
   offline = false;
   refusal = "";
 
@@ -42,6 +43,7 @@ class Fake implements Calls {
   }
   async save(_: string, version: number, edits: Edit[]): Promise<PieceAnswer> {
     this.saves.push(edits);
+    if (this.far) await new Promise((go) => setTimeout(go, 100));
     if (this.offline) throw new TypeError("failed to fetch");
     if (this.refusal) throw refuse(507, "", this.refusal);
     if (version !== this.version) throw refuse(409, "", "stale", answerOf(this.length, this.version).piece);
@@ -185,6 +187,20 @@ describe("the draft", () => {
     await d.undo();
     expect(server.saves).toHaveLength(1);
     expect(d.get().doc.request.design.lengthMm).toBe(100);
+  });
+
+  it("saves one after the other, however many ask while one is on its way", async () => {
+    server.far = true;
+    const d = open();
+    d.type("design.lengthMm", "120");
+    const first = d.flush();
+    d.type("design.lengthMm", "130");
+    const all = [first, d.flush(), d.flush(), d.flush()];
+    await vi.advanceTimersByTimeAsync(2000);
+    await Promise.all(all);
+    expect(d.get().save).toBe("saved");
+    expect(server.length).toBe(130);
+    expect(server.saves).toHaveLength(2);
   });
 
   it("does not draw a preview that a save has overtaken", async () => {

@@ -124,7 +124,8 @@ export class Draft {
 
   readonly flush = async (): Promise<void> => {
     clearTimeout(this.timer);
-    if (this.saving) await this.saving;
+    // several may be waiting: each looks again, so that two never save upon the same version
+    while (this.saving) await this.saving;
     this.saving = this.saveNow().finally(() => {
       this.saving = undefined;
     });
