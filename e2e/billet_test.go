@@ -1,9 +1,14 @@
 package e2e
 
 import (
+	"bytes"
 	"context"
 	"fmt"
+	"image"
+	"image/png"
 	"math/rand/v2"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -12,6 +17,7 @@ import (
 	"coldember/core/figure"
 	"coldember/internal/demo"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -37,12 +43,17 @@ func TestABilletIsLaidAndForged(t *testing.T) {
 	s.until("multiplied", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("65 layers")`)
 	s.click("[data-testid=billet-steps] li:last-child [aria-label='Remove the step']")
 	s.until("as before", `document.querySelector("[data-testid=billet-sum]").textContent.startsWith("17 layers")`)
-	js[bool](s, `(() => {
-		const data = new DataTransfer(), steps = document.querySelectorAll("[data-testid=billet-steps] li");
-		const tell = (el, kind) => el.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));
-		tell(steps[3].querySelector("[draggable]"), "dragstart"), tell(steps[2], "dragover"), tell(steps[2], "drop");
-		return true;
-	})()`)
+	js[bool](s, `(document.querySelector("[data-place='3']").scrollIntoView({ block: "center" }), true)`)
+	at := js[[]float64](s, `[3, 2].flatMap((n) => { const r = document.querySelector("[data-place='" + n + "'] [data-grip]").getBoundingClientRect(); return [r.x + 40, r.y + 12]; })`)
+	for _, e := range []input.DispatchTouchEventParams{
+		{Type: input.DispatchTouchEventTypeTouchStart, TouchPoints: []*input.TouchPoint{{X: at[0], Y: at[1]}}},
+		{Type: input.DispatchTouchEventTypeTouchMove, TouchPoints: []*input.TouchPoint{{X: at[0], Y: (at[1] + at[3]) / 2}}},
+		{Type: input.DispatchTouchEventTypeTouchMove, TouchPoints: []*input.TouchPoint{{X: at[2], Y: at[3]}}},
+		{Type: input.DispatchTouchEventTypeTouchEnd, TouchPoints: []*input.TouchPoint{}},
+	} {
+		_, err := chromedp.Call(s.Ctx, input.DispatchTouchEvent, e)
+		require.NoError(t, err)
+	}
 	s.until("cropped before it is drawn", `[...document.querySelectorAll("[data-step]")].map((x) => x.dataset.step).join() === "clean,weld,crop,draw"`)
 	s.click("[data-testid=billet-steps] li:nth-child(3) [aria-label='Move it down']")
 	s.until("and back", `[...document.querySelectorAll("[data-step]")].map((x) => x.dataset.step).join() === "clean,weld,draw,crop"`)
@@ -69,15 +80,76 @@ func TestABilletIsLaidForItsBlade(t *testing.T) {
 	s := open(t)
 	p := s.stored(demo.Trimmer)
 	s.goTo("/billets/" + p.Doc.StockID)
-	s.until("the piece is named", fmt.Sprintf(`document.querySelector('[data-for=%q]')`, demo.Trimmer))
+	s.until("the piece is named", fmt.Sprintf(`document.querySelector('[data-count=%q]')`, demo.Trimmer))
 	s.choose("billet.made", "planned")
-	s.click(fmt.Sprintf("[data-for=%q]", demo.Trimmer))
+	s.click("[data-testid=billet-for-pieces]")
 	s.eventually("long enough for it, and not much more", func() bool {
 		item, err := s.app.Work.StockItem(context.Background(), p.Doc.StockID)
 		require.NoError(t, err)
 		long := item.Doc.Piece.LengthMm
 		return long >= p.Summary.CutLengthMm && long < p.Summary.CutLengthMm+25
 	})
+}
+
+// TestOtherBilletsAreLaid: of ends, and of a chain in a can; what they ask and warn of; what it takes by
+// hand and by a press.
+func TestOtherBilletsAreLaid(t *testing.T) {
+	s := open(t)
+	s.goTo("/rack")
+	s.click("[data-testid=lay-billet]")
+	s.until("reckoned by hand", `document.querySelector("[data-step=draw] [data-testid=step-labour]")?.textContent.includes("strokes") && document.querySelector("[data-step=clean] [data-testid=step-labour]")?.textContent.includes("less ground off")`)
+	strokes := `Number(document.querySelector("[data-step=draw] [data-testid=step-labour]").textContent.match(/([0-9]+) strokes/)[1])`
+	byHand := js[int](s, strokes)
+	s.choose("billet.by", "Press")
+	s.until("fewer strokes", strokes+fmt.Sprintf(` * 3 < %d`, byHand))
+	s.choose("billet.pattern", "mosaic: ends of four in one")
+	s.until("slices are counted", `document.querySelector("[data-field='billet.sliceMm']")?.value === "12" && document.querySelector("[data-testid=billet-lost]").textContent.includes("Laid to four")`)
+	s.choose("billet.pattern", "chain in a can of powder")
+	s.until("its links in the powder, light and dark", `document.querySelector("[data-testid=face-bar]") && (() => { const c = document.querySelector("[data-testid=face-bar]"); const d = c.getContext("2d").getImageData(0, 0, c.width, c.height).data; let n = 0; for (let i = 0; i < d.length; i += 4) n += d[i] > 180 ? 1 : 0; return n > d.length / 4 * .3 && n < d.length / 4 * .97; })()`)
+	s.until("no layers to clean", `document.querySelector("[data-finding='billet.can']") && !document.querySelector("[data-step=clean]") && document.querySelector("[data-field='billet.fill.linkMm']")`)
+	s.do(chromedp.Focus(chromedp.CSS("[data-field='billet.widthMm']")))
+	js[bool](s, `(document.querySelector("[data-field='billet.widthMm']").select(), true)`)
+	s.keys("20\r")
+	s.until("the links do not fit", `document.querySelector("[data-finding='billet.canNarrow']")?.textContent.includes("28 mm")`)
+}
+
+// TestWhatHappenedToABillet is noted beside it, what splits comes off the bar, and the picture of its test etch is
+// shown beside the computed face, which is there in the round too.
+func TestWhatHappenedToABillet(t *testing.T) {
+	s := open(t)
+	p := s.stored(demo.Trimmer)
+	was, err := s.app.Work.StockItem(context.Background(), p.Doc.StockID)
+	require.NoError(t, err)
+	entries := len(was.Doc.Welded)
+	s.goTo("/billets/" + p.Doc.StockID)
+	s.until("there", `document.querySelector("[data-testid=billet-log]")`)
+	s.choose("billet-log-kind", "Split")
+	s.do(chromedp.SendKeys(chromedp.CSS("[data-testid=log-much]"), "1900"))
+	s.click("[data-testid=log-add]")
+	s.until("no bar is so long", `[...document.querySelectorAll("[role=alert]")].some((x) => x.textContent.includes("The bar is only"))`)
+	js[bool](s, `(document.querySelector("[data-testid=log-much]").select(), true)`)
+	s.keys("12")
+	s.do(chromedp.SendKeys(chromedp.CSS("[data-testid=log-words]"), "at the tong end"))
+	s.click("[data-testid=log-add]")
+	s.until("noted", fmt.Sprintf(`document.querySelectorAll("[data-entry]").length === %d && document.querySelector("[data-testid=billet-log]").textContent.includes("12 mm: at the tong end")`, entries+1))
+	now, err := s.app.Work.StockItem(context.Background(), p.Doc.StockID)
+	require.NoError(t, err)
+	assert.InDelta(t, was.Doc.Piece.LengthMm-12, now.Doc.Piece.LengthMm, 1e-9, "it came off the bar")
+
+	file := filepath.Join(t.TempDir(), "etch.png")
+	img := image.NewGray(image.Rect(0, 0, 60, 20))
+	for i := range img.Pix {
+		img.Pix[i] = byte(i)
+	}
+	var data bytes.Buffer
+	require.NoError(t, png.Encode(&data, img))
+	require.NoError(t, os.WriteFile(file, data.Bytes(), 0o600))
+	s.do(chromedp.SetUploadFiles(chromedp.CSS("[data-testid=etch-file]"), []string{file}))
+	s.until("the etch is shown", `document.querySelector("[data-testid=etch]")?.naturalWidth === 60`)
+	s.bench(demo.Trimmer, "finish")
+	s.until("beside the face", `document.querySelector("[data-testid=face-etch]")?.naturalWidth === 60`)
+	s.click("[data-testid=face-in-round]")
+	s.until("in the round", `document.querySelector("[data-testid=face-round]")?.dataset.drawn?.split(" ").slice(0, 2).every((n) => Number(n) > 100) || document.querySelector("[role=dialog]").textContent.includes("draws nothing in the round")`)
 }
 
 // TestTheDrawnFaceIsTheChain: two hundred points of the picture on the page, each computed here from
@@ -170,7 +242,7 @@ func TestTheDrawnFaceIsTheChain(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, same, 199, "of 200: at most one by a seam")
-	s.until("what it can show", `document.querySelectorAll("[data-wish]").length === 3`)
+	s.until("what it can show", `document.querySelectorAll("[data-wish]").length === 5`)
 	js[bool](s, `(() => { const r = document.querySelector("[data-testid=face-deeper]"); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(r, "6"); r.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`)
 	s.until("deeper, and fine again", `document.querySelector("[data-testid=face]").dataset.deeper === "0.30" && document.querySelector("[data-testid=face]").dataset.nx === "1200"`)
 	png, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-testid=face] a[href*=png]").href).then((r) => r.blob()).then((b) => b.type)`, chromedp.EvalAwaitPromise))

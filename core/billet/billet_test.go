@@ -273,9 +273,19 @@ func BenchmarkFace(b *testing.B) {
 func TestAWishIsAnswered(t *testing.T) {
 	b := etched(t)
 	was := b.Wishes(12)
-	require.Len(t, was, 3)
+	require.Len(t, was, 5)
 	some := 0
 	for _, w := range was {
+		if w.Want == billet.WideTurns || w.Want == billet.FineTurns {
+			turned := *b
+			if turned.Bar.TurnsPer100Mm = w.Turns; w.Shows {
+				continue
+			}
+			for _, is := range turned.Wishes(12) {
+				assert.True(t, is.Want != w.Want || is.Shows, "with the turns that are named it shows")
+			}
+			continue
+		}
 		if w.Shows {
 			some++
 			assert.Zero(t, w.FaceMm)
@@ -296,7 +306,7 @@ func TestAWishIsAnswered(t *testing.T) {
 		}
 	}
 	assert.LessOrEqual(t, some, 1)
-	for _, w := range b.Wishes(2) {
+	for _, w := range b.Wishes(2)[:3] {
 		assert.True(t, w.Shows || !w.Can, "a bar of two millimetres has nothing to give")
 	}
 	b.Bar.Pattern = billet.Ladder

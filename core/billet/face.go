@@ -90,6 +90,9 @@ func (b *Blade) EatenLayers() float64 {
 // How bright the tones etch.
 var brightness = map[Tone]float64{Bright: 232, Grey: 138, Dark: 46}
 
+// seams is how bright the skin between wires etches: carbon has gone out of it.
+const seams = 170
+
 // stack is the layers as they are looked up: where each ends, and how bright it is.
 type stack struct {
 	ends   []float64
@@ -105,7 +108,11 @@ func (b *Blade) stack() stack {
 	at := 0.0
 	for _, l := range b.Laid {
 		at += l.ThicknessMm
-		s.ends, s.bright = append(s.ends, at), append(s.bright, brightness[b.Tones[l.SteelID]])
+		light := brightness[b.Tones[l.SteelID]]
+		if l.SteelID == Rim {
+			light = seams
+		}
+		s.ends, s.bright = append(s.ends, at), append(s.bright, light)
 	}
 	return s
 }
@@ -222,18 +229,11 @@ func (b *Blade) bright(s *stack, c *column, y, side float64) float64 {
 	}
 	depthShare := c.halves[i][d] + (c.halves[i+1][d]-c.halves[i][d])*(k-float64(i))
 	_, eaten := b.gone()
-	across, other, edge := b.across(((c.up+y)/c.forgedHigh - .5) * b.wide() * (1 - eaten))
-	if edge {
-		return brightness[b.Tones[b.Join.EdgeSteelID]]
-	}
+	onBar := ((c.up+y)/c.forgedHigh - .5) * b.wide() * (1 - eaten)
 	if depthShare < 0 {
 		depthShare, side = -depthShare, -side
 	}
-	bar := &b.Bar
-	if other {
-		bar = &s.other
-	}
-	return s.at(bar.LayerAt(Point{c.barX, across, depthShare, side}) / bar.Layers)
+	return b.shade(s, c.barX, onBar, depthShare, side)
 }
 
 // along is where on the bar a station of the forged blade lies, by volume.

@@ -1,6 +1,11 @@
 package billet
 
-import "math"
+import (
+	"math"
+	"slices"
+
+	"coldember/core/fact"
+)
 
 // Pattern is what is done to the bar so that its layers show.
 type Pattern string
@@ -12,10 +17,16 @@ const (
 	Ladder   Pattern = "ladder"
 	Pressed  Pattern = "pressed"
 	Dimple   Pattern = "dimple"
+	EndGrain Pattern = "endGrain" // cut across, the slices laid with their ends as the face
+	Mosaic   Pattern = "mosaic"   // four of it laid to one first, each a mirror of its neighbours
+	Cable    Pattern = "cable"    // welded wires
+	Chain    Pattern = "chain"    // links in a can of powder
 )
 
 // Patterns lists them.
-func Patterns() []Pattern { return []Pattern{Straight, Twist, Ladder, Pressed, Dimple} }
+func Patterns() []Pattern {
+	return []Pattern{Straight, Twist, Ladder, Pressed, Dimple, EndGrain, Mosaic, Cable, Chain}
+}
 
 // Hand is which way a bar is twisted.
 type Hand string
@@ -30,7 +41,7 @@ const (
 // Bar is a layered bar whose pattern was worked at one section, and which was then forged evenly
 // to another.
 type Bar struct {
-	Pattern       Pattern `json:"pattern" enum:"straight,twist,ladder,pressed,dimple"`
+	Pattern       Pattern `json:"pattern" enum:"straight,twist,ladder,pressed,dimple,endGrain,mosaic,cable,chain"`
 	WidthMm       float64 `json:"widthMm" doc:"as the pattern was worked"`
 	ThicknessMm   float64 `json:"thicknessMm"`
 	Layers        float64 `json:"layers"`
@@ -40,6 +51,14 @@ type Bar struct {
 	DepthMm       float64 `json:"depthMm,omitempty" doc:"of a groove or pit, from each face"`
 	HalfWidthMm   float64 `json:"halfWidthMm,omitempty" doc:"of a groove"`
 	RadiusMm      float64 `json:"radiusMm,omitempty" doc:"of a pit"`
+	SliceMm       float64 `json:"sliceMm,omitempty" doc:"of a bar cut across: how thick its slices are"`
+	Fours         int     `json:"fours,omitempty" doc:"of a mosaic: so often four are laid to one"`
+	OnCorner      bool    `json:"onCorner,omitempty" doc:"it was turned on its corner first"`
+	Fill          *Fill   `json:"fill,omitempty" doc:"of cable and chain"`
+	FirstShare    float64 `json:"firstShare,omitempty" doc:"of cable and chain: how much is wire or link"`
+	// LaidWidthMm and LaidThicknessMm are the section of cable and chain as they were laid; that of the bar if not said.
+	LaidWidthMm     float64 `json:"laidWidthMm,omitempty"`
+	LaidThicknessMm float64 `json:"laidThicknessMm,omitempty"`
 
 	ForgedWidthMm     float64 `json:"forgedWidthMm" doc:"evened out to"`
 	ForgedThicknessMm float64 `json:"forgedThicknessMm"`
@@ -64,6 +83,15 @@ func (b *Bar) LayerAt(p Point) float64 {
 	switch b.Pattern {
 	case Twist:
 		return b.layer(b.untwisted(x, y, up*p.Side))
+	case EndGrain, Mosaic:
+		u, v := b.endOf(p)
+		if b.Pattern == Mosaic {
+			_, v = quartered(u, v, max(1, b.Fours), b.OnCorner)
+		}
+		return b.layer(v * half)
+	case Cable, Chain:
+		w, t := b.laidWide(), b.laidHigh()
+		return b.filledAt(x*(b.WidthMm*b.ThicknessMm)/(w*t), y*w/b.WidthMm, up*p.Side*t/b.ThicknessMm)
 	case Ladder:
 		up = p.DepthShare * (half - b.groove(x, p.Side))
 	case Pressed:
@@ -189,12 +217,27 @@ func (b *Bar) Validate() error {
 	case b.PitchMm < 0 || b.HalfWidthMm < 0 || b.RadiusMm < 0:
 		return bad("pitchMm", 0)
 	}
-	for _, p := range Patterns() {
-		if p == b.Pattern {
-			return nil
+	return b.validateKind(bad)
+}
+
+// validateKind looks at what only some patterns have.
+func (b *Bar) validateKind(bad func(string, float64) error) error {
+	if b.Pattern.Ends() && !(b.SliceMm >= leastSlice && b.SliceMm <= mostMm) {
+		return bad("sliceMm", leastSlice)
+	}
+	if b.Fours < 0 || b.Fours > mostFours {
+		return bad("fours", mostFours)
+	}
+	if b.Pattern.Filled() {
+		c := fact.NewCheck()
+		if b.Fill.validate(c, b.Pattern); c.Err() != nil || !(b.FirstShare > 0 && b.FirstShare < 1) {
+			return bad("fill", 0)
 		}
 	}
-	return bad("pattern", 0)
+	if !slices.Contains(Patterns(), b.Pattern) {
+		return bad("pattern", 0)
+	}
+	return nil
 }
 
 // ShearHeats is how many heats the twist takes so that the skin shears no more than it bears in

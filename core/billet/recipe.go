@@ -17,23 +17,30 @@ type Recipe struct {
 	Billet
 	WeldC    float64 `json:"weldC" doc:"welding heat"`
 	Flux     Flux    `json:"flux" enum:"borax,none,canister"`
-	Pattern  Pattern `json:"pattern" enum:"straight,twist,ladder,pressed,dimple"`
+	Pattern  Pattern `json:"pattern" enum:"straight,twist,ladder,pressed,dimple,endGrain,mosaic,cable,chain"`
 	Turns    float64 `json:"turnsPer100Mm,omitempty"`
 	Hand     Hand    `json:"hand,omitempty" enum:"right,left"`
 	PitchMm  float64 `json:"pitchMm,omitempty"`
 	DepthMm  float64 `json:"depthMm,omitempty"`
 	HalfMm   float64 `json:"halfWidthMm,omitempty"`
 	RadiusMm float64 `json:"radiusMm,omitempty"`
+	SliceMm  float64 `json:"sliceMm,omitempty" doc:"of a bar cut across: how thick its slices are"`
+	Fours    int     `json:"fours,omitempty" doc:"of a mosaic: so often four are laid to one"`
+	OnCorner bool    `json:"onCorner,omitempty" doc:"it was turned on its corner first"`
+	Fill     *Fill   `json:"fill,omitempty" doc:"cable or chain in place of layers"`
 	// Beside is how many bars of it lie side by side across the blade, each of the pattern; every
 	// second one twisted the other way where Alternate says so. Below them lies the edge bar.
 	Beside      int     `json:"beside,omitempty"`
 	Alternate   bool    `json:"alternate,omitempty"`
 	EdgeSteelID string  `json:"edgeSteelId,omitempty"`
 	EdgeMm      float64 `json:"edgeMm,omitempty" doc:"how much of the bar's width the edge bar is"`
+	EdgeWay     EdgeWay `json:"edgeWay,omitempty" enum:"below,wrapped,cleft"`
+	EdgeThickMm float64 `json:"edgeThickMm,omitempty" doc:"of a wrap, or of a bit in a cleft"`
 	// The bar that it is evened out to.
-	BarWidthMm     float64 `json:"barWidthMm"`
-	BarThicknessMm float64 `json:"barThicknessMm"`
-	Made           bool    `json:"made,omitempty" doc:"it was welded; else it is a plan"`
+	BarWidthMm     float64           `json:"barWidthMm"`
+	BarThicknessMm float64           `json:"barThicknessMm"`
+	By             forge.MachineKind `json:"by,omitempty" enum:"striker,powerHammer,press,rollingMill" doc:"what draws it; the hand if not said"`
+	Made           bool              `json:"made,omitempty" doc:"it was welded; else it is a plan"`
 }
 
 // Flux is what keeps the faces clean at welding heat.
@@ -69,10 +76,14 @@ type Outcome struct {
 	FireS    float64        `json:"fireS" doc:"of the welding heats"`
 	FuelG    float64        `json:"fuelG"`
 	TwistIn  int            `json:"twistHeats,omitempty" doc:"so many heats to twist it in"`
+	Slices   int            `json:"slices,omitempty" doc:"of a bar cut across"`
+	PouredMm float64        `json:"pouredMm,omitempty" doc:"of a can with powder: how high it is filled"`
 	Shares   []Share        `json:"shares" doc:"of each steel, by volume"`
 	Bar      *Bar           `json:"bar,omitempty"`
 	Findings []fact.Warning `json:"findings"`
 	JoinedG  float64        `json:"joinedG,omitempty" doc:"burnt off as bars and edge are welded to each other"`
+	Labour   *Labour        `json:"labour,omitempty" doc:"in the shop, by its first smith"`
+	Face     *Etched        `json:"face,omitempty" doc:"of the bar, a quarter of it ground off each face"`
 	Join     Join           `json:"-"`
 	// Laid are the layers of the bar from its underside, as shares of its thickness.
 	Laid []Layer `json:"laid"`
@@ -123,6 +134,7 @@ func (r *Recipe) Validate(c fact.Check) {
 	fact.OneOf(c, "flux", r.Flux, Borax, NoFlux, Canister)
 	fact.OneOf(c, "pattern", r.Pattern, Patterns()...)
 	fact.OneOf(c, "hand", r.Hand, "", Right, Left)
+	fact.OneOf(c, "by", r.By, append([]forge.MachineKind{""}, forge.MachineKinds()...)...)
 	c.Range("barWidthMm", r.BarWidthMm, 3, 200)
 	c.Range("barThicknessMm", r.BarThicknessMm, .8, 80)
 	c.Range("turnsPer100Mm", r.Turns, 0, 60)
@@ -142,7 +154,14 @@ func (r *Recipe) Validate(c fact.Check) {
 		}
 	}
 	c.Range("beside", float64(r.Beside), 0, mostBeside)
-	c.Range("edgeMm", r.EdgeMm, 0, r.BarWidthMm*mostEdgeShare)
+	c.Range("fours", float64(r.Fours), 0, mostFours)
+	least := 0.0
+	if r.Pattern.Ends() {
+		least = leastSlice
+	}
+	c.Range("sliceMm", r.SliceMm, least, 200)
+	r.Fill.validate(c, r.Pattern)
+	r.validateEdge(c)
 	if _, err := steel.Find(r.EdgeSteelID); err != nil && r.EdgeMm > 0 {
 		c.Fail("edgeSteelId", "field.steel", nil)
 	}
@@ -152,7 +171,11 @@ func (r *Recipe) Validate(c fact.Check) {
 	if c.Err() != nil {
 		return
 	}
-	if _, err := r.costed(nil).Run(); err != nil {
+	err := r.wholeSteps()
+	if err == nil {
+		_, err = r.costed(nil).Run()
+	}
+	if err != nil {
 		failAt(c, err)
 	}
 }
@@ -191,6 +214,7 @@ type weldings struct {
 func (r *Recipe) costed(w *weldings) *Billet {
 	b := r.Billet
 	b.Steps = append([]Step{}, r.Steps...)
+	r.filled(&b)
 	for i := range b.Steps {
 		if s := &b.Steps[i]; s.Kind == Weld && s.Heats > 0 {
 			s.LossFraction = 0
@@ -260,12 +284,17 @@ const (
 func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 	w := r.weld(fire)
 	b := r.costed(&w)
+	if err := r.wholeSteps(); err != nil {
+		return Outcome{}, err
+	}
 	states, err := b.Run()
 	out := Outcome{States: states, Lost: []Lost{}, Shares: []Share{}, Findings: []fact.Warning{}, Laid: []Layer{}}
 	if err != nil {
 		return out, err
 	}
 	last := states[len(states)-1]
+	made := last // as the pattern is worked
+	out.ends(r, fire, &last, &w)
 	out.joined(r, fire, &last, &w)
 	out.FireS, out.FuelG, out.Layers = w.fireS, w.fuel, last.Layers
 	out.LayerMm = r.BarThicknessMm / float64(max(1, last.Layers))
@@ -281,9 +310,13 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 	sum := map[string]float64{}
 	for _, l := range last.Laid {
 		out.Laid = append(out.Laid, Layer{l.SteelID, l.ThicknessMm / total})
-		sum[l.SteelID] += l.ThicknessMm / total
+		id := l.SteelID
+		if id == Rim { // the skin of a wire is of its steel
+			id = last.Laid[0].SteelID
+		}
+		sum[id] += l.ThicknessMm / total
 	}
-	edge := r.EdgeMm / r.BarWidthMm
+	edge := r.edgeMm2() / (r.BarWidthMm * r.BarThicknessMm)
 	for id := range sum {
 		sum[id] *= 1 - edge
 	}
@@ -295,14 +328,16 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 		out.Shares = append(out.Shares, Share{id, share, ToneOf(g)})
 	}
 	sort.Slice(out.Shares, func(i, j int) bool { return out.Shares[i].Share > out.Shares[j].Share })
-	bar := r.bar(&last)
+	bar := r.bar(&made)
+	bar.LaidWidthMm, bar.LaidThicknessMm = states[0].WidthMm, states[0].ThicknessMm
 	out.Bar = &bar
 	if bar.Validate() != nil {
 		out.Bar = nil
 	}
-	out.TwistIn = bar.ShearHeats(last.LengthMm) * max(1, r.Beside)
-	out.Join = Join{max(1, r.Beside), r.Alternate, r.EdgeSteelID, r.EdgeMm}
-	out.judge(r, &last)
+	out.TwistIn = bar.ShearHeats(made.LengthMm) * max(1, r.Beside)
+	out.Join = Join{max(1, r.Beside), r.Alternate, r.EdgeSteelID, r.EdgeMm, r.EdgeWay, r.EdgeThickMm}
+	out.PouredMm = r.PouredMm()
+	out.judge(r, &made)
 	return out, nil
 }
 
@@ -310,73 +345,9 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 func (r *Recipe) bar(last *State) Bar {
 	return Bar{
 		Pattern: r.Pattern, WidthMm: last.WidthMm, ThicknessMm: last.ThicknessMm, Layers: 1, TurnsPer100Mm: r.Turns, Hand: r.Hand, PitchMm: r.PitchMm,
-		DepthMm: r.DepthMm, HalfWidthMm: r.HalfMm, RadiusMm: r.RadiusMm, ForgedWidthMm: (r.BarWidthMm - r.EdgeMm) / float64(max(1, r.Beside)), ForgedThicknessMm: r.BarThicknessMm,
+		DepthMm: r.DepthMm, HalfWidthMm: r.HalfMm, RadiusMm: r.RadiusMm, SliceMm: r.SliceMm, Fours: r.Fours, OnCorner: r.OnCorner, Fill: r.Fill, FirstShare: last.Laid[0].ThicknessMm / last.ThicknessMm,
+		ForgedWidthMm: (r.BarWidthMm - r.belowMm()) / float64(max(1, r.Beside)), ForgedThicknessMm: r.BarThicknessMm,
 	}
 }
 
 func grams(mm3 float64) float64 { return mm3 * steel.DensityGPerCm3 / 1000 }
-
-// thinLayerMm is thinner than a grinder leaves standing (judgement).
-const thinLayerMm = .02
-
-// judge tells what of a recipe a smith should know.
-func (o *Outcome) judge(r *Recipe, last *State) {
-	find := func(code string, s fact.Severity, f fact.Figures) {
-		o.Findings = append(o.Findings, fact.Warning{Code: code, Severity: s, Figures: f})
-	}
-	var grades []steel.Grade
-	tones, over := map[Tone]bool{}, math.Inf(1)
-	for _, s := range o.Shares {
-		g, err := steel.Find(s.SteelID)
-		if err != nil {
-			continue
-		}
-		grades = append(grades, g)
-		tones[s.Tone] = true
-		if g.Assumed {
-			find("billet.unknown", fact.Warn, nil)
-		}
-		over = math.Min(over, g.ForgeHighC)
-	}
-	if r.WeldC > over {
-		find("billet.overPartner", fact.Warn, fact.Figures{"weldC": r.WeldC, "highC": over})
-	}
-	if len(tones) < 2 {
-		find("billet.noContrast", fact.Warn, nil)
-	}
-	low, high := math.Inf(1), 0.0
-	for _, g := range grades {
-		if g.AustenitiseC > 0 {
-			low, high = math.Min(low, g.AustenitiseC), math.Max(high, g.AustenitiseC)
-		}
-	}
-	if high-low > agreeK {
-		find("billet.hardenApart", fact.Warn, fact.Figures{"lowC": low, "highC": high})
-	}
-	if high == 0 {
-		find("billet.noneHardens", fact.Warn, nil)
-	}
-	bar := r.bar(last)
-	if bar.TooDeep() {
-		find("billet.tooDeep", fact.Warn, fact.Figures{"depthMm": r.DepthMm, "mostMm": last.ThicknessMm * mostDepthShare})
-	}
-	if o.TwistIn > 1 {
-		find("billet.twistHeats", fact.Note, fact.Figures{"heats": float64(o.TwistIn)})
-	}
-	if o.LayerMm < thinLayerMm {
-		find("billet.layersThin", fact.Note, fact.Figures{"layerMm": o.LayerMm})
-	}
-	if r.Pattern == Twist && (last.WidthMm/last.ThicknessMm > 1.3 || last.ThicknessMm/last.WidthMm > 1.3) {
-		find("billet.notSquare", fact.Warn, fact.Figures{"widthMm": last.WidthMm, "thicknessMm": last.ThicknessMm})
-	}
-	if r.Beside > 1 && r.Pattern != Twist && r.Alternate {
-		find("billet.alternate", fact.Note, nil)
-	}
-	thick := last.ThicknessMm * last.WidthMm
-	if r.patterned()/float64(max(1, r.Beside)) > thick {
-		find("billet.barThick", fact.Stop, fact.Figures{"widthMm": last.WidthMm, "thicknessMm": last.ThicknessMm})
-	}
-}
-
-// agreeK is by how much the hardening temperatures of partners may differ (judgement).
-const agreeK = 25

@@ -12,6 +12,12 @@ const (
 	Stars   Want = "stars"   // near the middle
 )
 
+// How wide a twist shows along the blade: from turn to turn.
+const (
+	WideTurns Want = "wide"
+	FineTurns Want = "fine"
+)
+
 // Wants lists them, from the skin inward.
 func Wants() []Want { return []Want{Stripes, Loops, Stars} }
 
@@ -22,7 +28,7 @@ var shows = map[Want][2]float64{Stripes: {.8, 1}, Loops: {.35, .65}, Stars: {0, 
 
 // Wish is whether a face shows what is wanted, and what would.
 type Wish struct {
-	Want  Want    `json:"want" enum:"stripes,loops,stars"`
+	Want  Want    `json:"want" enum:"stripes,loops,stars,wide,fine"`
 	Shows bool    `json:"shows"`
 	Now   float64 `json:"nowShare" doc:"of the forged thickness that is left, on the mean over the faces"`
 	Share float64 `json:"share" doc:"that would show it"`
@@ -30,8 +36,36 @@ type Wish struct {
 	FaceMm float64 `json:"faceMm,omitempty"`
 	// BarMm is the least thickness of the bar for it.
 	BarMm float64 `json:"barMm,omitempty"`
-	// Can: this bar is thick enough.
+	// Can: this bar is thick enough, or bears the turns.
 	Can bool `json:"can"`
+	// Turns are those that would show it, where it is one of how wide; and from turn to turn it is then
+	// so far along the blade.
+	Turns   float64 `json:"turnsPer100Mm,omitempty"`
+	PitchMm float64 `json:"pitchMm,omitempty"`
+}
+
+// A twist is wide from so far from turn to turn along the finished blade, and fine up to so far
+// (judgement); and in more heats nobody takes it.
+const (
+	widePitchMm    = 24.0
+	finePitchMm    = 11.0
+	mostTwistHeats = 6
+)
+
+// pitched tells how far it is from turn to turn on the finished blade, and what turns would make it wide or fine.
+func (b *Blade) pitched() []Wish {
+	stretch := b.Bar.WidthMm * b.Bar.ThicknessMm / (b.Bar.ForgedWidthMm * b.Bar.ForgedThicknessMm) * b.Finished.LengthMm() / math.Max(1, b.OnBarMm)
+	pitch := 100 / math.Max(1e-6, math.Abs(b.Bar.TurnsPer100Mm)) * stretch
+	ask := func(want Want, shows bool, atMm float64) Wish {
+		w := Wish{Want: want, Shows: shows, Can: true}
+		if !shows {
+			bar := b.Bar
+			bar.TurnsPer100Mm = 100 / atMm * stretch
+			w.Turns, w.PitchMm, w.Can = bar.TurnsPer100Mm, atMm, bar.ShearHeats(1) <= mostTwistHeats
+		}
+		return w
+	}
+	return []Wish{ask(WideTurns, pitch >= widePitchMm-1e-6, widePitchMm), ask(FineTurns, pitch <= finePitchMm+1e-6, finePitchMm)}
 }
 
 // leastFaceMm is the least that is left on a face: less and the hammer shows (judgement).
@@ -59,7 +93,7 @@ func (b *Blade) Wishes(barThicknessMm float64) []Wish {
 		}
 		out = append(out, x)
 	}
-	return out
+	return append(out, b.pitched()...)
 }
 
 // meanShare is the share of the forged thickness that is left, and the finished thickness, on the

@@ -65,6 +65,11 @@ func (h *handlers) billet(api huma.API) {
 			v, err := h.work.Wishes(ctx, in.Body.doc())
 			return answer(ctx, h, v, err)
 		})
+	huma.Register(api, op("planFaceSolid", http.MethodPost, "/plan/face/solid", "The finished blade of a document in the round, for its faces to be laid on"),
+		func(ctx context.Context, in *body[Doc]) (*body[Solid], error) {
+			m, err := h.work.Finished(ctx, in.Body.doc())
+			return answer(ctx, h, solidOf(m), err)
+		})
 	picture := func(ctx context.Context, in *faceFileIn) (name string, front, back billet.Etched, lengthMm float64, err error) {
 		p, err := h.work.Piece(ctx, in.ID)
 		if err != nil {

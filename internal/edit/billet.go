@@ -15,8 +15,16 @@ import (
 
 // laid sets a figure or a step of how a bar was laid: a usual one at first.
 func laid(d *doc.Stock, rest string, e Edit) *Problem {
-	if rest == "none" {
+	switch rest {
+	case "none":
 		d.Billet = nil
+		return nil
+	case "log":
+		return welded(d, e)
+	case "log.delete":
+		return without(&d.Welded, e)
+	case "etch":
+		d.EtchID = strings.TrimSpace(e.Text)
 		return nil
 	}
 	r := billet.NewRecipe("1084", "15N20")
@@ -47,10 +55,8 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		wrong = layFor(&r, e)
 	case "step.move":
 		wrong = moveStep(&r, e)
-	case "alternate":
-		wrong = yes(&r.Alternate, e)
-	case "edgeSteelId":
-		edgeBar(&r, e)
+	case "alternate", "onCorner", "edgeSteelId", "edgeWay", "pattern", "by":
+		wrong = laidChoice(&r, rest, e)
 	default:
 		if strings.HasSuffix(rest, "turnEverySecond") {
 			wrong = turned(&r, rest, e)
@@ -68,6 +74,27 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 	return wrong
 }
 
+// laidChoice sets what is chosen from a list, with what comes with it.
+func laidChoice(r *billet.Recipe, field string, e Edit) *Problem {
+	switch field {
+	case "alternate":
+		return yes(&r.Alternate, e)
+	case "onCorner":
+		return yes(&r.OnCorner, e)
+	case "edgeSteelId":
+		edgeBar(r, e)
+	case "edgeWay":
+		edgeWay(r, e)
+	case "pattern":
+		return patternOf(r, e)
+	case "by":
+		if r.By = forge.MachineKind(strings.TrimSpace(e.Text)); r.By == "hand" {
+			r.By = ""
+		}
+	}
+	return nil
+}
+
 // edgeBar is of another steel, a quarter of the bar at first; or there is none.
 func edgeBar(r *billet.Recipe, e Edit) {
 	if r.EdgeSteelID = strings.TrimSpace(e.Text); r.EdgeSteelID == "" || r.EdgeSteelID == "none" {
@@ -75,6 +102,119 @@ func edgeBar(r *billet.Recipe, e Edit) {
 	} else if r.EdgeMm == 0 {
 		r.EdgeMm = r.BarWidthMm / 4
 	}
+}
+
+// edgeWay is how the steel of the edge meets the rest; a wrap and a bit are usual ones at first.
+func edgeWay(r *billet.Recipe, e Edit) {
+	r.EdgeWay = billet.EdgeWay(strings.TrimSpace(e.Text))
+	switch r.EdgeWay {
+	case billet.Wrapped:
+		r.EdgeThickMm = r.BarThicknessMm / 5
+	case billet.Cleft:
+		r.EdgeThickMm = r.BarThicknessMm / 2
+	default:
+		r.EdgeWay, r.EdgeThickMm = "", 0
+	}
+}
+
+// patternOf is another pattern, with what it cannot do without as it usually is. Steps that only layers
+// have go where there are none.
+func patternOf(r *billet.Recipe, e Edit) *Problem {
+	p := billet.Pattern(strings.TrimSpace(e.Text))
+	if !slices.Contains(billet.Patterns(), p) {
+		return problemAt(e, "field.choice", -1)
+	}
+	r.Pattern = p
+	if p.Ends() {
+		if r.SliceMm == 0 {
+			r.SliceMm = 12
+		}
+		r.Turns, r.Fours = 0, 0
+		if p == billet.Mosaic {
+			r.Fours, r.OnCorner = 1, true
+		}
+	}
+	if p == billet.Ladder || p == billet.Pressed || p == billet.Dimple {
+		usual := func(v *float64, mm float64) {
+			if *v == 0 {
+				*v = mm
+			}
+		}
+		usual(&r.PitchMm, 10)
+		usual(&r.DepthMm, 1.5)
+		usual(&r.HalfMm, 4)
+		usual(&r.RadiusMm, 4)
+	}
+	if !p.Filled() {
+		r.Fill = nil
+		return nil
+	}
+	r.Fill = billet.UsualFill(p)
+	if p == billet.Cable && r.Turns == 0 {
+		r.Turns = 4 // the lay of a usual rope
+	}
+	r.Steps = slices.DeleteFunc(r.Steps, func(s billet.Step) bool {
+		return s.Kind == billet.Clean || s.Kind == billet.Restack || s.Kind == billet.Fold
+	})
+	if p == billet.Chain {
+		r.Flux, r.WidthMm = billet.Canister, r.Fill.CanMm
+		if len(r.Stack) < 2 {
+			r.Stack = append(r.Stack, billet.Layer{SteelID: "15N20", ThicknessMm: 1})
+		}
+	}
+	return nil
+}
+
+// welded is what happened to a billet: "kind; millimetres or layers; words". A split and what was
+// salvaged come off a bar that is welded.
+func welded(d *doc.Stock, e Edit) *Problem {
+	p := strings.SplitN(e.Text, ";", 3)
+	w := doc.Welded{Kind: strings.TrimSpace(p[0])}
+	if !slices.Contains(doc.WeldedKinds(), w.Kind) {
+		return problemAt(e, "field.choice", 0)
+	}
+	if len(d.Welded) >= doc.MostWelded {
+		return problemAt(e, "billet.logFull", -1)
+	}
+	if len(p) > 1 && strings.TrimSpace(p[1]) != "" {
+		if bad := muchOf(&w, p[1], e, len(p[0])+1); bad != nil {
+			return bad
+		}
+	}
+	if len(p) > 2 {
+		w.Words = strings.TrimSpace(p[2])
+	}
+	if w.Kind == "note" && w.Words == "" {
+		return problemAt(e, "billet.logWords", -1)
+	}
+	if w.Kind == "split" || w.Kind == "salvaged" {
+		barOf(d, e.fire) // laid in the same breath it has no length yet
+		switch made := d.Billet != nil && d.Billet.Made; {
+		case w.Mm < 0 || made && w.Mm >= d.Piece.LengthMm:
+			at := problemAt(e, "billet.logLong", len(p[0])+1)
+			at.Figures = fact.Figures{"limitMm": d.Piece.LengthMm}
+			return at
+		case made:
+			d.Piece.LengthMm -= w.Mm
+		}
+	}
+	d.Welded = append(slices.Clone(d.Welded), w)
+	return nil
+}
+
+// muchOf reads how much: layers are counted, all else is a length of the bar.
+func muchOf(w *doc.Welded, text string, e Edit, offset int) *Problem {
+	if w.Kind != "layers" {
+		mm, bad := Length(e, text, offset)
+		w.Mm = mm
+		return bad
+	}
+	n, err := strconv.Atoi(strings.TrimSpace(text))
+	if err != nil || n < 0 || n > billet.MostLayers {
+		return problemAt(e, "billet.logLayers", offset)
+	}
+	w.Layers = n
+	return nil
 }
 
 // capped lays the lowest layer on top too, or nothing.
@@ -114,7 +254,7 @@ func layFor(r *billet.Recipe, e Edit) *Problem {
 		return bad
 	}
 	want := billet.Wanted{Layers: n, LengthMm: long}
-	out, err := r.For(want, forge.NewFire())
+	out, err := r.For(want, e.fire)
 	var wrong *billet.Error
 	if errors.As(err, &wrong) {
 		at := e
@@ -162,11 +302,11 @@ func addStep(r *billet.Recipe, e Edit) *Problem {
 }
 
 // barOf is the bar that a billet comes to: its steel is the one it has most of.
-func barOf(d *doc.Stock) {
+func barOf(d *doc.Stock, fire forge.Fire) {
 	if d.Billet == nil || d.Billet.Made && d.Piece.LengthMm > 0 {
 		return // one that was welded is as long as it was measured, or as what was cut left it
 	}
-	o, err := d.Billet.Out(forge.NewFire())
+	o, err := d.Billet.Out(fire)
 	if err != nil || len(o.Shares) == 0 {
 		return // Validate says so
 	}

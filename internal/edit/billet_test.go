@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"coldember/core/billet"
+	"coldember/core/forge"
 	"coldember/core/quantity"
 	"coldember/core/stock"
 	"coldember/internal/doc"
@@ -21,7 +22,7 @@ func TestABilletIsTyped(t *testing.T) {
 		{Field: "billet.widthMm", Text: "1 1/2", Units: quantity.Imperial},
 		{Field: "billet.turnsPer100Mm", Text: "7", Units: quantity.Imperial},
 		{Field: "billet.step.move", Text: "3; 1", Units: quantity.Imperial},
-	})
+	}, forge.NewFire())
 	require.NoError(t, err)
 	assert.InDelta(t, 38.1, d.Billet.WidthMm, 1e-9)
 	assert.InDelta(t, 7, d.Billet.Turns, 0, "turns have no unit")
@@ -33,16 +34,16 @@ func TestABilletIsTyped(t *testing.T) {
 	}
 	assert.Equal(t, []billet.Kind{billet.Clean, billet.Crop, billet.Weld, billet.Draw}, kinds(d.Billet))
 
-	laid, err := edit.Stock(d, []edit.Edit{{Field: "billet.for", Text: "41; 8 1/4", Units: quantity.Imperial}})
+	laid, err := edit.Stock(d, []edit.Edit{{Field: "billet.for", Text: "41; 8 1/4", Units: quantity.Imperial}}, forge.NewFire())
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, laid.Piece.LengthMm, 8.25*25.4)
 	assert.Less(t, laid.Piece.LengthMm, 8.25*25.4+10)
 	assert.Equal(t, []billet.Kind{billet.Clean, billet.Crop, billet.Weld, billet.Draw}, kinds(d.Billet), "and what was is as it was")
 
 	for text, code := range map[string]string{"41": "billet.wantParts", "many; 200": "billet.wantParts", "0; 200": "billet.wantLayers", "41; 4000": "billet.wantLong"} {
-		_, err := edit.Stock(d, one("billet.for", text))
+		_, err := edit.Stock(d, one("billet.for", text), forge.NewFire())
 		assert.Equal(t, code, problem(t, err).Code, text)
 	}
-	_, err = edit.Stock(d, one("billet.step.move", "3; 9"))
+	_, err = edit.Stock(d, one("billet.step.move", "3; 9"), forge.NewFire())
 	assert.Equal(t, "billet.step.move", problem(t, err).Field)
 }

@@ -5,7 +5,9 @@ import (
 	"errors"
 
 	"coldember/core/billet"
+	"coldember/core/blade"
 	"coldember/core/fact"
+	"coldember/core/forge"
 	"coldember/core/planner"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -23,7 +25,33 @@ func (w *Work) BilletOf(ctx context.Context, r billet.Recipe) (billet.Outcome, e
 		return billet.Outcome{}, edit.Invalid(err)
 	}
 	out, err := r.Out(shop.Doc.Fire)
-	return out, billetError(err)
+	if err != nil {
+		return out, billetError(err)
+	}
+	if face, ok := out.BarFace(); ok {
+		out.Face = &face
+	}
+	setup := forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: shop.Doc.Fire}
+	if len(shop.Doc.Smiths) > 0 {
+		setup.Smith = shop.Doc.Smiths[0].Smith
+	}
+	if g, ok := out.Grade(); ok {
+		setup.Steel = g
+		l := r.Labour(ctx, &out, setup, machineOf(setup.Smith, r.By))
+		out.Labour = &l
+	}
+	return out, ctx.Err()
+}
+
+// machineOf is a smith's own machine of a kind, or a usual one; nil is the hand.
+func machineOf(s forge.Smith, kind forge.MachineKind) *forge.Machine {
+	switch {
+	case kind == "":
+		return nil
+	case s.Machine != nil && s.Machine.Kind == kind:
+		return s.Machine
+	}
+	return forge.NewMachine(kind)
 }
 
 func billetError(err error) error {
@@ -89,6 +117,19 @@ func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (out Etching, o
 		out.Core = &c
 	}
 	return out, true, nil
+}
+
+// Finished is the finished blade of a document in the round, flat.
+func (w *Work) Finished(ctx context.Context, d doc.Piece) (blade.Mesh, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return blade.Mesh{}, err
+	}
+	f, err := planner.FinishWork(&d.Request, p)
+	if err != nil {
+		return blade.Mesh{}, err
+	}
+	return f.Steel.Finished.Mesh(), nil
 }
 
 // Wishes are what the blade of a document can be made to show; none where its bar is not twisted.

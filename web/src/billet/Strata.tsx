@@ -10,7 +10,7 @@ const tones: Record<string, string> = { bright: "#d9dde0", dark: "#3b4247", grey
 const wide = 620;
 
 /** The billet from the side after every step, all on one scale: layer on layer, as long as it then is. */
-export function Strata({ outcome }: { outcome: Outcome }) {
+export function Strata({ outcome, filled }: { outcome: Outcome; filled: boolean }) {
   const units = useUnits();
   const longest = Math.max(...outcome.states.map((s) => s.lengthMm), 1);
   const k = wide / longest;
@@ -23,7 +23,7 @@ export function Strata({ outcome }: { outcome: Outcome }) {
           <span className="flex flex-wrap items-baseline gap-x-3">
             <span className="narrow text-lg">{told(`step.${s.step}`)}</span>
             <span className="text-quiet">
-              {say("billet.state", {
+              {say(filled ? "billet.stateFilled" : "billet.state", {
                 w: print.length(s.widthMm, units),
                 t: print.thickness(Math.round(s.thicknessMm * 100) / 100, units),
                 l: print.length(s.lengthMm, units),
@@ -31,7 +31,7 @@ export function Strata({ outcome }: { outcome: Outcome }) {
               })}
             </span>
           </span>
-          <Side state={s} k={k} tone={tone} />
+          <Side state={filled ? { ...s, drawn: [{ steel: "", thicknessMm: s.thicknessMm }] } : s} k={k} tone={tone} />
         </li>
       ))}
     </ol>
@@ -61,7 +61,7 @@ function Side({ state: s, k, tone }: { state: State; k: number; tone: Map<string
               y={y}
               width={s.lengthMm * k}
               height={(l.thicknessMm / s.thicknessMm) * high}
-              fill={tone.get(l.steel)}
+              fill={tone.get(l.steel) ?? tones.grey}
             />
           );
         })

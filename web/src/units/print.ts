@@ -36,6 +36,9 @@ const thickness = (mm: number, s: System) => (inches(s) ? `${(mm / 25.4).toFixed
 const temperature = (c: number, s: System) =>
   fahrenheit(s) ? `${Math.round((c * 1.8 + 32) / 10) * 10} °F` : `${Math.round(c / 5) * 5} °C`;
 
+/** A difference of temperatures. */
+const apart = (k: number, s: System) => (fahrenheit(s) ? `${Math.round(k * 1.8)} °F` : `${Math.round(k)} °C`);
+
 function mass(g: number, s: System): string {
   if (inches(s))
     return Math.abs(g) >= 1000 * lb ? `${trim(g / 1000 / lb, 2)} lb` : `${trim((g * 16) / 1000 / lb, 1)} oz`;
@@ -139,6 +142,7 @@ export const print = {
   length,
   thickness,
   temperature,
+  apart,
   mass,
   volume,
   duration,

@@ -1,35 +1,40 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { api, ask } from "../../api/client";
-import { useUnits } from "../../api/hooks";
-import type { components } from "../../api/schema";
-import { useDraftState } from "../../draft/context";
+import { useStock, useUnits } from "../../api/hooks";
+import { Etching } from "../../bench/Etching";
+import { useDraft, useDraftState } from "../../draft/context";
 import { say } from "../../text/say";
 import { Pick } from "../../ui/Pick";
+import { Sheet } from "../../ui/Sheet";
 import { print } from "../../units/print";
 
 import { Wishes } from "./Wishes";
 
-type Etched = components["schemas"]["BilletEtched"];
+const FaceRound = lazy(() => import("./FaceRound"));
+
 const stepMm = 0.05;
 /** While the slider is dragged a coarse face is enough; once it rests, a fine one. */
 const coarse: [number, number] = [300, 50];
 const fine: [number, number] = [1200, 200];
-const restMs = 150;
+const restMs = 60;
 
 /** Both faces of a blade of a patterned bar as they etch, as deep as they will be ground. */
 export function FaceDrawn() {
   const { piece, doc } = useDraftState();
+  const draft = useDraft();
   const units = useUnits();
   const [steps, setSteps] = useState(0);
-  const [ground, setGround] = useState(false);
+  const [bevels, setBevels] = useState<"forged" | "ground" | "both">("forged");
+  const [round, setRound] = useState(false);
+  const ground = bevels === "ground";
   const [rests, setRests] = useState(true);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it rests anew after each change
   useEffect(() => {
     setRests(false);
     const t = setTimeout(() => setRests(true), restMs);
     return () => clearTimeout(t);
-  }, [steps, ground]);
+  }, [steps, bevels]);
   const deeperMm = steps * stepMm;
   const [nx, ny] = rests ? fine : coarse;
   const face = useQuery({
@@ -42,6 +47,25 @@ export function FaceDrawn() {
       ),
     placeholderData: (last) => last,
   });
+  const other = useQuery({
+    queryKey: ["face", piece.id, piece.version, deeperMm, true, nx],
+    enabled: bevels === "both",
+    queryFn: () =>
+      ask(
+        api.POST("/api/v1/plan/face", {
+          body: { doc: piece.doc, deeperMm, ground: true, nx: nx ?? 300, ny: ny ?? 50 },
+        }),
+      ),
+    placeholderData: (last) => last,
+  });
+  const solid = useQuery({
+    queryKey: ["faceSolid", piece.id, piece.version],
+    enabled: round,
+    queryFn: () => ask(api.POST("/api/v1/plan/face/solid", { body: piece.doc })),
+  });
+  const item = (useStock().data ?? []).find((s) => s.id === doc.stockId);
+  const etchId = item?.etchId;
+  const laidAnew = item?.billet && JSON.stringify(item.billet) !== JSON.stringify(doc.request.billet);
   const f = face.data;
   if (!f?.front || !f.back) return null;
   const mm = print.thickness(Math.round(Math.abs(deeperMm) * 100) / 100, units);
@@ -67,13 +91,17 @@ export function FaceDrawn() {
         <Pick
           label={say("face.ground")}
           field="face-ground"
-          value={ground ? "ground" : "forged"}
+          value={bevels}
           options={[
             { value: "forged", label: say("face.forged") },
             { value: "ground", label: say("face.groundIn") },
+            { value: "both", label: say("face.both") },
           ]}
-          onPick={(v) => setGround(v === "ground")}
+          onPick={(v) => setBevels(v === "ground" || v === "both" ? v : "forged")}
         />
+        <button type="button" className="press" data-testid="face-in-round" onClick={() => setRound(true)}>
+          {say("face.inRound")}
+        </button>
         <a
           className="press"
           href={`/api/v1/pieces/${piece.id}/face.png?deeperMm=${deeperMm}&ground=${ground}`}
@@ -89,9 +117,49 @@ export function FaceDrawn() {
           SVG
         </a>
       </div>
+      {laidAnew && (
+        <p className="mb-2 flex flex-wrap items-center gap-3 border-l-2 border-ember pl-3" data-testid="laid-anew">
+          {say("face.laidAnew")}
+          <button type="button" className="press" onClick={() => draft.choose("stockId", item.id)}>
+            {say("face.takeIt")}
+          </button>
+        </p>
+      )}
       <Wishes />
-      <One name="front" e={f.front} lengthMm={doc.request.design.lengthMm} />
-      <One name="back" e={f.back} lengthMm={doc.request.design.lengthMm} />
+      <Etching
+        name="front"
+        label={bevels === "both" ? say("face.forged") : undefined}
+        e={f.front}
+        lengthMm={doc.request.design.lengthMm}
+      />
+      {bevels === "both" && other.data?.front ? (
+        <Etching
+          name="ground"
+          label={say("face.groundIn")}
+          e={other.data.front}
+          lengthMm={doc.request.design.lengthMm}
+        />
+      ) : (
+        <Etching name="back" e={f.back} lengthMm={doc.request.design.lengthMm} />
+      )}
+      {etchId && (
+        <figure className="mb-2">
+          <figcaption className="text-quiet">{say("face.etched")}</figcaption>
+          <img
+            src={`/api/v1/pictures/${etchId}`}
+            alt={say("face.etched")}
+            className="max-h-64 w-full object-contain object-left"
+            data-testid="face-etch"
+          />
+        </figure>
+      )}
+      <Sheet open={round} onClose={() => setRound(false)} title={say("face.title")} wide>
+        {round && solid.data && (
+          <Suspense fallback={<p className="text-quiet">{say("ui.loading")}</p>}>
+            <FaceRound solid={solid.data} front={f.front} back={f.back} lengthMm={doc.request.design.lengthMm} />
+          </Suspense>
+        )}
+      </Sheet>
       {f.core && (
         <p className={f.core.edgeIn ? "" : "border-l-2 border-ember pl-3"} data-testid="core" data-in={f.core.edgeIn}>
           {say(f.core.edgeIn ? "face.coreIn" : "face.coreOut", {
@@ -115,51 +183,5 @@ export function FaceDrawn() {
       )}
       <p className="mt-1 text-sm text-quiet">{say("face.note")}</p>
     </section>
-  );
-}
-
-function One({ name, e, lengthMm }: { name: "front" | "back"; e: Etched; lengthMm: number }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const [zoom, setZoom] = useState(1);
-  useEffect(() => {
-    const c = canvas.current?.getContext("2d");
-    if (!c) return;
-    const raw = atob(e.pixels);
-    const img = c.createImageData(e.nx, e.ny);
-    for (let i = 0; i < raw.length; i++) {
-      const v = raw.charCodeAt(i);
-      img.data[4 * i] = img.data[4 * i + 1] = img.data[4 * i + 2] = v;
-      img.data[4 * i + 3] = v > 0 ? 255 : 0;
-    }
-    c.putImageData(img, 0, 0);
-  }, [e]);
-  return (
-    <figure className="mb-2">
-      <figcaption className="flex items-center gap-2 text-quiet">
-        {say(name === "front" ? "face.front" : "face.back")}
-        <button
-          type="button"
-          className="press press-plain min-h-9 !px-2"
-          onClick={() => setZoom(zoom >= 8 ? 1 : zoom * 2)}
-        >
-          × {zoom}
-        </button>
-      </figcaption>
-      <div className="overflow-auto" style={{ maxHeight: "70vh" }}>
-        <canvas
-          ref={canvas}
-          width={e.nx}
-          height={e.ny}
-          data-testid={`face-${name}`}
-          style={{
-            width: `${zoom * 100}%`,
-            aspectRatio: lengthMm / Math.max(1, e.toY - e.fromY),
-            imageRendering: zoom > 2 ? "pixelated" : "auto",
-          }}
-          role="img"
-          aria-label={say(name === "front" ? "face.front" : "face.back")}
-        />
-      </div>
-    </figure>
   );
 }

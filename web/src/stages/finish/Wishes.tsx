@@ -23,6 +23,13 @@ export function Wishes() {
           <span className="narrow w-32 text-lg">{told(`wish.${w.want}`)}</span>
           {w.shows ? (
             <span className="text-quiet">{say("wish.shows")}</span>
+          ) : w.turnsPer100Mm ? (
+            <span className="text-quiet">
+              {say(w.can ? "wish.turns" : "wish.turnsNot", {
+                turns: Math.round(w.turnsPer100Mm * 10) / 10,
+                pitch: print.length(Math.round(w.pitchMm ?? 0), units),
+              })}
+            </span>
           ) : w.can ? (
             <>
               <span>{say("wish.takes", { face: print.thickness(w.faceMm ?? 0, units) })}</span>
