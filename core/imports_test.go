@@ -27,11 +27,13 @@ var allowed = map[string][]string{
 	"whatif":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "review", "route", "section", "steel", "stock", "thermal"},
 	"session":  {"fact", "forge", "harden", "plan", "quantity", "steel", "thermal"},
 	"simulate": {"fact", "harden", "plan", "planner", "session", "steel", "whatif"},
-	"harden":   {"fact", "steel", "thermal"},
-	"billet":   {"fact", "blade", "forge", "section", "steel"},
-	"finish":   {"fact", "blade", "section", "steel"},
-	"cutting":  {"fact"}, "nest": {"fact", "stock"},
-	"calc": {"fact", "billet", "blade", "cutting", "finish", "forge", "harden", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
+	"learn":    {"fact", "forge", "plan", "session"},
+	"replan":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "session", "steel"},
+	"harden":   {"fact", "steel", "thermal"}, "photo": {},
+	"billet":  {"fact", "blade", "forge", "section", "steel"},
+	"finish":  {"fact", "blade", "section", "steel"},
+	"cutting": {"fact"}, "nest": {"fact", "stock"},
+	"calc": {"fact", "billet", "blade", "cutting", "finish", "forge", "harden", "learn", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share
 	"planner/plantest": {"fact", "blade", "forge", "plan", "planner", "section", "steel", "stock"},
 }

@@ -22,7 +22,7 @@ func TestACopyIsMadeAndPutBack(t *testing.T) {
 	s.until("no copies yet", `document.querySelector("[data-testid=copies]").textContent.includes("no copies yet")`)
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Make a copy now')]")))
 	s.until("a copy", `document.querySelectorAll("[data-testid=copies] li").length === 1`)
-	assert.Contains(t, s.text("[data-testid=copies] li"), "9 pieces")
+	assert.Contains(t, s.text("[data-testid=copies] li"), "20 pieces")
 	if file := os.Getenv("SHOT"); file != "" {
 		js[bool](s, `(document.querySelector("[data-testid=copies]").scrollIntoView(), true)`)
 		png, err := s.Shot()
@@ -33,7 +33,7 @@ func TestACopyIsMadeAndPutBack(t *testing.T) {
 	other.until("it is archived", `document.querySelectorAll("main li a").length === 8`)
 
 	s.do(chromedp.Click(chromedp.Search("//button[contains(., 'Put back')]")))
-	s.until("it asks", `document.querySelector("[role=dialog]")?.textContent.includes("9 pieces")`)
+	s.until("it asks", `document.querySelector("[role=dialog]")?.textContent.includes("20 pieces")`)
 	if file := os.Getenv("SHOT2"); file != "" {
 		png, err := s.Shot()
 		require.NoError(t, err)

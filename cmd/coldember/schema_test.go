@@ -55,7 +55,7 @@ func TestAPackedShopMeetsItsSchema(t *testing.T) {
 
 	out, err := command(t, "", "unpack", packed, "--data", filepath.Join(dir, "new.db"))
 	require.NoError(t, err)
-	assert.Contains(t, out, "9 pieces")
+	assert.Contains(t, out, "20 pieces")
 }
 
 // TestAPatternFileMeetsItsSchema, and one with a field that is misspelt does not.

@@ -59,7 +59,7 @@ var kinds = map[string]kind{
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
 	"arm": run(calcArm), "coverage": run(calcCoverage), "stroke": run(calcStroke),
 	"size": run(calcSize), "temper": run(calcTemper),
-	"harden": run(calcHarden), "window": run(calcWindow), "draw": run(calcDraw), "grain": run(calcGrain), "dip": run(calcDip), "billet": run(calcBillet), "pattern": run(calcPattern), "largest": run(calcLargest),
+	"harden": run(calcHarden), "window": run(calcWindow), "draw": run(calcDraw), "grain": run(calcGrain), "dip": run(calcDip), "learn": run(calcLearn), "billet": run(calcBillet), "pattern": run(calcPattern), "largest": run(calcLargest),
 	"nest":    runLong(func(ctx context.Context, j nest.Job) (any, error) { return nest.Lay(ctx, j) }),
 	"cutplan": runLong(func(ctx context.Context, j cutting.Job) (any, error) { return cutting.Lay(ctx, j) }),
 }

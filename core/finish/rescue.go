@@ -66,7 +66,7 @@ func Still(w *Work, others []Other) []Way {
 		return out
 	}
 	take(r.search("thinner", 1-leastThick, func(f float64) (blade.Design, float64, float64, fact.Figures) {
-		d := thinner(w.Design, 1-f)
+		d := w.Design.Thinner(1 - f)
 		return d, 0, 0, fact.Figures{"spineMm": d.SpineMm, "wasMm": w.Design.SpineMm}
 	}))
 	take(r.search("spineLower", 1-leastHigh, func(f float64) (blade.Design, float64, float64, fact.Figures) {
@@ -74,19 +74,19 @@ func Still(w *Work, others []Other) []Way {
 		// the faces stay as they are, so that the new spine is as thick as they are there
 		heel := r.was.SectionAt(r.was.LengthMm() * .97)
 		k := heel.ThicknessAt(heel.HeightMm*(1-f)) / heel.ThicknessAt(heel.HeightMm)
-		return thinner(lower(w.Design, by), math.Min(1, k)), 0, -by, fact.Figures{"byMm": by, "heightMm": w.Design.HeightMm - by}
+		return w.Design.Lower(by).Thinner(math.Min(1, k)), 0, -by, fact.Figures{"byMm": by, "heightMm": w.Design.HeightMm - by}
 	}))
 	take(r.search("edgeHigher", 1-leastHigh, func(f float64) (blade.Design, float64, float64, fact.Figures) {
 		by := w.Design.HeightMm * f
-		return lower(w.Design, by), 0, 0, fact.Figures{"byMm": by, "heightMm": w.Design.HeightMm - by}
+		return w.Design.Lower(by), 0, 0, fact.Figures{"byMm": by, "heightMm": w.Design.HeightMm - by}
 	}))
 	take(r.search("shorter", 1-leastLong, func(f float64) (blade.Design, float64, float64, fact.Figures) {
 		by := w.Design.LengthMm * f
-		return shorter(w.Design, by), 0, 0, fact.Figures{"byMm": by, "lengthMm": w.Design.LengthMm - by}
+		return w.Design.Shorter(by), 0, 0, fact.Figures{"byMm": by, "lengthMm": w.Design.LengthMm - by}
 	}))
 	take(r.search("heelForward", 1-leastLong, func(f float64) (blade.Design, float64, float64, fact.Figures) {
 		by := w.Design.LengthMm * f
-		d := shorter(w.Design, by)
+		d := w.Design.Shorter(by)
 		d.Ricasso.LengthMm += by
 		return d, by, 0, fact.Figures{"byMm": by, "lengthMm": d.LengthMm, "ricassoMm": d.Ricasso.LengthMm}
 	}))
@@ -146,7 +146,7 @@ func (r *rescue) pattern(o Other) *Way {
 			continue
 		}
 		for _, thin := range []float64{1, .85, .7} {
-			if way := r.try("pattern", thinner(d, thin), 0, 0, fact.Figures{"lengthMm": d.LengthMm, "heightMm": d.HeightMm}); way != nil {
+			if way := r.try("pattern", d.Thinner(thin), 0, 0, fact.Figures{"lengthMm": d.LengthMm, "heightMm": d.HeightMm}); way != nil {
 				way.Name = o.Name
 				return way
 			}
@@ -255,28 +255,4 @@ func (s *Steel) holds(pits []Pit) bool {
 		}
 	}
 	return true
-}
-
-func thinner(d blade.Design, k float64) blade.Design {
-	d.SpineMm, d.TipMm, d.MidMm = d.SpineMm*k, d.TipMm*k, d.MidMm*k
-	nodes := make([]blade.TaperNode, len(d.TaperNodes))
-	for i, n := range d.TaperNodes {
-		n.ThicknessMm *= k
-		nodes[i] = n
-	}
-	if d.TaperNodes = nodes; len(nodes) == 0 {
-		d.TaperNodes = nil
-	}
-	return d
-}
-
-func lower(d blade.Design, by float64) blade.Design {
-	d.HeightMm -= by
-	d.Ricasso.HeightMm = math.Max(d.Tang.HeightAtShoulderMm+2, d.Ricasso.HeightMm-by)
-	return d
-}
-
-func shorter(d blade.Design, by float64) blade.Design {
-	d.LengthMm -= by
-	return d
 }

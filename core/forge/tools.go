@@ -49,6 +49,11 @@ type Smith struct {
 	// PeenLengthMm is how long the peen is, which is its contact when it lies along the bar.
 	PeenLengthMm float64 `json:"peenLengthMm"`
 
+	// EnergyFactor is what a blow of this arm does over the law's, and BendFactor what its bevels
+	// rise; 0 is 1.
+	EnergyFactor float64 `json:"-"`
+	BendFactor   float64 `json:"-"`
+
 	// SpreadFactor is the share that goes into width over the law's; 0 is 1.
 	SpreadFactor float64 `json:"-"`
 
@@ -104,7 +109,12 @@ func UsefulJ(hammerKg, speedMPerS, anvilKg, restitution float64) float64 {
 
 // UsefulJ is the smith's blow, misses counted.
 func (h Smith) UsefulJ() float64 {
-	return UsefulJ(h.HammerKg, h.SpeedMPerS, h.AnvilKg, h.Restitution) * h.LandShare
+	return h.blowJ() * h.LandShare
+}
+
+// blowJ is the energy of a blow that lands well.
+func (h Smith) blowJ() float64 {
+	return UsefulJ(h.HammerKg, h.SpeedMPerS, h.AnvilKg, h.Restitution) * factor(h.EnergyFactor)
 }
 
 // Fire is a forge.
@@ -288,6 +298,9 @@ func (h Smith) MostSpread(m Method, widthMm float64) float64 {
 	}
 	return most * factor(h.SpreadFactor)
 }
+
+// Bends is the bend factor of this hand.
+func (h Smith) Bends() float64 { return BendFactor * factor(h.BendFactor) }
 
 // factor is a factor that is one where it is not known.
 func factor(f float64) float64 {

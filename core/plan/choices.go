@@ -84,12 +84,15 @@ type Choices struct {
 	First   First        `json:"first,omitempty" enum:"point,tang" doc:"point if not said"`
 	Taper   Taper        `json:"taper,omitempty" enum:"forged,ground" doc:"forged if not said"`
 
-	Tools        []ToolUse    `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
-	Corners      Corners      `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
-	Notch        Notch        `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
-	Soften       bool         `json:"soften,omitempty" doc:"held below the critical point after the cycles, to be drilled and bent cold"`
-	Even         Even         `json:"even,omitempty" enum:"forgeLow,stored,kiln" doc:"how it is brought to an even heat; in the forge run low if not said"`
-	Harden       Harden       `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
+	Tools   []ToolUse `json:"tools,omitempty" doc:"where the smith takes another tool than the planner"`
+	Corners Corners   `json:"corners,omitempty" enum:"first,left" doc:"first if not said"`
+	Notch   Notch     `json:"notch,omitempty" enum:"cut,forged" doc:"how a finger notch is made; cut if not said"`
+	Soften  bool      `json:"soften,omitempty" doc:"held below the critical point after the cycles, to be drilled and bent cold"`
+	Even    Even      `json:"even,omitempty" enum:"forgeLow,stored,kiln" doc:"how it is brought to an even heat; in the forge run low if not said"`
+	Harden  Harden    `json:"harden,omitempty" enum:"later,forged" doc:"when it is hardened; later, once ground, if not said"`
+	// ByTable: by the laws alone, whatever the shop's book taught.
+	ByTable bool `json:"byTable,omitempty"`
+
 	SteelPattern SteelPattern `json:"steelPattern,omitempty" enum:"none,quarter,middle" doc:"what of a patterned steel is to show; none if not said"`
 	Start        Start        `json:"start,omitempty" enum:"bar,sheet" doc:"drawn from the bar, or cut out of the sheet that it is and then forged; from the bar if not said"`
 	RodWeld      RodWeld      `json:"rodWeld,omitempty" enum:"arc,fire" doc:"how a rod is welded on; by arc, cold, if not said"`

@@ -85,6 +85,8 @@ type Plan struct {
 	Version     int                `json:"version"`
 	Laws        int                `json:"laws"`
 	Steel       steel.Grade        `json:"steel"`
+	Learned     *Learned           `json:"learned,omitempty" doc:"what of the shop's book it goes by"`
+	Really      *Really            `json:"really,omitempty" doc:"what it will take by the book, beside what is planned"`
 	School      blade.School       `json:"school" doc:"whose preset the allowances are, or own"`
 	Finished    blade.Measures     `json:"finished"`
 	Whole       blade.Assembled    `json:"whole" doc:"the finished blade with its handle"`

@@ -109,6 +109,9 @@ type Request struct {
 	// Finish is how it is ground, fitted and sharpened; nil is as usual.
 	Finish *finish.Choices `json:"finish,omitempty"`
 
+	// Learned is what the shop's book taught of this smith and this forge; nil is the laws alone.
+	Learned *Learned `json:"learned,omitempty"`
+
 	// Forged, when given, is the shape to forge instead of the design with its
 	// allowances.
 	Forged *blade.Blade `json:"-"`
@@ -150,6 +153,7 @@ func (r Request) Validate() error {
 	ValidateAnalysis(c.Within("analysis"), r.Analysis)
 	r.Billet.Validate(c.Within("billet"))
 	r.Bit.validate(c)
+	r.Learned.validate(c)
 	r.Treatment.Validate(c.Within("treatment"))
 	r.Finish.Validate(c.Within("finish"))
 	validateBar(c.Within("bar"), r.Bar)

@@ -21,23 +21,32 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	if err := req.Validate(); err != nil {
 		return nil, err
 	}
+	used := req.Used()
+	req = req.Taught()
 	pre, err := sketched(&req)
 	if err != nil {
 		return nil, err
 	}
-	r, fin, fog, zones, bar, grade, along := pre.route, pre.fin, pre.fog, pre.zones, pre.bar, pre.setup.Steel, pre.along
-	s, err := pre.settle(forge.NewBudget(ctx, heats.WorkBoundACell*len(r.Cells)))
+	s, err := pre.settle(forge.NewBudget(ctx, heats.WorkBoundACell*len(pre.route.Cells)))
 	if err != nil {
 		return nil, err
 	}
-	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
+	p := pre.told(&req, used, s)
+	pre.scheduled(p, &req, used, s)
+	return p, nil
+}
+
+// told is the plan but for its heats.
+func (k *sketch) told(req *plan.Request, used *plan.Learned, s *heats.Settled) *plan.Plan {
+	r, fin, fog, zones, bar, grade, along := k.route, k.fin, k.fog, k.zones, k.bar, k.setup.Steel, k.along
+	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, Learned: used, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
 	p.ForgedZones = map[string]float64{}
 	for _, c := range r.Cells {
 		p.ForgedZones[c.Zone] += c.VolumeMm3
 	}
 	p.Bar = barPlan(r, s, zones)
 	p.Prep = prepare(r, p.Bar.StartMm3/(bar.AreaMm2*bar.WholeMm))
-	p.Ledger = ledger(p, &req, r.Bar, s.SpareMm3(r.Cells))
+	p.Ledger = ledger(p, req, r.Bar, s.SpareMm3(r.Cells))
 	p.Feasibility = along
 	p.Drawing = figure.Drawn(fin, fog, zones)
 	p.Sections = figure.Sections(fin)
@@ -52,7 +61,16 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 		p.Drawing.Finished = figure.BendTang(p.Drawing.Finished, p.Drawing.FinishedZones, &req.Design)
 		p.Drawing.Forged = figure.BendTang(p.Drawing.Forged, p.Drawing.ForgedZones, &req.Design)
 	}
+	return p
+}
+
+// scheduled fills in the heats of a run, its totals, and what is to be known of them.
+func (k *sketch) scheduled(p *plan.Plan, req *plan.Request, used *plan.Learned, s *heats.Settled) {
+	r, fin := k.route, k.fin
 	heats.Schedule(r, p, s)
+	if used != nil {
+		p.Really = &plan.Really{Heats: used.Heats.Pace(float64(p.Totals.Heats)), TimeS: used.Time.Pace(p.Totals.TimeS)}
+	}
 	p.Totals.Money = req.Prices.Cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS+p.Totals.DieChangeS)
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.Run.SoakC(), s.Run.Setup.LowC(), req.Smith.UsefulJ()
 	for i := range s.Run.Bar.Cells {
@@ -63,7 +81,6 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 	if p.Bar.LeftMm < scarceShare*p.Bar.CutLengthMm {
 		p.SuggestFirst = plan.TangFirst
 	}
-	p.Findings, p.Suggested = fin.Judge(req.Design.Use), suggest(p, &req)
+	p.Findings, p.Suggested = fin.Judge(req.Design.Use), suggest(p, req)
 	p.Warnings = review.Warnings(r, p, s)
-	return p, nil
 }

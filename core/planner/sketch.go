@@ -43,7 +43,9 @@ func gradeOf(req *plan.Request) (steel.Grade, error) {
 }
 
 // sketched lays out the shapes and the route of a request that is valid.
-func sketched(req *plan.Request) (*sketch, error) {
+func sketched(by *plan.Request) (*sketch, error) {
+	taught := by.Taught()
+	req := &taught
 	grade, err := gradeOf(req)
 	if err != nil {
 		return nil, err

@@ -15,5 +15,5 @@ func BevelSweep(b *blade.Body, req plan.Request) forge.Bend {
 		return forge.Bend{}
 	}
 	spread := forge.BevelSpread(req.Choices.Method, forge.BevelBiteMm, s.HeightMm)
-	return forge.BevelBend(s, s.SpineMm, spread, forge.BendFactor, b.LengthMm())
+	return forge.BevelBend(s, s.SpineMm, spread, req.Smith.Bends(), b.LengthMm())
 }

@@ -18,6 +18,7 @@ type Book struct {
 	Aim        Aim             `json:"aim" doc:"and what it was to"`
 	Sittings   []Sitting       `json:"sittings"`
 	Totals     Sum             `json:"totals"`
+	StartG     float64         `json:"startG,omitempty" doc:"of the bar as it was planned"`
 	Step       int             `json:"step"`
 	Steps      int             `json:"steps"`
 	Finished   bool            `json:"finished"`
@@ -87,7 +88,7 @@ type Measured struct {
 func BookOf(c *Course, events []Event) Book {
 	s := Fold(c, events)
 	b := Book{
-		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Treatment: []Told{}, Final: []Told{}, Aim: c.Aim, Measured: []Measured{},
+		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Treatment: []Told{}, Final: []Told{}, Aim: c.Aim, StartG: c.StartG, Measured: []Measured{},
 		Sittings: s.Sittings, Step: s.Step, Steps: len(c.Steps), Finished: s.Step >= len(c.Steps), StartedMs: s.StartedMs,
 	}
 	of := map[string]int{}

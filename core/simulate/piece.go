@@ -50,6 +50,7 @@ func New(ctx context.Context, req plan.Request, seed uint64) (*Piece, error) {
 				as.Fire.StopC = grade.ForgeLowC + stopC*rng.NormFloat64()
 			}
 		}
+		as.Learned = nil // what is drawn is drawn around the laws
 		planned, was, err := planner.InOtherHands(ctx, req, as)
 		var fields fact.FieldErrors
 		if errors.As(err, &fields) && try+1 < mostRetries {
@@ -59,13 +60,7 @@ func New(ctx context.Context, req plan.Request, seed uint64) (*Piece, error) {
 		if err != nil {
 			return nil, err
 		}
-		p := &Piece{Planned: planned, was: was, course: session.Freeze(&req, planned, planner.TreatmentSteps(&req, planned)), seed: seed, shares: session.Shares(was.Heats)}
-		left := planned.Bar.StartMm3
-		for i := range was.Heats {
-			left -= was.Heats[i].ScaleMm3
-			p.massG = append(p.massG, left*steel.DensityGPerCm3/1000)
-		}
-		return p, nil
+		return pieceOf(&req, planned, was, seed), nil
 	}
 	return nil, last
 }

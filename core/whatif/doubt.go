@@ -25,6 +25,31 @@ type Doubt struct {
 	FireC     float64 `json:"fireC" doc:"of the forge's temperature, °C"`
 	Pace      float64 `json:"paceLog" doc:"of blows a second, carrying and brushing"`
 	Hand      float64 `json:"hand" doc:"how many blows the share that lands well is known from"`
+	// Degrees of Student's t with which energy, scale and spread are drawn; 0 is normal.
+	EnergyDegrees float64 `json:"energyDegrees,omitempty"`
+	ScaleDegrees  float64 `json:"scaleDegrees,omitempty"`
+	SpreadDegrees float64 `json:"spreadDegrees,omitempty"`
+}
+
+// priorDegrees of what was learned: of its variance before any piece.
+const priorDegrees = 3
+
+// Taught is the doubt that is left by what was learned: its spread stands in place of the table's.
+// What a blow does was learned whole, with flow stress, Q and the share that lands well in it.
+func (d Doubt) Taught(l *plan.Learned) Doubt {
+	if l == nil {
+		return d
+	}
+	if t := l.Blow; t != nil {
+		d.Energy, d.Flow, d.Redundant, d.Hand, d.EnergyDegrees = t.ScaleLog, 0, 0, 0, priorDegrees+float64(t.N)
+	}
+	if t := l.Scale; t != nil {
+		d.Scale, d.ScaleDegrees = t.ScaleLog, priorDegrees+float64(t.N)
+	}
+	if t := l.Spread; t != nil {
+		d.Spread, d.SpreadDegrees = t.ScaleLog, priorDegrees+float64(t.N)
+	}
+	return d
 }
 
 // UsualDoubt is what the laws are trusted to.
@@ -110,7 +135,7 @@ func Doubts(ctx context.Context, req plan.Request, d Doubt, known []Sample, from
 
 // drawn plans one draw; nil where it cannot be planned.
 func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) (*Sample, error) {
-	req, err := d.Draw(req, rand.New(rand.NewPCG(seed, number)))
+	req, err := d.Taught(req.Used()).Draw(req, rand.New(rand.NewPCG(seed, number)))
 	if err != nil {
 		return nil, err
 	}
@@ -128,6 +153,12 @@ const leastLands = 0.1
 // and carries and brushes in less time. The error is that of a steel that there is not.
 func (d Doubt) Draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
 	off := func(log float64) float64 { return math.Exp(log * rng.NormFloat64()) }
+	student := func(log, degrees float64) float64 {
+		if degrees == 0 {
+			return off(log)
+		}
+		return math.Exp(log * distuv.StudentsT{Sigma: 1, Nu: degrees, Src: rng}.Rand())
+	}
 	grade, err := steel.Find(req.SteelID)
 	if err != nil {
 		return req, err
@@ -136,13 +167,13 @@ func (d Doubt) Draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
 		grade = *req.Steel
 	}
 	// energy, stress and Q only ever meet as stress × Q over energy
-	grade.FlowFactor *= off(d.Flow) * off(d.Redundant) / off(d.Energy)
+	grade.FlowFactor *= off(d.Flow) * off(d.Redundant) / student(d.Energy, d.EnergyDegrees)
 	req.Steel = &grade
 	if m := req.Smith.LandShare; m < 1 && d.Hand > 0 {
 		req.Smith.LandShare = math.Max(leastLands, distuv.Beta{Alpha: m * d.Hand, Beta: (1 - m) * d.Hand, Src: rng}.Rand())
 	}
-	req.Fire.ScaleFactor = off(d.Scale)
-	req.Smith.SpreadFactor = off(d.Spread)
+	req.Fire.ScaleFactor = student(d.Scale, d.ScaleDegrees)
+	req.Smith.SpreadFactor = student(d.Spread, d.SpreadDegrees)
 	req.Fire.TempC += d.FireC * rng.NormFloat64()
 	pace := off(d.Pace)
 	req.Smith.RatePerS = math.Min(5, math.Max(.2, req.Smith.RatePerS*pace))

@@ -30,6 +30,9 @@ func UsualTolerances(r plan.Request) Tolerances {
 	if t.Forged == 0 {
 		t.Forged = .04
 	}
+	if l := r.Used(); l != nil && l.Loss != nil {
+		t.Loss = math.Min(1, l.Loss.ScaleLog) // what this shop's pieces lost stands in place of the table
+	}
 	if r.Origin.ID != "" && r.Origin.ID != "bar" {
 		t.WidthMm, t.ThicknessMm, t.Form = .4, .15, .02
 	}

@@ -47,6 +47,8 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.day(api)
 	h.promise(api)
 	h.billet(api)
+	h.learned(api)
+	h.replan(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)

@@ -5,6 +5,7 @@ import (
 	"math"
 	"net/http"
 
+	"coldember/core/blade"
 	"coldember/core/figure"
 	"coldember/core/plan"
 	"coldember/internal/edit"
@@ -203,15 +204,24 @@ func (h *handlers) solid(ctx context.Context, in *solidIn) (*body[Solid], error)
 	if in.Heat > 0 {
 		stations = pl.Heats[in.Heat-1].Shape
 	}
-	m, out := figure.Solid(stations), Solid{}
+	m := figure.Solid(stations)
+	out := solidOf(m)
+	for i, v := range m.Vertices {
+		out.TempC[i] = tempAt(stations, v[0])
+	}
+	return answer(ctx, h, out, nil)
+}
+
+// solidOf is a mesh as it is sent, cold.
+func solidOf(m blade.Mesh) Solid {
+	out := Solid{Vertices: make([]float64, 0, 3*len(m.Vertices)), Triangles: make([]int, 0, 3*len(m.Triangles)), TempC: make([]float64, len(m.Vertices))}
 	for _, v := range m.Vertices {
 		out.Vertices = append(out.Vertices, v[:]...)
-		out.TempC = append(out.TempC, tempAt(stations, v[0]))
 	}
 	for _, t := range m.Triangles {
 		out.Triangles = append(out.Triangles, t[:]...)
 	}
-	return answer(ctx, h, out, nil)
+	return out
 }
 
 // tempAt is the temperature of the station nearest to x.

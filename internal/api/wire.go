@@ -143,6 +143,8 @@ type StockDoc struct {
 	Certificate  string          `json:"certificate,omitempty" doc:"maker or certificate of a known steel"`
 	Analysis     *steel.Analysis `json:"analysis,omitempty" doc:"what its certificate says, over the usual of its grade"`
 	Billet       *billet.Recipe  `json:"billet,omitempty" doc:"how it was laid, of a bar that has layers"`
+	Welded       []doc.Welded    `json:"welded,omitempty" doc:"what happened to a billet as it was welded"`
+	EtchID       string          `json:"etchId,omitempty" doc:"picture of its test etch"`
 	Findings     []stock.Finding `json:"findings,omitempty" doc:"tests made on it"`
 	Coupon       []string        `json:"coupon,omitempty" doc:"steps of the coupon that are done"`
 	Acknowledged []string        `json:"acknowledged,omitempty" doc:"hazards that have been seen to"`

@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strconv"
 	"time"
 
 	"coldember/core/blade"
@@ -108,6 +109,7 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	reed := y.piece(work.NewPiece{Name: Reed, PatternID: y.patterns[Reed], StockID: rack["Hay-rake tines"], Hand: YardHand})
 	c.daysBefore(now, 3)
 	y.forge(c, reed, simulate.Wish{Heats: 9, Every: 1, Note: text.Say("demo.reedNote", nil)})
+	y.older(c, now)
 	return y.err
 }
 
@@ -270,16 +272,50 @@ func (y *yard) forge(c *clock, p work.Piece, w simulate.Wish) {
 	}
 }
 
+// older are pieces of the years before, off the list and in the book: enough to have learned from. The hands
+// that made them are the yard hand's, a little stronger than the table has it.
+func (y *yard) older(c *clock, now time.Time) {
+	const pieces, everyDays, sinceDays, seed = 11, 14, 220, 7
+	smith := simulate.NewSmith(seed, simulate.Within)
+	set := func(field, text string) edit.Edit { return edit.Edit{Field: field, Text: text, Units: quantity.Metric} }
+	for n := range pieces {
+		if y.err != nil {
+			return
+		}
+		c.daysBefore(now, sinceDays-n*everyDays)
+		thick := "5"
+		if n%2 == 1 {
+			thick = "6"
+		}
+		p := y.piece(work.NewPiece{
+			Name: text.Say("demo.older", map[string]string{"n": strconv.Itoa(n + 1)}), PatternID: y.patterns[Rigging], BarForm: stock.Flat, Hand: YardHand,
+			Edits: []edit.Edit{set("bar.widthMm", "25"), set("bar.thicknessMm", thick), set("bar.lengthMm", "600"), set("steelId", "80CrV2")},
+		})
+		if y.err != nil {
+			return
+		}
+		if _, _, y.err = device.ForgeBy(y.ctx, y.work, p.ID, smith, n, simulate.Wish{Device: "shelf", BeginMs: c.at.UnixMilli(), Every: 3}); y.err == nil {
+			_, y.err = y.work.ArchivePiece(y.ctx, p.ID, true)
+		}
+	}
+}
+
 // trimmer is a knife of a twisted billet of 1084 and 15N20, thirty-odd layers of it.
 func (y *yard) trimmer() {
 	if y.err != nil {
 		return
 	}
 	set := func(field, text string) edit.Edit { return edit.Edit{Field: field, Text: text, Units: quantity.Metric} }
+	shop, err := y.work.Shop(y.ctx)
+	if err != nil {
+		y.err = err
+		return
+	}
 	d, err := edit.NewStock(stock.Flat, []edit.Edit{
 		set("name", text.Say("demo.billet", nil)), set("billet.lay", ""), set("billet.stack.0.thicknessMm", "3"), set("billet.repeats", "8"),
 		set("billet.lengthMm", "110"), set("billet.widthMm", "38"), set("billet.turnsPer100Mm", "7"), set("billet.barWidthMm", "26"), set("billet.barThicknessMm", "5.5"), set("billet.made", "yes"),
-	})
+		set("billet.log", "weld; ; "+text.Say("demo.billetWeld", nil)), set("billet.log", "split; 18; "+text.Say("demo.billetSplit", nil)),
+	}, shop.Doc.Fire)
 	if err != nil {
 		y.err = err
 		return

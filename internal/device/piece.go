@@ -30,6 +30,23 @@ func Forge(ctx context.Context, w *work.Work, pieceID string, seed uint64, wish 
 	if err != nil {
 		return fire, nil, err
 	}
+	return told(ctx, w, fire, piece, wish)
+}
+
+// ForgeBy is Forge by a hidden smith, of whom it is piece number n.
+func ForgeBy(ctx context.Context, w *work.Work, pieceID string, smith simulate.Smith, n int, wish simulate.Wish) (work.Fire, []session.Event, error) {
+	fire, err := w.TakeToFire(ctx, pieceID, false)
+	if err != nil {
+		return fire, nil, err
+	}
+	piece, err := smith.Forge(ctx, fire.Doc.Request, n)
+	if err != nil {
+		return fire, nil, err
+	}
+	return told(ctx, w, fire, piece, wish)
+}
+
+func told(ctx context.Context, w *work.Work, fire work.Fire, piece *simulate.Piece, wish simulate.Wish) (work.Fire, []session.Event, error) {
 	events := piece.Tell(wish)
 	if wish.BeginMs <= 0 { // it ends now
 		wish.BeginMs = time.Now().UnixMilli() - events[len(events)-1].AtMs

@@ -17,6 +17,7 @@ import (
 	"coldember/core/finish"
 	"coldember/core/forge"
 	"coldember/core/harden"
+	"coldember/core/learn"
 	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/core/steel"
@@ -56,6 +57,8 @@ type Stock struct {
 	Certificate  string          `json:"certificate,omitempty"`  // maker or certificate of a known steel
 	Analysis     *steel.Analysis `json:"analysis,omitempty"`     // what the certificate says of it
 	Billet       *billet.Recipe  `json:"billet,omitempty"`       // how it was laid, of a bar that has layers
+	Welded       []Welded        `json:"welded,omitempty"`       // what happened as it was welded
+	EtchID       string          `json:"etchId,omitempty"`       // picture of its test etch
 	Findings     []stock.Finding `json:"findings,omitempty"`     // tests made on it
 	Coupon       []string        `json:"coupon,omitempty"`       // steps of the coupon that are done
 	Acknowledged []string        `json:"acknowledged,omitempty"` // hazards that have been seen to
@@ -64,6 +67,22 @@ type Stock struct {
 	WeighedKg    float64         `json:"weighedKg,omitempty"` // one piece on the scale: a check on its dimensions
 	ParentID     string          `json:"parentId,omitempty"`  // the piece it was cut from
 }
+
+// Welded is an entry of the log of a billet: a weld that was looked at, a split, layers that were
+// lost, what was salvaged.
+type Welded struct {
+	Kind   string    `json:"kind" enum:"weld,split,layers,salvaged,note"`
+	Mm     float64   `json:"mm,omitempty" doc:"of the bar: split off, or salvaged"`
+	Layers int       `json:"layers,omitempty"`
+	Words  string    `json:"words,omitempty"`
+	At     time.Time `json:"at"`
+}
+
+// WeldedKinds lists what may happen to a billet.
+func WeldedKinds() []string { return []string{"weld", "split", "layers", "salvaged", "note"} }
+
+// MostWelded is how many entries a billet keeps.
+const MostWelded = 200
 
 // Shop is the settings: units, looks, and the usual set of those who work here.
 type Shop struct {
@@ -84,9 +103,14 @@ type Shop struct {
 	Baths       []NamedBath        `json:"baths"`
 	Ovens       []NamedOven        `json:"ovens"`
 	Blocks      []NamedBlock       `json:"blocks"`
+	// Learned is what the shop says of factors that its book taught, by kind and whose.
+	Learned map[string]learn.Choice `json:"learned,omitempty"`
 	// HoursPerWeek are those that the shop works; a day can then be promised.
 	HoursPerWeek float64 `json:"hoursPerWeek,omitempty"`
 }
+
+// MostLearned bounds what a shop says of factors.
+const MostLearned = 1000
 
 // CopySettings are where copies of the whole file lie, and how many of those made by
 // themselves are kept.

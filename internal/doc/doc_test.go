@@ -53,7 +53,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 5, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 6, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -68,11 +68,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.NotNil(t, d.Tags)
 	})
-	ages(t, "stock", 4, func(t *testing.T, _ int, d doc.Stock) {
+	ages(t, "stock", 5, func(t *testing.T, _ int, d doc.Stock) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
-	ages(t, "shop", 7, func(t *testing.T, _ int, d doc.Shop) {
+	ages(t, "shop", 8, func(t *testing.T, _ int, d doc.Shop) {
 		assert.NoError(t, d.Validate())
 		assert.Len(t, d.Smiths, 2)
 		assert.Len(t, d.Hammers, 3, "the usual ones")
@@ -86,7 +86,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "session", 3, func(t *testing.T, _ int, d doc.Session) {
+	ages(t, "session", 4, func(t *testing.T, _ int, d doc.Session) {
 		assert.NoError(t, d.Validate())
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.NotEmpty(t, d.Course.Steps)
@@ -96,7 +96,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.InDelta(t, 23.9, e.Reading.Mm, 0)
 		assert.Equal(t, 4, e.Seq)
 	})
-	ages(t, "plan", 6, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 7, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {
@@ -107,11 +107,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 
 // TestANewerFormIsRefused plainly, and a broken one told from it.
 func TestANewerFormIsRefused(t *testing.T) {
-	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":7`, `"docVersion":9`, 1)
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":8`, `"docVersion":9`, 1)
 	_, err := doc.Decode[doc.Shop](text)
 	var newer *doc.NewerError
 	require.ErrorAs(t, err, &newer)
-	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 7}, *newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 8}, *newer)
 	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
 		_, err := doc.Decode[doc.Shop](text)
 		var broken *doc.BrokenError

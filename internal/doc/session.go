@@ -5,6 +5,7 @@ import (
 
 	"coldember/core/fact"
 	"coldember/core/plan"
+	"coldember/core/replan"
 	"coldember/core/session"
 )
 
@@ -14,6 +15,9 @@ type Session struct {
 	Hand    string         `json:"hand,omitempty"`
 	Request plan.Request   `json:"request"`
 	Course  session.Course `json:"course"`
+	// FromID is the session that it goes on from, with the piece as it was measured then.
+	FromID   string           `json:"fromId,omitempty"`
+	Measured *replan.Measured `json:"measured,omitempty"`
 }
 
 // Validate reports what of a session cannot be, as fact.FieldErrors.

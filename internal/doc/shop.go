@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"coldember/core/billet"
 	"coldember/core/fact"
 	"coldember/core/finish"
 	"coldember/core/forge"
@@ -115,6 +116,7 @@ func (s *Shop) System() quantity.System {
 // Validate reports every setting that cannot be, as fact.FieldErrors.
 func (s *Shop) Validate() error {
 	c := fact.NewCheck()
+	c.Range("learned", float64(len(s.Learned)), 0, MostLearned)
 	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
 	fact.OneOf(c, "temperature", s.Temperature, "", "C", "F")
 	if s.Fraction != 0 && s.Fraction != 32 && s.Fraction != 64 {
@@ -256,6 +258,15 @@ func (d *Stock) Validate() error {
 	d.checkDead(c)
 	plan.ValidateAnalysis(c.Within("analysis"), d.Analysis)
 	d.Billet.Validate(c.Within("billet"))
+	c.Range("welded", float64(len(d.Welded)), 0, MostWelded)
+	for i, w := range d.Welded {
+		at := c.Within("welded").Within(strconv.Itoa(i))
+		fact.OneOf(at, "kind", w.Kind, WeldedKinds()...)
+		at.Range("mm", w.Mm, 0, 2000)
+		at.Range("layers", float64(w.Layers), 0, billet.MostLayers)
+		CheckText(at, "words", w.Words)
+	}
+	CheckText(c, "etchId", d.EtchID)
 	if d.SteelID == "" {
 		c.Fail("steelId", "field.steelMissing", nil)
 	} else if _, err := steel.Find(d.SteelID); err != nil {

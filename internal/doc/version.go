@@ -32,17 +32,17 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil}}
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes}}
 	case Stock:
-		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis}}
+		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil}}
 	case session.Event:
 		return form{name: "event", ups: []func(map[string]any){nil}}
 	}

@@ -97,6 +97,9 @@
 //	billet.step.add KIND, billet.step.delete N, billet.step.move "3; 1"
 //	billet.for             "65; 210"              what to lay for so many layers in a bar so long
 //	billet.none            ""  of one steel
+//	billet.log             "split; 12; near the end"   what happened as it was welded: weld, split,
+//	                       layers, salvaged, note; millimetres of the bar, or layers; words
+//	billet.log.delete N, billet.etch ID   the picture of a test etch
 //
 // The shop (its settings; smiths.N., hammers.N., hearths.N., tongs.N., baths.N., ovens.N. for those of a set):
 //
@@ -109,6 +112,7 @@
 //	ovens.add kitchen, sand, kiln, oilBath
 //	smiths.remove …        N
 //	smiths.N.skill, .machine, .machine.dies       as for a piece
+//	learned.KIND|WHOSE     on, off, forget, remember   a factor of the book
 //	likelihood.T.R.F       per cent, ""           the shop's own, or the table's
 package edit
 
@@ -116,6 +120,7 @@ import (
 	"errors"
 
 	"coldember/core/fact"
+	"coldember/core/forge"
 	"coldember/core/quantity"
 )
 
@@ -125,6 +130,8 @@ type Edit struct {
 	Field string          `json:"field" maxLength:"200"`
 	Text  string          `json:"text" maxLength:"20000"`
 	Units quantity.System `json:"units,omitempty" pattern:"^(mm|in)(,(32|64))?(,[CF])?$" doc:"what a number without a unit is in"`
+
+	fire forge.Fire // of the shop, in which a billet is welded
 }
 
 // Problem is what is wrong with one field: Offset points into the typed text where

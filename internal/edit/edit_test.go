@@ -189,7 +189,7 @@ func TestNoTextBreaksAnEdit(t *testing.T) {
 			}
 			require.Equal(t, before, out)
 		}
-		_, _ = edit.Stock(doc.Stock{Piece: stock.Usual(stock.Flat), Count: 1}, e)
+		_, _ = edit.Stock(doc.Stock{Piece: stock.Usual(stock.Flat), Count: 1}, e, forge.NewFire())
 		_, _ = edit.Shop(doc.NewShop(), e)
 	})
 }
@@ -216,12 +216,12 @@ func TestAPatternIsShapedAsAPieceIs(t *testing.T) {
 
 // TestADeadStretchOfTheWidthHasAWidth by the edit as by what is stored.
 func TestADeadStretchOfTheWidthHasAWidth(t *testing.T) {
-	d, err := edit.NewStock(stock.Flat, nil)
+	d, err := edit.NewStock(stock.Flat, nil, forge.NewFire())
 	require.NoError(t, err)
-	got, err := edit.Stock(d, one("dead.add", "10; 40; wear; 5; 12"))
+	got, err := edit.Stock(d, one("dead.add", "10; 40; wear; 5; 12"), forge.NewFire())
 	require.NoError(t, err)
 	assert.Equal(t, []stock.Dead{{FromMm: 10, ToMm: 40, Why: "wear", FromAcrossMm: 5, ToAcrossMm: 12}}, got.Piece.Dead)
-	_, err = edit.Stock(d, one("dead.add", "10; 40; wear; 12; 5"))
+	_, err = edit.Stock(d, one("dead.add", "10; 40; wear; 12; 5"), forge.NewFire())
 	assert.Equal(t, "stock.dead", problem(t, err).Code)
 	got.Piece.Dead[0].ToAcrossMm = 3
 	assert.ErrorContains(t, got.Validate(), "toAcrossMm")

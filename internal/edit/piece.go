@@ -34,6 +34,7 @@ var piece = table[doc.Piece]{
 			return v == "yes" || v == "no"
 		}),
 		"choices.soften":     func(d *doc.Piece, e Edit) *Problem { return yes(&d.Request.Choices.Soften, e) },
+		"choices.byTable":    func(d *doc.Piece, e Edit) *Problem { return yes(&d.Request.Choices.ByTable, e) },
 		"design.groove":      choice(setGroove),
 		"bit":                choice(func(d *doc.Piece, v string) bool { return setBit(&d.Request, v) }),
 		"design.flatBend":    choice(func(d *doc.Piece, v string) bool { return setFlatBend(&d.Request.Design, v) }),

@@ -32,6 +32,7 @@ var shop = table[doc.Shop]{
 		"tongs":      ofTongs,
 		"ovens":      ofOven,
 		"likelihood": likelihood,
+		"learned":    learnedChoice,
 	},
 	members: func(s *doc.Shop) any { return s },
 	closed:  []string{"demo"},

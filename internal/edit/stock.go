@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldember/core/forge"
 	"coldember/core/quantity"
 	"coldember/core/steel"
 	"coldember/core/stock"
@@ -45,16 +46,20 @@ var stockTable = table[doc.Stock]{
 }
 
 // Stock makes edits on a piece of stock; nothing is changed if any field cannot be.
-// A steel that is only believed follows what is known of the piece. Errors are
-// *InvalidError.
-func Stock(d doc.Stock, edits []Edit) (doc.Stock, error) {
+// A steel that is only believed follows what is known of the piece. The fire is the shop's: in
+// it a billet is welded. Errors are *InvalidError.
+func Stock(d doc.Stock, edits []Edit, fire forge.Fire) (doc.Stock, error) {
 	out := doc.Copy(d)
+	edits = slices.Clone(edits)
+	for i := range edits {
+		edits[i].fire = fire
+	}
 	if err := each(edits, func(e Edit) *Problem { return stockTable.edit(&out, e) }); err != nil {
 		return d, err
 	}
 	for _, e := range edits {
 		if strings.HasPrefix(e.Field, "billet.") {
-			barOf(&out)
+			barOf(&out, fire)
 			break
 		}
 	}
@@ -81,7 +86,7 @@ const newBar = "bar"
 // NewStock makes a piece of stock of typed fields. Salvage is presumed by what it was, which
 // its form may tell, and has the hazards of it, unless its steel is said to be known or has a
 // certificate. Errors are *InvalidError.
-func NewStock(form stock.Form, edits []Edit) (doc.Stock, error) {
+func NewStock(form stock.Form, edits []Edit, fire forge.Fire) (doc.Stock, error) {
 	first := []string{"certificate", "origin", "known"} // what the others depend on, in this order
 	rank := func(e Edit) int {
 		if i := slices.Index(first, e.Field); i >= 0 {
@@ -96,7 +101,7 @@ func NewStock(form stock.Form, edits []Edit) (doc.Stock, error) {
 		edits = append(slices.DeleteFunc(edits, func(e Edit) bool { return e.Field == "origin" }), Edit{Field: "origin", Text: o})
 	}
 	slices.SortStableFunc(edits, func(a, b Edit) int { return rank(a) - rank(b) })
-	return Stock(doc.Stock{Piece: stock.Item{Form: form}, Count: 1}, edits)
+	return Stock(doc.Stock{Piece: stock.Item{Form: form}, Count: 1}, edits, fire)
 }
 
 func stockOrigin(d *doc.Stock, e Edit) *Problem {

@@ -2,8 +2,10 @@ package export
 
 import (
 	"fmt"
+	"image/color"
 	"math"
 
+	"coldember/core/photo"
 	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/internal/text"
@@ -50,7 +52,7 @@ func (t *tile) x(mm float64) float64 { return t.margin + mm - t.from }
 func (t *tile) inside(mm float64) bool { return mm >= t.from-1e-9 && mm <= t.to+1e-9 }
 
 func (t *tile) draw(name string, i, tiles int, ls []Loop, top float64) {
-	t.y += t.text(t.margin, t.y, t.width(), t.face("label", 16, ink), name)
+	t.y += t.text(t.margin+afterMarkMm, t.y, t.width()-2*afterMarkMm, t.face("label", 16, ink), name)
 	if tiles > 1 {
 		t.label(t.margin+t.width()-20, t.margin, t.face("narrow", 11, quiet), text.Say("card.tile", map[string]string{"n": fmt.Sprint(i + 1), "of": fmt.Sprint(tiles)}))
 	}
@@ -79,7 +81,39 @@ func (t *tile) draw(name string, i, tiles int, ls []Loop, top float64) {
 		}
 	}
 	t.anvilMarks(base - lo[1] + 30)
+	t.photoMarks()
 	t.checkBar()
+}
+
+// afterMarkMm keeps what is written at the top clear of the marks.
+const afterMarkMm = 5.0
+
+// photoMarks are the four rings by which a photograph of a blank on the sheet is squared, the first with its dot.
+func (t *tile) photoMarks() {
+	white := color.RGBA{0xff, 0xff, 0xff, 0xff}
+	disc := func(x, y, d float64, col color.RGBA) {
+		const corners = 48
+		pts := make([][2]float64, corners)
+		for k := range pts {
+			sin, cos := math.Sincos(2 * math.Pi * float64(k) / corners)
+			pts[k] = [2]float64{x + d/2*cos, y + d/2*sin}
+		}
+		t.polyline(pts, .01, col, true, col)
+	}
+	in := photo.InsetMm
+	for k, c := range [4][2]float64{{in, in}, {t.paper.WidthMm - in, in}, {t.paper.WidthMm - in, t.paper.HeightMm - in}, {in, t.paper.HeightMm - in}} {
+		disc(c[0], c[1], photo.RingMm, ink)
+		disc(c[0], c[1], photo.WhiteMm, white)
+		if k == 0 {
+			disc(c[0], c[1], photo.DotMm, ink)
+		}
+	}
+}
+
+// PhotoSheet is the rectangle between the marks of a template on this paper.
+func PhotoSheet(paper string) photo.Sheet {
+	p := PaperOf(paper)
+	return photo.Sheet{WideMm: p.HeightMm - 2*photo.InsetMm, HighMm: p.WidthMm - 2*photo.InsetMm}
 }
 
 // checkBar is what the print is checked by.

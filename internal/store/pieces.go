@@ -139,7 +139,7 @@ func (tx Tx) KeepPicture(p Picture) error {
 // and counts them.
 func (tx Tx) RemoveLoosePictures(before time.Time) (int, error) {
 	named := ""
-	for _, table := range []string{"pieces", "piece_edits", "piece_revisions", "pattern_revisions", "session_events"} {
+	for _, table := range []string{"pieces", "piece_edits", "piece_revisions", "pattern_revisions", "session_events", "stock_items"} {
 		named += " AND NOT EXISTS (SELECT 1 FROM " + table + " d WHERE instr(d.doc, pictures.id) > 0)"
 	}
 	r := tx.db.Exec("DELETE FROM pictures WHERE created_at < ?"+named, before.UTC())

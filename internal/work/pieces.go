@@ -162,6 +162,9 @@ func (w *Work) starting(ctx context.Context, in NewPiece) (doc.Piece, error) {
 		}
 	}
 	d, err := w.edited(ctx, doc.Piece{Name: name, Hand: hand.Name, Request: req, Picture: pattern.Doc.Picture}, edits)
+	if err == nil {
+		d, err = w.taught(ctx, d)
+	}
 	if err != nil || !in.Fitted {
 		return d, err
 	}

@@ -176,7 +176,11 @@ func (w *Work) edited(ctx context.Context, d doc.Piece, edits []edit.Edit) (doc.
 			d.Request.Prices.SteelPrice = s.Doc.Cost / s.MassG * 1000
 		}
 	}
-	return edit.Piece(d, plain)
+	out, err := edit.Piece(d, plain)
+	if err != nil || same(out.Request, d.Request) && out.Hand == d.Hand {
+		return out, err // what is planned as it was goes by what it went by
+	}
+	return w.taught(ctx, out)
 }
 
 func summarise(d doc.Piece, p *plan.Plan) doc.Summary {

@@ -3,6 +3,7 @@ package work
 import (
 	"context"
 	"math"
+	"slices"
 
 	"coldember/core/stock"
 	"coldember/internal/doc"
@@ -156,6 +157,7 @@ func (w *Work) newStock(d doc.Stock) store.StockItem {
 
 // AddStock puts a piece on the rack.
 func (w *Work) AddStock(ctx context.Context, d doc.Stock) (Stock, error) {
+	d = w.stamped(d)
 	if d.Count == 0 {
 		d.Count = 1
 	}
@@ -170,9 +172,26 @@ func (w *Work) AddStock(ctx context.Context, d doc.Stock) (Stock, error) {
 	return w.StockItem(ctx, row.ID)
 }
 
+// stamped gives what has just been noted of a billet its time.
+func (w *Work) stamped(d doc.Stock) doc.Stock {
+	if len(d.Welded) > 0 {
+		d.Welded = slices.Clone(d.Welded)
+	}
+	for i := range d.Welded {
+		if d.Welded[i].At.IsZero() {
+			d.Welded[i].At = w.now()
+		}
+	}
+	return d
+}
+
 // NewStock puts a piece of this form on the rack from typed fields.
 func (w *Work) NewStock(ctx context.Context, form stock.Form, edits []edit.Edit) (Stock, error) {
-	d, err := edit.NewStock(form, edits)
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return Stock{}, err
+	}
+	d, err := edit.NewStock(form, edits, shop.Doc.Fire)
 	if err != nil {
 		return Stock{}, err
 	}
@@ -181,6 +200,7 @@ func (w *Work) NewStock(ctx context.Context, form stock.Form, edits []edit.Edit)
 
 // SaveStock replaces what is known about a piece of stock.
 func (w *Work) SaveStock(ctx context.Context, id string, version int, d doc.Stock) (Stock, error) {
+	d = w.stamped(d)
 	if err := d.Validate(); err != nil {
 		return Stock{}, edit.Invalid(err)
 	}
@@ -196,9 +216,18 @@ func (w *Work) EditStock(ctx context.Context, id string, version int, edits []ed
 	if err != nil {
 		return s, err
 	}
-	d, err := edit.Stock(s.Doc, edits)
+	shop, err := w.Shop(ctx)
 	if err != nil {
 		return s, err
+	}
+	d, err := edit.Stock(s.Doc, edits, shop.Doc.Fire)
+	if err != nil {
+		return s, err
+	}
+	if d.EtchID != "" && d.EtchID != s.Doc.EtchID {
+		if _, _, err := w.PictureData(ctx, d.EtchID); err != nil {
+			return s, missing("billet.etch", err)
+		}
 	}
 	return w.SaveStock(ctx, id, version, d)
 }

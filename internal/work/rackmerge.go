@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldember/core/forge"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -142,7 +143,7 @@ func mergeRow(tx store.Tx, r TableRow) (m mergedRow, err error) {
 			typed = append(typed, e)
 		}
 	}
-	if m.doc, err = edit.NewStock(r.Form, typed); err != nil {
+	if m.doc, err = edit.NewStock(r.Form, typed, forge.NewFire()); err != nil {
 		return m, err
 	}
 	m.change.Name = m.doc.Name
@@ -177,7 +178,7 @@ func mergeKnown(r TableRow, was Stock) (m mergedRow, err error) {
 			typed = append(typed, edit.Edit{Field: "hazard." + h, Text: "off"})
 		}
 	}
-	if m.doc, err = edit.Stock(start, typed); err != nil {
+	if m.doc, err = edit.Stock(start, typed, forge.NewFire()); err != nil {
 		return m, err
 	}
 	m.version = was.Version

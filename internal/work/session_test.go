@@ -181,7 +181,7 @@ func TestTheFireGoesOutAndInWithTheShop(t *testing.T) {
 	w := work.New(st, time.Now, work.RandomID)
 	was, err := w.AllFires(ctx)
 	require.NoError(t, err)
-	require.Len(t, was, 2)
+	require.Len(t, was, 13)
 	other, _ := fresh(t)
 	_, err = other.Unpack(ctx, packed(t, w))
 	require.NoError(t, err)

@@ -42,6 +42,12 @@ func (w *Work) EditShop(ctx context.Context, version int, edits []edit.Edit) (Se
 		return s, &StaleError{Current: s}
 	}
 	next, err := edit.Shop(s.Doc, edits)
+	for k, c := range next.Learned {
+		if c.FromMs < 0 { // forgotten from now on back
+			c.FromMs = w.now().UnixMilli()
+			next.Learned[k] = c
+		}
+	}
 	if err != nil {
 		return s, err
 	}

@@ -26,6 +26,7 @@ type Work struct {
 	plans *planning
 	heard *listeners
 	fires fires
+	pages book
 
 	copying copying
 }

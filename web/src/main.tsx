@@ -19,6 +19,8 @@ const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default:
 const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
 const DayPage = lazy(() => import("./day/DayPage").then((m) => ({ default: m.DayPage })));
 const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
+const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
+const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
@@ -43,7 +45,9 @@ if (root)
               <Route path="cuts" element={<CutsPage />} />
               <Route path="sheet" element={<SheetPage />} />
               <Route path="sessions/:id/replay" element={<ReplayPage />} />
+              <Route path="sessions/:id/replan" element={<ReplanPage />} />
               <Route path="day" element={<DayPage />} />
+              <Route path="learned" element={<SaidPage />} />
               <Route path="book" element={<BookPage />} />
               <Route path="words/:id?" element={<WordsPage />} />
               <Route path="shop" element={<ShopPage />} />

@@ -101,6 +101,17 @@ export function sendShop(file: Blob): Promise<Schemas["Named"]> {
   );
 }
 
+/** What a photograph of a blank on its template says; it is not kept. */
+export function readPhoto(file: Blob): Promise<Schemas["Silhouette"]> {
+  return ask(
+    api.POST("/api/v1/photo", {
+      body: file as unknown as string,
+      bodySerializer: (b) => b as unknown as string,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  );
+}
+
 /** Keeps a picture by itself; the answer names it. Its bytes are the body. */
 export function sendKept(file: Blob): Promise<Schemas["Named"]> {
   return ask(

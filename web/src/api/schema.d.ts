@@ -210,6 +210,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the book teaches of every smith and forge, and how often its bands held */
+        get: operations["whatTheSteelSaid"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/patterns": {
         parameters: {
             query?: never;
@@ -359,6 +376,23 @@ export interface paths {
         put?: never;
         /** An old revision as a new one */
         post: operations["restoreRevision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How high a blank is along its length, from a photograph of it on its printed template; nothing is kept */
+        post: operations["readPhoto"];
         delete?: never;
         options?: never;
         head?: never;
@@ -895,6 +929,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/face/solid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The finished blade of a document in the round, for its faces to be laid on */
+        post: operations["planFaceSolid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plan/finish": {
         parameters: {
             query?: never;
@@ -1219,6 +1270,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{id}/moment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The piece as it was planned to be by now, and where to measure it */
+        get: operations["sessionMoment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sessions/{id}/now": {
         parameters: {
             query?: never;
@@ -1230,6 +1298,40 @@ export interface paths {
         get: operations["sessionNow"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{id}/replan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the piece can still become, as it was measured */
+        post: operations["sessionReplan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{id}/replan/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go on by one of the ways, in a session of its own; what is done stays done */
+        post: operations["sessionTakeWay"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1465,6 +1567,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Across: {
+            /** Format: double */
+            bottomMm: number;
+            seen: boolean;
+            /** Format: double */
+            topMm: number;
+            /**
+             * Format: double
+             * @description from the first end
+             */
+            xMm: number;
+        };
         AgainInBody: {
             /** @description with the plan as it is now, where it was changed since */
             again?: boolean;
@@ -1599,6 +1713,21 @@ export interface components {
             /** Format: double */
             widthMm: number;
         };
+        Belief: {
+            origin: string;
+            /**
+             * Format: int64
+             * @description whose steel came to be known
+             */
+            pieces: number;
+            /** Format: int64 */
+            right: number;
+            /**
+             * Format: double
+             * @description how sure the table was, on the mean
+             */
+            share: number;
+        };
         Bend: {
             /** Format: double */
             curvaturePerMm: number;
@@ -1647,6 +1776,13 @@ export interface components {
              * @description of a groove or pit, from each face
              */
             depthMm?: number;
+            /** @description of cable and chain */
+            fill?: components["schemas"]["BilletFill"];
+            /**
+             * Format: double
+             * @description of cable and chain: how much is wire or link
+             */
+            firstShare?: number;
             /** Format: double */
             forgedThicknessMm: number;
             /**
@@ -1654,6 +1790,11 @@ export interface components {
              * @description evened out to
              */
             forgedWidthMm: number;
+            /**
+             * Format: int64
+             * @description of a mosaic: so often four are laid to one
+             */
+            fours?: number;
             /**
              * Format: double
              * @description of a groove
@@ -1665,9 +1806,15 @@ export interface components {
              */
             hand?: "right" | "left";
             /** Format: double */
+            laidThicknessMm?: number;
+            /** Format: double */
+            laidWidthMm?: number;
+            /** Format: double */
             layers: number;
+            /** @description it was turned on its corner first */
+            onCorner?: boolean;
             /** @enum {string} */
-            pattern: "straight" | "twist" | "ladder" | "pressed" | "dimple";
+            pattern: "straight" | "twist" | "ladder" | "pressed" | "dimple" | "endGrain" | "mosaic" | "cable" | "chain";
             /**
              * Format: double
              * @description from groove to groove, or pit to pit
@@ -1678,6 +1825,11 @@ export interface components {
              * @description of a pit
              */
             radiusMm?: number;
+            /**
+             * Format: double
+             * @description of a bar cut across: how thick its slices are
+             */
+            sliceMm?: number;
             /** Format: double */
             thicknessMm: number;
             /** Format: double */
@@ -1711,6 +1863,42 @@ export interface components {
             /** Format: double */
             toY: number;
         };
+        BilletFill: {
+            /** Format: int64 */
+            across?: number;
+            /** Format: double */
+            cableMm?: number;
+            /** Format: double */
+            canMm?: number;
+            /** Format: double */
+            linkBarMm?: number;
+            /** Format: double */
+            linkMm?: number;
+            /** Format: double */
+            linkWideMm?: number;
+            /** Format: double */
+            rimShare?: number;
+            /** Format: int64 */
+            up?: number;
+            /** Format: double */
+            wireMm?: number;
+        };
+        BilletLabour: {
+            /** Format: double */
+            blows: number;
+            /** Format: double */
+            fuelG: number;
+            /** Format: double */
+            heats: number;
+            /** @description one a step of the recipe */
+            steps: components["schemas"]["BilletStepLabour"][];
+            /**
+             * Format: double
+             * @description of everything, the welding heats with it
+             */
+            timeS: number;
+            tooStiff?: number[];
+        };
         BilletLayer: {
             steel: string;
             /** Format: double */
@@ -1728,6 +1916,8 @@ export interface components {
         };
         BilletOutcome: {
             bar?: components["schemas"]["BilletBar"];
+            /** @description of the bar, a quarter of it ground off each face */
+            face?: components["schemas"]["BilletEtched"];
             findings: components["schemas"]["Warning"][];
             /**
              * Format: double
@@ -1741,6 +1931,8 @@ export interface components {
              * @description burnt off as bars and edge are welded to each other
              */
             joinedG?: number;
+            /** @description in the shop, by its first smith */
+            labour?: components["schemas"]["BilletLabour"];
             laid: components["schemas"]["BilletLayer"][];
             /** Format: double */
             laidG: number;
@@ -1760,8 +1952,18 @@ export interface components {
             lost: components["schemas"]["BilletLost"][];
             /** Format: double */
             massG: number;
+            /**
+             * Format: double
+             * @description of a can with powder: how high it is filled
+             */
+            pouredMm?: number;
             /** @description of each steel, by volume */
             shares: components["schemas"]["BilletShare"][];
+            /**
+             * Format: int64
+             * @description of a bar cut across
+             */
+            slices?: number;
             states: components["schemas"]["BilletState"][];
             /**
              * Format: int64
@@ -1777,6 +1979,11 @@ export interface components {
             barWidthMm: number;
             /** Format: int64 */
             beside?: number;
+            /**
+             * @description what draws it; the hand if not said
+             * @enum {string}
+             */
+            by?: "striker" | "powerHammer" | "press" | "rollingMill";
             /** @description on top of the last repeat */
             cap?: components["schemas"]["BilletLayer"][];
             /** Format: double */
@@ -1787,8 +1994,22 @@ export interface components {
              */
             edgeMm?: number;
             edgeSteelId?: string;
+            /**
+             * Format: double
+             * @description of a wrap, or of a bit in a cleft
+             */
+            edgeThickMm?: number;
+            /** @enum {string} */
+            edgeWay?: "below" | "wrapped" | "cleft";
+            /** @description cable or chain in place of layers */
+            fill?: components["schemas"]["BilletFill"];
             /** @enum {string} */
             flux: "borax" | "none" | "canister";
+            /**
+             * Format: int64
+             * @description of a mosaic: so often four are laid to one
+             */
+            fours?: number;
             /** Format: double */
             halfWidthMm?: number;
             /** @enum {string} */
@@ -1797,14 +2018,21 @@ export interface components {
             lengthMm: number;
             /** @description it was welded; else it is a plan */
             made?: boolean;
+            /** @description it was turned on its corner first */
+            onCorner?: boolean;
             /** @enum {string} */
-            pattern: "straight" | "twist" | "ladder" | "pressed" | "dimple";
+            pattern: "straight" | "twist" | "ladder" | "pressed" | "dimple" | "endGrain" | "mosaic" | "cable" | "chain";
             /** Format: double */
             pitchMm?: number;
             /** Format: double */
             radiusMm?: number;
             /** Format: int64 */
             repeats: number;
+            /**
+             * Format: double
+             * @description of a bar cut across: how thick its slices are
+             */
+            sliceMm?: number;
             /** @description from the underside; repeated */
             stack: components["schemas"]["BilletLayer"][];
             steps: components["schemas"]["BilletStep"][];
@@ -1876,6 +2104,18 @@ export interface components {
             /** Format: double */
             widthMm?: number;
         };
+        BilletStepLabour: {
+            /** Format: double */
+            blows: number;
+            /** Format: double */
+            fuelG: number;
+            /** Format: double */
+            heats: number;
+            /** Format: double */
+            saveG?: number;
+            /** Format: double */
+            timeS: number;
+        };
         BilletWish: {
             /** Format: double */
             barMm?: number;
@@ -1887,14 +2127,18 @@ export interface components {
              * @description of the forged thickness that is left, on the mean over the faces
              */
             nowShare: number;
+            /** Format: double */
+            pitchMm?: number;
             /**
              * Format: double
              * @description that would show it
              */
             share: number;
             shows: boolean;
+            /** Format: double */
+            turnsPer100Mm?: number;
             /** @enum {string} */
-            want: "stripes" | "loops" | "stars";
+            want: "stripes" | "loops" | "stars" | "wide" | "fine";
         };
         Bit: {
             /** @enum {string} */
@@ -1949,6 +2193,7 @@ export interface components {
             topMm: number;
         };
         Choices: {
+            byTable?: boolean;
             /**
              * @description first if not said
              * @enum {string}
@@ -2318,6 +2563,21 @@ export interface components {
             eatenLayers?: number;
             front?: components["schemas"]["BilletEtched"];
             seam?: components["schemas"]["Seam"];
+        };
+        Factor: {
+            /** Format: double */
+            factor: number;
+            /** Format: double */
+            high80: number;
+            /** Format: double */
+            low80: number;
+            /** Format: int64 */
+            n: number;
+            /**
+             * Format: double
+             * @description spread of the next one, of its logarithm
+             */
+            scaleLog: number;
         };
         Fault: {
             /**
@@ -2975,6 +3235,11 @@ export interface components {
             operations: components["schemas"]["FireOperationDone"][];
             readings: components["schemas"]["FireTold"][];
             sittings: components["schemas"]["FireSitting"][];
+            /**
+             * Format: double
+             * @description of the bar as it was planned
+             */
+            startG?: number;
             /** Format: int64 */
             startedMs?: number;
             /** Format: int64 */
@@ -3947,6 +4212,27 @@ export interface components {
              */
             wheelRadiusMm?: number;
         };
+        Habits: {
+            /** Format: double */
+            fallsOffShare: number;
+            /**
+             * Format: int64
+             * @description of the last of them
+             */
+            heats: number;
+            /**
+             * Format: int64
+             * @description that were counted for it
+             */
+            pieces: number;
+            smith: string;
+            /** Format: double */
+            stopsC: number;
+            /** Format: double */
+            thumbLossShare: number;
+            /** Format: int64 */
+            weighed: number;
+        };
         Hand: {
             /** Format: double */
             anvilKg: number;
@@ -4414,6 +4700,13 @@ export interface components {
              */
             way?: "oven" | "sand" | "oilBath" | "torch";
         };
+        Heal: {
+            can: boolean;
+            code: string;
+            figures: {
+                [key: string]: number;
+            };
+        };
         Heard: {
             /** Format: int64 */
             count: number;
@@ -4461,6 +4754,23 @@ export interface components {
             startC: number;
             /** Format: double */
             workS: number;
+        };
+        Held: {
+            /** Format: int64 */
+            atMs: number;
+            /** Format: double */
+            high80: number;
+            in: boolean;
+            /** Format: double */
+            low80: number;
+            piece: string;
+            /** Format: double */
+            ratio: number;
+            /**
+             * Format: double
+             * @description how often it held so far
+             */
+            share: number;
         };
         Hole: {
             /** Format: double */
@@ -4528,6 +4838,45 @@ export interface components {
              * @description of the sheet, up to that cut
              */
             usedMm2: number;
+        };
+        Learned: {
+            /** @description rise of the bevels */
+            bend?: components["schemas"]["Taught"];
+            /** @description useful energy of a blow */
+            blow?: components["schemas"]["Taught"];
+            heats?: components["schemas"]["Taught"];
+            loss?: components["schemas"]["Taught"];
+            /** @description depth of scale */
+            scale?: components["schemas"]["Taught"];
+            /** @description share that goes into width */
+            spread?: components["schemas"]["Taught"];
+            time?: components["schemas"]["Taught"];
+        };
+        Lesson: {
+            /** Format: double */
+            factor: number;
+            /** Format: int64 */
+            fromMs?: number;
+            /** @description whether each that counts lay in the band that was known before it */
+            held: components["schemas"]["Held"][];
+            /** Format: double */
+            high80: number;
+            /** @enum {string} */
+            kind: "blow" | "scale" | "spread" | "bend" | "heats" | "time" | "loss";
+            /** @description before any piece: the table's figure and how sure it is */
+            law: components["schemas"]["Factor"];
+            /** Format: double */
+            low80: number;
+            /** Format: int64 */
+            n: number;
+            of: string;
+            off?: boolean;
+            records: components["schemas"]["Record"][];
+            /**
+             * Format: double
+             * @description spread of the next one, of its logarithm
+             */
+            scaleLog: number;
         };
         Line: {
             /** Format: double */
@@ -4605,6 +4954,31 @@ export interface components {
             toMm: number;
             /** @enum {string} */
             zone: "point" | "blade" | "ricasso" | "tang";
+        };
+        MeasureAt: {
+            /**
+             * Format: int64
+             * @description of the course, that was the last
+             */
+            heat: number;
+            /** Format: double */
+            longMm: number;
+            /**
+             * Format: double
+             * @description as planned
+             */
+            massG: number;
+            /** @description where it is measured best, as planned */
+            offered: components["schemas"]["Place"][];
+            shape: components["schemas"]["Station"][];
+        };
+        MeasuredTyped: {
+            length?: string;
+            stations: components["schemas"]["StationTyped"][];
+            /** @enum {string} */
+            trust?: "calipers" | "weight";
+            units?: string;
+            weight?: string;
         };
         Measures: {
             /** Format: double */
@@ -4813,6 +5187,19 @@ export interface components {
             /** @description what a number without a unit is in */
             units?: string;
         };
+        Paced: {
+            /** Format: double */
+            high80: number;
+            /** Format: double */
+            low80: number;
+            /** Format: double */
+            mid: number;
+            /**
+             * Format: int64
+             * @description pieces it was learned from
+             */
+            n: number;
+        };
         Part: {
             /** Format: double */
             blows: number;
@@ -4926,6 +5313,14 @@ export interface components {
             state: "proposed" | "booked" | "made";
             stockId?: string;
         };
+        Place: {
+            /** Format: double */
+            atMm: number;
+            /** Format: double */
+            heightMm: number;
+            /** Format: double */
+            thicknessMm: number;
+        };
         Placed: {
             flipped?: boolean;
             /** Format: int64 */
@@ -4962,12 +5357,16 @@ export interface components {
             heats: components["schemas"]["Heat"][];
             /** Format: int64 */
             laws: number;
+            /** @description what of the shop's book it goes by */
+            learned?: components["schemas"]["Learned"];
             ledger: components["schemas"]["Line"][];
             /** @description the outline of the finished blade as nodes to be moved */
             nodes: components["schemas"]["Outline"];
             operations: components["schemas"]["Step"][];
             /** @description what is done before the first heat */
             prep: components["schemas"]["Prep"][];
+            /** @description what it will take by the book, beside what is planned */
+            really?: components["schemas"]["Really"];
             /** @description whose preset the allowances are, or own */
             school: string;
             sections: components["schemas"]["SectionView"][];
@@ -5160,9 +5559,59 @@ export interface components {
             /** @enum {string} */
             zone: "point" | "blade" | "ricasso" | "tang";
         };
+        Really: {
+            heats?: components["schemas"]["Paced"];
+            timeS?: components["schemas"]["Paced"];
+        };
+        Record: {
+            /** Format: int64 */
+            atMs: number;
+            counts: boolean;
+            /** @enum {string} */
+            kind: "blow" | "scale" | "spread" | "bend" | "heats" | "time" | "loss";
+            /** @description the smith, or of the forge its figures */
+            of: string;
+            piece: string;
+            /** Format: double */
+            ratio: number;
+            session: string;
+            why?: string;
+        };
         Refusal: {
             fields: components["schemas"]["FieldMessage"][];
             id: string;
+        };
+        Remains: {
+            asIs: components["schemas"]["Station"][];
+            asPlanned: components["schemas"]["Station"][];
+            /**
+             * Format: double
+             * @description by the calipers alone
+             */
+            caliperG: number;
+            /** @description by more than either is off: which to trust is to be said */
+            differ?: boolean;
+            enough: boolean;
+            heal?: components["schemas"]["Heal"];
+            /** Format: double */
+            massG: number;
+            /**
+             * Format: double
+             * @description what the planned piece still takes, scale to come with it
+             */
+            needG: number;
+            /**
+             * Format: double
+             * @description how long a blade of the planned section there is steel for
+             */
+            stopMm: number;
+            ways: components["schemas"]["Way"][];
+            /**
+             * Format: double
+             * @description weight over calipers
+             */
+            weightShare?: number;
+            worst?: components["schemas"]["Short"];
         };
         Remedy: {
             and?: components["schemas"]["Setting"][];
@@ -5181,6 +5630,7 @@ export interface components {
             design: components["schemas"]["Design"];
             finish?: components["schemas"]["FinishChoices"];
             fire: components["schemas"]["Fire"];
+            learned?: components["schemas"]["Learned"];
             origin: components["schemas"]["Origin"];
             prices: components["schemas"]["Prices"];
             sizing: components["schemas"]["Sizing"];
@@ -5230,6 +5680,11 @@ export interface components {
             /** Format: int64 */
             line: number;
             name: string;
+        };
+        Said: {
+            beliefs: components["schemas"]["Belief"][];
+            habits: components["schemas"]["Habits"][];
+            learned: components["schemas"]["Lesson"][];
         };
         Salvage: {
             families: components["schemas"]["StockFamily"][];
@@ -5516,6 +5971,43 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Short: {
+            /**
+             * Format: double
+             * @description from the point of the piece as it is
+             */
+            atMm: number;
+            /**
+             * Format: double
+             * @description too low by so much
+             */
+            highMm: number;
+            /**
+             * Format: double
+             * @description of the section that is wanted there
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description too thin by so much
+             */
+            thickMm: number;
+        };
+        Silhouette: {
+            along: components["schemas"]["Across"][];
+            /**
+             * Format: double
+             * @description how far its middle line is from straight, at the most
+             */
+            bowMm: number;
+            /** Format: double */
+            lengthMm: number;
+            /**
+             * Format: double
+             * @description of it whose edges are seen
+             */
+            seenShare: number;
+        };
         Sizing: {
             /** Format: double */
             firstThicknessMm?: number;
@@ -5640,6 +6132,11 @@ export interface components {
             /** @enum {string} */
             z: "point" | "blade" | "ricasso" | "tang";
         };
+        StationTyped: {
+            at: string;
+            height: string;
+            thickness: string;
+        };
         Step: {
             /** @description the step that it has to come after */
             after?: string;
@@ -5704,6 +6201,8 @@ export interface components {
             count: number;
             /** @description steps of the coupon that are done */
             coupon?: string[];
+            /** @description picture of its test etch */
+            etchId?: string;
             /** @description tests made on it */
             findings?: components["schemas"]["StockFinding"][];
             /**
@@ -5747,6 +6246,8 @@ export interface components {
             weighedShare: number;
             /** @description by more than its dimensions allow for */
             weightDiffers: boolean;
+            /** @description what happened to a billet as it was welded */
+            welded?: components["schemas"]["Welded"][];
         };
         StockBelief: {
             /** Format: double */
@@ -6101,6 +6602,20 @@ export interface components {
             /** Format: double */
             thicknessMm: number;
         };
+        Taught: {
+            /** Format: double */
+            factor: number;
+            /**
+             * Format: int64
+             * @description pieces it was learned from
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description spread of the next one, of its logarithm
+             */
+            scaleLog: number;
+        };
         Telling: {
             events: components["schemas"]["FireEvent"][];
             /**
@@ -6253,6 +6768,63 @@ export interface components {
             /** @enum {string} */
             severity: "stop" | "warn" | "note";
             where: components["schemas"]["Where"];
+        };
+        Way: {
+            allowances: components["schemas"]["Allowances"];
+            /** Format: int64 */
+            blows: number;
+            design: components["schemas"]["Design"];
+            figures: {
+                [key: string]: number;
+            };
+            /** @description what it is forged to */
+            forged: components["schemas"]["Station"][];
+            /**
+             * Format: double
+             * @description of the planned blade, and for what is another knife, a little more
+             */
+            givenUpShare: number;
+            /**
+             * Format: int64
+             * @description to go
+             */
+            heats: number;
+            /**
+             * Format: double
+             * @description of the finished blade
+             */
+            massG: number;
+            /** @description of the other pattern */
+            name?: string;
+            /**
+             * Format: double
+             * @description of the piece that is left over behind it
+             */
+            spareG: number;
+            /** Format: double */
+            timeS: number;
+            /** @enum {string} */
+            what: "asPlanned" | "lessGrinding" | "moved" | "shorter" | "lower" | "thinner" | "pattern" | "heal";
+        };
+        WayInBody: {
+            measured: components["schemas"]["MeasuredTyped"];
+            name?: string;
+            /** @enum {string} */
+            what: "asPlanned" | "lessGrinding" | "moved" | "shorter" | "lower" | "thinner" | "pattern" | "heal";
+        };
+        Welded: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            kind: "weld" | "split" | "layers" | "salvaged" | "note";
+            /** Format: int64 */
+            layers?: number;
+            /**
+             * Format: double
+             * @description of the bar: split off, or salvaged
+             */
+            mm?: number;
+            words?: string;
         };
         Where: {
             /** Format: double */
@@ -7162,6 +7734,62 @@ export interface operations {
             };
         };
     };
+    whatTheSteelSaid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listPatterns: {
         parameters: {
             query?: {
@@ -7791,6 +8419,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pattern"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Silhouette"];
                 };
             };
             /** @description Not Found */
@@ -9885,6 +10573,66 @@ export interface operations {
             };
         };
     };
+    planFaceSolid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Solid"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     planFinish: {
         parameters: {
             query?: never;
@@ -11076,6 +11824,64 @@ export interface operations {
             };
         };
     };
+    sessionMoment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureAt"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     sessionNow: {
         parameters: {
             query?: never;
@@ -11094,6 +11900,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FireShown"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessionReplan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredTyped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remains"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessionTakeWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
                 };
             };
             /** @description Not Found */

@@ -9,6 +9,7 @@ import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { inches, print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
+import { ByTheBook } from "./ByTheBook";
 import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
 import { heatName } from "./counted";
@@ -306,6 +307,7 @@ function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) 
           })}
         </p>
       )}
+      <ByTheBook />
       <Doubts />
       <OrderList onOperation={(id) => onHeat(firstHeat(id))} />
       <p className="text-sm text-quiet">{say("caution.general")}</p>

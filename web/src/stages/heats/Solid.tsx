@@ -1,28 +1,13 @@
 import { useEffect, useRef, useState } from "react";
-import {
-  AmbientLight,
-  BufferAttribute,
-  BufferGeometry,
-  Color,
-  DirectionalLight,
-  Mesh,
-  MeshStandardMaterial,
-  PerspectiveCamera,
-  Scene,
-  WebGLRenderer,
-} from "three";
-import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
+import { BufferAttribute, BufferGeometry, Color, Mesh, MeshStandardMaterial } from "three";
 import { glow } from "../../bench/glow";
+import { round } from "../../bench/round";
 import { say } from "../../text/say";
 
 interface Props {
   solid: { vertices: number[]; triangles: number[]; tempC: number[] };
   heat: number;
 }
-
-/** Turned a little from the flat view, rad, so that its thickness is seen. */
-const startTurn = 0.45;
-const startTilt = 0.5;
 
 /** A still drawing where there is no WebGL; else the piece to be turned with mouse, touch or keys. */
 export default function Solid({ solid, heat }: Props) {
@@ -31,71 +16,20 @@ export default function Solid({ solid, heat }: Props) {
   useEffect(() => {
     const el = box.current;
     if (!el) return;
-    let renderer: WebGLRenderer;
-    try {
-      renderer = new WebGLRenderer({ antialias: true, alpha: true });
-    } catch {
-      setNone(true);
-      return;
-    }
-    const scene = new Scene();
     const geometry = shapeOf(solid);
     const mesh = new Mesh(
       geometry,
       new MeshStandardMaterial({ vertexColors: true, flatShading: true, metalness: 0.35, roughness: 0.6 }),
     );
-    scene.add(mesh, new AmbientLight(0xffffff, 1.1));
-    const sun = new DirectionalLight(0xffffff, 2.2);
-    sun.position.set(-0.6, 1, 0.8);
-    scene.add(sun);
-    const size = geometry.boundingSphere?.radius ?? 100;
-    const camera = new PerspectiveCamera(32, 1, size / 50, size * 20);
-    camera.position.set(0, size * 0.3, size * 2.7);
-    mesh.rotation.set(startTilt, startTurn, 0);
-    const controls = new OrbitControls(camera, renderer.domElement);
-    const draw = () => renderer.render(scene, camera);
-    controls.addEventListener("change", draw);
-    const resize = () => {
-      const { clientWidth: w, clientHeight: h } = el;
-      renderer.setPixelRatio(window.devicePixelRatio);
-      renderer.setSize(w, h);
-      camera.aspect = w / Math.max(1, h);
-      camera.updateProjectionMatrix();
-      draw();
-    };
-    el.appendChild(renderer.domElement);
-    const seen = new ResizeObserver(resize);
-    seen.observe(el);
-    resize();
-    const turn = (e: KeyboardEvent) => {
-      const by: Record<string, [number, number, number]> = {
-        ArrowLeft: [-0.15, 0, 1],
-        ArrowRight: [0.15, 0, 1],
-        ArrowUp: [0, -0.15, 1],
-        ArrowDown: [0, 0.15, 1],
-        "+": [0, 0, 0.88],
-        "=": [0, 0, 0.88],
-        "-": [0, 0, 1.14],
-      };
-      const go = by[e.key];
-      if (!go) return;
-      e.preventDefault();
-      e.stopPropagation();
-      mesh.rotation.y += go[0];
-      mesh.rotation.x += go[1];
-      camera.position.multiplyScalar(go[2]);
-      el.dataset.turned = `${(mesh.rotation.y - startTurn).toFixed(2)} ${(mesh.rotation.x - startTilt).toFixed(2)}`;
-      draw();
-    };
-    el.addEventListener("keydown", turn);
+    const away = round(el, mesh, geometry.boundingSphere?.radius ?? 100);
+    if (!away) {
+      setNone(true);
+      return;
+    }
     el.dataset.drawn = String((geometry.index?.count ?? 0) / 3);
     return () => {
-      el.removeEventListener("keydown", turn);
-      seen.disconnect();
-      controls.dispose();
+      away();
       geometry.dispose();
-      renderer.dispose();
-      renderer.domElement.remove();
     };
   }, [solid]);
   return (

@@ -38,6 +38,11 @@ export function LogPanel() {
   const at = (path: string) => `/api/v1/sessions/${entry.id}/${path}`;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5" data-testid="log-panel">
+      {!book.finished && (
+        <Link className="press justify-self-start" to={`/sessions/${entry.id}/replan`} data-testid="to-replan">
+          {say("replan.open")}
+        </Link>
+      )}
       <table className="w-full text-[15px]">
         <caption className="mb-1 text-left text-lg">
           {book.finished ? say("log.whole") : say("log.soFar", { n: book.step, of: book.steps })}

@@ -1,0 +1,106 @@
+package learn
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"coldember/core/session"
+)
+
+// Habits are what else a log says of a smith.
+type Habits struct {
+	Smith string `json:"smith"`
+	// Stops is by how much the last heats ended over the limit on the mean, °C; negative: too cold.
+	StopsC float64 `json:"stopsC"`
+	Heats  int     `json:"heats" doc:"of the last of them"`
+	// FallsOff is how much slower the blows came in the last third of a piece than in its first.
+	FallsOff float64 `json:"fallsOffShare"`
+	Pieces   int     `json:"pieces" doc:"that were counted for it"`
+	// ThumbLoss is what of the bar's weight went, on the mean: the thumb figure this smith should use.
+	ThumbLoss float64 `json:"thumbLossShare"`
+	Weighed   int     `json:"weighed"`
+}
+
+// sums are what the pieces of one smith come to.
+type sums struct {
+	stops       []session.Trip
+	lows        []float64
+	falls       []float64
+	lost, start float64
+	weighed     int
+}
+
+// stopped takes up where the heats of a piece stopped, and answers with the pace of those whose blows were counted.
+func (s *sums) stopped(w *Worked) []float64 {
+	var rates []float64
+	for i := range w.Book.Heats {
+		h := &w.Book.Heats[i]
+		if w.Course.Cycles(h.Heat) || h.LastMs == 0 || h.EndC <= 0 || h.Heat < 1 || h.Heat > len(w.Course.Heats) {
+			continue
+		}
+		low := w.Course.Heats[h.Heat-1].LowC
+		for _, k := range h.Steps { // light taps may go on below it
+			if own := w.Course.Steps[k.Step].LowC; own > 0 {
+				low = math.Min(low, own)
+			}
+		}
+		s.stops, s.lows = append(s.stops, h.Trip), append(s.lows, low)
+		if h.Counted && h.FirstMs > 0 && h.LastMs > h.FirstMs && h.Blows > 0 {
+			planned := w.Course.Heats[h.Heat-1]
+			if planned.Blows > 0 && planned.WorkS > 0 { // against the pace of the plan, since taps are quicker than blows
+				rates = append(rates, float64(h.Blows)/(float64(h.LastMs-h.FirstMs)/1000)/(float64(planned.Blows)/planned.WorkS))
+			}
+		}
+	}
+	return rates
+}
+
+// HabitsOf sums the habits up, smith by smith; the pieces in any order.
+func HabitsOf(pieces []Worked) []Habits {
+	by := map[string]*sums{}
+	pieces = slices.Clone(pieces)
+	slices.SortFunc(pieces, func(a, b Worked) int {
+		return cmp.Or(cmp.Compare(a.Book.LastMs, b.Book.LastMs), cmp.Compare(a.Session, b.Session))
+	})
+	for _, w := range pieces {
+		s := by[w.Smith]
+		if s == nil {
+			s = &sums{}
+			by[w.Smith] = s
+		}
+		rates := s.stopped(&w)
+		if n := len(rates) / 3; len(rates) >= leastTrips {
+			s.falls = append(s.falls, 1-mean(rates[len(rates)-n:])/mean(rates[:n]))
+		}
+		if lost, _, ok := weighed(w.Book); ok && w.Book.Finished && len(w.Book.Faults) == 0 {
+			s.lost, s.start, s.weighed = s.lost+lost, s.start+w.Book.StartG, s.weighed+1
+		}
+	}
+	out := []Habits{}
+	for smith, s := range by {
+		h := Habits{Smith: smith, Pieces: len(s.falls), Weighed: s.weighed}
+		if h.Heats = min(mostStopped, len(s.stops)); h.Heats > 0 {
+			for i := len(s.stops) - h.Heats; i < len(s.stops); i++ {
+				h.StopsC += (s.stops[i].EndC - s.lows[i]) / float64(h.Heats)
+			}
+		}
+		if len(s.falls) > 0 {
+			h.FallsOff = mean(s.falls)
+		}
+		if s.start > 0 {
+			h.ThumbLoss = s.lost / s.start
+		}
+		out = append(out, h)
+	}
+	slices.SortFunc(out, func(a, b Habits) int { return cmp.Compare(a.Smith, b.Smith) })
+	return out
+}
+
+func mean(v []float64) float64 {
+	sum := 0.0
+	for _, x := range v {
+		sum += x
+	}
+	return sum / math.Max(1, float64(len(v)))
+}
