@@ -66,7 +66,7 @@ func BenchmarkAnvilOf10000Events(b *testing.B) {
 		_, err := s.app.Work.Tell(context.Background(), f.ID, 0, part)
 		require.NoError(b, err)
 	}
-	s.goTo("/pieces/" + s.piece(demo.Net) + "/log")
+	s.goTo("/pieces/" + s.piece(demo.Samphire) + "/log")
 	s.until("there", `document.querySelector("[data-testid=log-empty]")`)
 	js[bool](s, stamped)
 	for b.Loop() {
@@ -74,7 +74,7 @@ func BenchmarkAnvilOf10000Events(b *testing.B) {
 		began := js[float64](s, fmt.Sprintf(`(() => { history.pushState({}, "", "/pieces/%s/fire"); dispatchEvent(new PopStateEvent("popstate")); return performance.timeOrigin + performance.now(); })()`, s.piece(demo.Reed)))
 		s.until("all of it", `Number(document.querySelector("[data-testid=anvil]")?.dataset.events) >= 10000`)
 		b.ReportMetric(js[float64](s, "Math.min(...Object.values(window.shownAt))")-began, "ms-shown")
-		js[bool](s, fmt.Sprintf(`(() => { history.pushState({}, "", "/pieces/%s/log"); dispatchEvent(new PopStateEvent("popstate")); return true; })()`, s.piece(demo.Net)))
+		js[bool](s, fmt.Sprintf(`(() => { history.pushState({}, "", "/pieces/%s/log"); dispatchEvent(new PopStateEvent("popstate")); return true; })()`, s.piece(demo.Samphire)))
 		s.until("left", `document.querySelector("[data-testid=log-empty]")`)
 	}
 }

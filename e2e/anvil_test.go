@@ -122,7 +122,7 @@ func TestAWholePieceIsForgedByOneKey(t *testing.T) {
 // key takes back, another says not yet, and a pedal is taught.
 func TestAHeatIsCountedDownAndTakenBack(t *testing.T) {
 	s := open(t)
-	s.bench(demo.Net, "anvil")
+	s.bench(demo.Samphire, "anvil")
 	s.click("[data-testid=to-the-fire]")
 	s.until("at the anvil", `document.querySelector("[data-testid=anvil]")`)
 	js[bool](s, clockwork)
@@ -147,9 +147,9 @@ func TestAHeatIsCountedDownAndTakenBack(t *testing.T) {
 	s.touch(" ")
 	s.touch("n")
 	s.until("not done", `document.querySelector("[data-step='1-1']")`)
-	b, _ := s.fire(demo.Net)
+	b, _ := s.fire(demo.Samphire)
 	s.eventually("told", func() bool {
-		b, _ = s.fire(demo.Net)
+		b, _ = s.fire(demo.Samphire)
 		return len(b.Heats) == 1 && len(b.Heats[0].Steps) == 1 && b.Heats[0].Steps[0].NotYet
 	})
 	s.press("Teach a key")

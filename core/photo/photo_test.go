@@ -1,6 +1,7 @@
 package photo_test
 
 import (
+	"context"
 	"image"
 	"image/color"
 	"math"
@@ -105,7 +106,7 @@ func TestHeightsAreRead(t *testing.T) {
 	const pictures = 6
 	for range pictures {
 		s := random(rng)
-		o, err := photo.Read(s.shot(1800, 1350), sheet)
+		o, err := photo.Read(context.Background(), s.shot(1800, 1350), sheet)
 		if err != nil {
 			t.Log(err, s.pan, s.tilt, s.slope)
 			continue
@@ -134,7 +135,7 @@ func TestHeightsAreRead(t *testing.T) {
 // TestWhatCannotBeSeenIsSaid: no marks, no first mark, no blank, one that hangs over, an edge that glare hides.
 func TestWhatCannotBeSeenIsSaid(t *testing.T) {
 	code := func(img image.Image) string {
-		_, err := photo.Read(img, sheet)
+		_, err := photo.Read(context.Background(), img, sheet)
 		var e *photo.Error
 		require.ErrorAs(t, err, &e)
 		return e.Code
@@ -152,7 +153,7 @@ func TestWhatCannotBeSeenIsSaid(t *testing.T) {
 	for x := 0.0; x < s.long; x += 5 {
 		hidden.glare = append(hidden.glare, [3]float64{s.x0 + x, s.top(x), 5})
 	}
-	o, err := photo.Read(hidden.shot(1500, 1125), sheet)
+	o, err := photo.Read(context.Background(), hidden.shot(1500, 1125), sheet)
 	if err != nil {
 		assert.Equal(t, "photo.notSeen", code(hidden.shot(1500, 1125)))
 	} else {
@@ -160,7 +161,7 @@ func TestWhatCannotBeSeenIsSaid(t *testing.T) {
 			assert.True(t, !a.Seen || a.XMm < 8 || math.Abs(a.HeightMm()-(s.bottom(a.XMm)-s.top(a.XMm))) < 2, "at %g", a.XMm)
 		}
 	}
-	plain, err := photo.Read(s.shot(1500, 1125), sheet)
+	plain, err := photo.Read(context.Background(), s.shot(1500, 1125), sheet)
 	require.NoError(t, err)
 	assert.Greater(t, plain.Seen, .9)
 }

@@ -1,6 +1,7 @@
 package photo
 
 import (
+	"context"
 	"image"
 	"math"
 	"sort"
@@ -43,9 +44,12 @@ const (
 	borderMm   = 6.0
 )
 
-// Read finds the blank in a photograph of a sheet. Errors are *Error.
-func Read(img image.Image, s Sheet) (*Silhouette, error) {
-	g := grayOf(img)
+// Read finds the blank in a photograph of a sheet. Errors are *Error, or the context's.
+func Read(ctx context.Context, img image.Image, s Sheet) (*Silhouette, error) {
+	g, err := grayOf(ctx, img)
+	if err != nil {
+		return nil, err
+	}
 	marks, err := g.corners()
 	if err != nil {
 		return nil, err
@@ -62,21 +66,27 @@ func Read(img image.Image, s Sheet) (*Silhouette, error) {
 	flat := &gray{w: int(s.WideMm * perMm), h: int(s.HighMm * perMm)}
 	flat.v = make([]float32, flat.w*flat.h)
 	for y := range flat.h {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		for x := range flat.w {
 			u, v := place(h, float64(x)/perMm, float64(y)/perMm)
 			flat.v[y*flat.w+x] = float32(g.sample(u, v))
 		}
 	}
-	return flat.outline()
+	return flat.outline(ctx)
 }
 
 // grayOf is a picture in grey, no larger than is looked at.
-func grayOf(img image.Image) *gray {
+func grayOf(ctx context.Context, img image.Image) (*gray, error) {
 	b := img.Bounds()
 	step := max(1, int(math.Ceil(float64(max(b.Dx(), b.Dy()))/mostPx)))
 	g := &gray{w: b.Dx() / step, h: b.Dy() / step}
 	g.v = make([]float32, g.w*g.h)
 	for y := range g.h {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		for x := range g.w {
 			sum := 0.0
 			for j := range step {
@@ -88,7 +98,7 @@ func grayOf(img image.Image) *gray {
 			g.v[y*g.w+x] = float32(sum / float64(step*step))
 		}
 	}
-	return g
+	return g, nil
 }
 
 // paper is how bright the sheet is everywhere: the middle of what is light in a wide neighbourhood, since the light is uneven;
@@ -118,12 +128,15 @@ func (g *gray) paper() *gray {
 func px(mm float64) int { return int(math.Round(mm * perMm)) }
 
 // outline finds the blank on a squared sheet.
-func (g *gray) outline() (*Silhouette, error) {
+func (g *gray) outline(ctx context.Context) (*Silhouette, error) {
 	light := g.paper()
 	ratio := &gray{w: g.w, h: g.h, v: make([]float32, g.w*g.h)}
 	mask := make([]bool, g.w*g.h)
 	border := px(borderMm)
 	for y := range g.h {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 		for x := range g.w {
 			p := light.sample((float64(x)+.5)/float64(g.w)*float64(light.w)-.5, (float64(y)+.5)/float64(g.h)*float64(light.h)-.5)
 			r := float64(g.at(x, y)) / math.Max(.02, p)

@@ -62,19 +62,7 @@ const cutSteps = 8
 func (p *profile) laidFrom(l *planner.Laid, toCome, cutMm3 float64) laid {
 	out := laid{bar: forge.Bar{Cells: make([]forge.Cell, len(l.Cells))}}
 	missing, ends := 0.0, []Short{}
-	k, left := 0, 0.0 // slice in hand, and what of it is left
-	if len(p.slices) > 0 {
-		left = p.slices[0].mm3
-	}
-	for cutMm3 > 0 && k < len(p.slices) {
-		take := math.Min(cutMm3, left)
-		cutMm3 -= take
-		if left -= take; left <= 1e-9*p.slices[k].mm3 {
-			if k++; k < len(p.slices) {
-				left = p.slices[k].mm3
-			}
-		}
-	}
+	k, left := p.after(cutMm3) // slice in hand, and what of it is left
 	for i := range l.Cells {
 		c := &l.Cells[i]
 		need := c.VolumeMm3 * (1 + toCome)
@@ -84,14 +72,14 @@ func (p *profile) laidFrom(l *planner.Laid, toCome, cutMm3 float64) laid {
 			continue
 		}
 		out.needMm3 += need
-		var got, long, area, h, spine, edge, at float64
+		var got, long, area, h, spine, edge, at, lastMm float64
 		for got < need-1e-9 && k < len(p.slices) {
 			take := math.Min(need-got, left)
 			s := &p.slices[k]
 			dx := s.dx * take / s.mm3
 			got, long = got+take, long+dx
 			h, spine, edge, at = h+s.station.HeightMm()*dx, spine+s.station.ThicknessMm*dx, edge+s.station.EdgeMm*dx, at+s.station.XMm*dx
-			area += take
+			area, lastMm = area+take, s.station.XMm
 			if left -= take; left <= 1e-9*s.mm3 {
 				if k++; k < len(p.slices) {
 					left = p.slices[k].mm3
@@ -106,6 +94,9 @@ func (p *profile) laidFrom(l *planner.Laid, toCome, cutMm3 float64) laid {
 			out.bar.Cells[i] = cellOf(c, need, high, thick, c.Final.EdgeMm, c.Final.SpineMm)
 			continue
 		}
+		if blade := c.Zone == plan.ZonePoint || c.Zone == plan.ZoneBlade; blade && p.goodToMm > 0 && lastMm > p.goodToMm+placedMm {
+			out.short = append(out.short, Short{AtMm: p.goodToMm, ThickMm: thick, HighMm: high, end: true})
+		}
 		h, spine, edge, at = h/long, spine/long, edge/long, at/long
 		mean := area / long / h
 		out.bar.Cells[i] = cellOf(c, need, h, mean, edge, spine)
@@ -119,6 +110,23 @@ func (p *profile) laidFrom(l *planner.Laid, toCome, cutMm3 float64) laid {
 		out.short = append(out.short, ends...)
 	}
 	return out
+}
+
+// after is the slice that begins behind so much of the piece, and what of it is left.
+func (p *profile) after(mm3 float64) (k int, left float64) {
+	if len(p.slices) > 0 {
+		left = p.slices[0].mm3
+	}
+	for mm3 > 0 && k < len(p.slices) {
+		take := math.Min(mm3, left)
+		mm3 -= take
+		if left -= take; left <= 1e-9*p.slices[k].mm3 {
+			if k++; k < len(p.slices) {
+				left = p.slices[k].mm3
+			}
+		}
+	}
+	return k, left
 }
 
 // calibrate learns from the piece as it was planned to be: what a cell of it seems to be short of for what it becomes, it is

@@ -77,12 +77,15 @@ func (a *asking) leastOf() *Short {
 	const off = .96
 	var out *Short
 	long := a.now.Shape[len(a.now.Shape)-1].XMm
-	shift := 0.0
-	if l := a.m.LengthMm; l > 0 && l < long-sameLengthMm {
-		shift = long - l
-	}
+	shift := a.m.shift(long)
 	for _, s := range a.m.Stations {
 		was := between(a.now.Shape, s.AtMm+shift)
+		if s.HeightMm == 0 {
+			s.HeightMm = was.HeightMm()
+		}
+		if s.ThicknessMm == 0 {
+			s.ThicknessMm = was.ThicknessMm
+		}
 		share := s.HeightMm * s.ThicknessMm / (was.HeightMm() * was.ThicknessMm)
 		if share < off && (out == nil || share < out.Share) {
 			out = &Short{AtMm: s.AtMm, ThickMm: math.Max(0, was.ThicknessMm-s.ThicknessMm), HighMm: math.Max(0, was.HeightMm()-s.HeightMm), Share: share}

@@ -13,7 +13,7 @@ import (
 )
 
 // Place is a reading of the piece: how far from its point as it is now, how high and how thick at the
-// spine.
+// spine; what was not read is nought, and is taken as planned.
 type Place struct {
 	AtMm        float64 `json:"atMm"`
 	HeightMm    float64 `json:"heightMm"`
@@ -35,6 +35,25 @@ type Measured struct {
 	LengthMm float64 `json:"lengthMm,omitempty" doc:"of the whole piece; as planned if not said"`
 	WeightG  float64 `json:"weightG,omitempty"`
 	Trust    Trust   `json:"trust,omitempty" enum:"calipers,weight"`
+	Lost     End     `json:"lost,omitempty" enum:"point,tang" doc:"at which end what it is shorter by is gone; its point's if not said"`
+	GoodToMm float64 `json:"goodToMm,omitempty" doc:"from its point, how far the blade may be taken from it: to a crack, a weld that did not take, the end of its pattern; all of it if not said"`
+}
+
+// End is one of the ends of a piece.
+type End string
+
+// Ends of a piece.
+const (
+	PointEnd End = "point"
+	TangEnd  End = "tang"
+)
+
+// shift is how far the piece begins behind the planned one.
+func (m *Measured) shift(plannedMm float64) float64 {
+	if m.LengthMm > 0 && m.LengthMm < plannedMm-sameLengthMm && m.Lost != TangEnd {
+		return plannedMm - m.LengthMm
+	}
+	return 0
 }
 
 // Now is the piece as it was planned to be by now.
@@ -67,9 +86,11 @@ const (
 func (m *Measured) Validate(now *Now) error {
 	c := fact.NewCheck()
 	fact.OneOf(c, "trust", m.Trust, "", TrustCalipers, TrustWeight)
+	fact.OneOf(c, "lost", m.Lost, "", PointEnd, TangEnd)
 	c.Range("lengthMm", m.LengthMm, 0, 3000)
 	c.Range("weightG", m.WeightG, 0, 50_000)
-	if len(m.Stations) == 0 && m.WeightG == 0 {
+	c.Range("goodToMm", m.GoodToMm, 0, 3000)
+	if len(m.Stations) == 0 && m.WeightG == 0 && m.GoodToMm == 0 {
 		c.Fail("stations", "replan.none", nil)
 	}
 	c.Range("stations", float64(len(m.Stations)), 0, mostStations)
@@ -85,10 +106,12 @@ func (m *Measured) Validate(now *Now) error {
 		}
 		last = s.AtMm
 		at.Range("atMm", s.AtMm, 0, long)
-		at.Range("heightMm", s.HeightMm, .5, mostHighTimes*now.WidthMm)
+		if s.HeightMm != 0 {
+			at.Range("heightMm", s.HeightMm, .5, mostHighTimes*now.WidthMm)
+		}
 		if most := upsetShare*now.ThicknessMm + slackMm; s.ThicknessMm > most {
 			at.Fail("thicknessMm", "replan.thicker", fact.Figures{"limitMm": most})
-		} else {
+		} else if s.ThicknessMm != 0 {
 			at.Range("thicknessMm", s.ThicknessMm, .2, most)
 		}
 	}
@@ -108,6 +131,7 @@ type profile struct {
 	mm3      float64
 	caliperG float64 // by the calipers alone
 	share    float64 // weight over calipers; 0 without
+	goodToMm float64 // a blade may be taken from it; 0 is all of it
 
 	// enough is by how much each cell of the planned piece, zone by zone, seems to fall short of what it becomes.
 	enough map[string][]float64
@@ -117,14 +141,14 @@ type profile struct {
 // missing, since it is measured against marks on its handle's side.
 func profileOf(m *Measured, now *Now) profile {
 	planned := now.Shape[len(now.Shape)-1].XMm
-	long, shift := planned, 0.0
+	long, shift := planned, m.shift(planned)
 	if m.LengthMm > 0 {
 		long = m.LengthMm
 	}
-	if long < planned-sameLengthMm {
-		shift = planned - long
-	}
 	place := func(x float64) float64 {
+		if m.Lost == TangEnd && long < planned {
+			return x
+		}
 		if shift == 0 {
 			return x * planned / long
 		}
@@ -132,7 +156,7 @@ func profileOf(m *Measured, now *Now) profile {
 	}
 	was := func(x float64) plan.Station { return between(now.Shape, place(x)) }
 	high, thick := ratios(m.Stations, was)
-	p := profile{slices: make([]slice, slices)}
+	p := profile{slices: make([]slice, slices), goodToMm: m.GoodToMm}
 	dx := long / slices
 	for i := range p.slices {
 		x := (float64(i) + .5) * dx
@@ -246,9 +270,19 @@ func ratios(stations []Place, was func(float64) plan.Station) (high, thick func(
 	xs, hs, ts := make([]float64, n), make([]float64, n), make([]float64, n)
 	for i, s := range stations {
 		xs[i] = s.AtMm
-		for k, off := range []float64{0, -placedMm, placedMm} { // beside a shoulder it is read on either side
+		offs := []float64{0}
+		if was(s.AtMm-placedMm).Zone != was(s.AtMm+placedMm).Zone { // beside a shoulder it is read on either side
+			offs = append(offs, -placedMm, placedMm)
+		}
+		for k, off := range offs {
 			at := was(s.AtMm + off)
-			h, t := s.HeightMm/math.Max(.1, at.HeightMm()), s.ThicknessMm/math.Max(.05, at.ThicknessMm)
+			h, t := 1.0, 1.0
+			if s.HeightMm > 0 {
+				h = s.HeightMm / math.Max(.1, at.HeightMm())
+			}
+			if s.ThicknessMm > 0 {
+				t = s.ThicknessMm / math.Max(.05, at.ThicknessMm)
+			}
 			if k == 0 || math.Abs(math.Log(h*t)) < math.Abs(math.Log(hs[i]*ts[i])) {
 				hs[i], ts[i] = h, t
 			}
@@ -283,6 +317,14 @@ func At(c *session.Course, heat, step int) Now {
 	n.ToComeShare, n.VolumeMm3 = toCome/forged, forged+toCome
 	if heat >= 1 && heat <= len(c.Heats) {
 		n.Shape = c.Heats[heat-1].Shape
+	}
+	if c.Before != nil {
+		for _, op := range c.Before.Done {
+			n.Done[op] = true
+		}
+		if len(n.Shape) < 2 {
+			n.Shape = c.Before.Shape
+		}
 	}
 	if len(n.Shape) < 2 { // the bar itself
 		long := n.VolumeMm3 / (n.WidthMm * n.ThicknessMm)

@@ -85,6 +85,7 @@ func TestStationsAreMet(t *testing.T) {
 	req := plantest.Request()
 	_, n := after(t, req, 8)
 	rng := rand.New(rand.NewPCG(5, 6))
+	met := 0
 	for range 8 {
 		m := replan.Measured{Stations: stations(n, 6, func(_ float64, s *replan.Place) {
 			s.HeightMm *= .93 + .12*rng.Float64()
@@ -92,20 +93,29 @@ func TestStationsAreMet(t *testing.T) {
 		})}
 		r := still(t, req, m, n)
 		for _, s := range m.Stations {
-			best := r.AsIs[0]
-			for _, x := range r.AsIs {
-				if math.Abs(x.XMm-s.AtMm) < math.Abs(best.XMm-s.AtMm) {
-					best = x
-				}
+			k := 1
+			for k < len(r.AsIs)-1 && r.AsIs[k].XMm < s.AtMm {
+				k++
 			}
+			a, b := &r.AsIs[k-1], &r.AsIs[k]
+			if a.Zone != b.Zone || math.Abs(a.HeightMm()-b.HeightMm()) > .05*a.HeightMm() {
+				continue // a step lies between them
+			}
+			u := (s.AtMm - a.XMm) / (b.XMm - a.XMm)
+			if u < 0 || u > 1 {
+				continue
+			}
+			met++
+			high, thick := a.HeightMm()+u*(b.HeightMm()-a.HeightMm()), a.ThicknessMm+u*(b.ThicknessMm-a.ThicknessMm)
 			if s.AtMm > r.AsIs[0].XMm+3 { // the very point has no height to speak of
-				assert.InEpsilon(t, s.HeightMm, best.HeightMm(), .08)
-				assert.InEpsilon(t, s.ThicknessMm, best.ThicknessMm, .08)
+				assert.InEpsilon(t, s.HeightMm, high, .01)
+				assert.InEpsilon(t, s.ThicknessMm, thick, .01)
 			}
 		}
 		m.WeightG, m.Trust = r.CaliperG*1.03, replan.TrustWeight
 		assert.InEpsilon(t, m.WeightG, still(t, req, m, n).MassG, 1e-9)
 	}
+	assert.Greater(t, met, 30)
 }
 
 func what(r *replan.Remains) map[string]replan.Way {
@@ -175,6 +185,64 @@ func TestWorkedCases(t *testing.T) {
 		}
 		assert.Positive(t, points, "its point is forged again")
 	})
+}
+
+// TestAWeldThatCracked behind the shoulder takes the tang with it: the same length is gone as if the point were, and what
+// is left has its point still.
+func TestAWeldThatCracked(t *testing.T) {
+	req := plantest.Request()
+	_, n := after(t, req, 9)
+	long := n.Shape[len(n.Shape)-1].XMm
+	const off = 45.0
+	m := replan.Measured{LengthMm: long - off, Lost: replan.TangEnd}
+	for _, s := range stations(n, 12, nil) {
+		if s.AtMm < long-off {
+			m.Stations = append(m.Stations, s)
+		}
+	}
+	r := still(t, req, m, n)
+	ways := what(r)
+	require.NotContains(t, ways, "asPlanned")
+	assert.InDelta(t, n.Shape[0].HeightMm(), r.AsIs[0].HeightMm(), 1.5, "its point is there")
+	require.Contains(t, ways, "shorter")
+	assert.Less(t, ways["shorter"].Design.LengthMm, req.Design.LengthMm-5)
+	m.Lost = replan.PointEnd
+	for i := range m.Stations {
+		m.Stations[i] = stations(n, 12, nil)[i]
+	}
+	other := still(t, req, replan.Measured{LengthMm: long - off, WeightG: r.MassG, Trust: replan.TrustWeight}, n)
+	assert.NotEqual(t, r.AsIs[0].HeightMm(), other.AsIs[0].HeightMm())
+}
+
+// TestAPatternThatRunsOut: behind a place the steel is good for a handle and no more. All that is offered ends its blade
+// before it, more of the pattern never offers less, and where it reaches as far as the blade nothing is lost.
+func TestAPatternThatRunsOut(t *testing.T) {
+	req := plantest.Request()
+	_, n := after(t, req, 9)
+	blade := 0.0
+	for _, s := range n.Shape {
+		if s.Zone == plan.ZoneBlade || s.Zone == plan.ZonePoint {
+			blade = math.Max(blade, s.XMm)
+		}
+	}
+	longest := 0.0
+	for _, share := range []float64{.7, .8, .9, 1.1} {
+		r := still(t, req, replan.Measured{GoodToMm: blade * share}, n)
+		ways := what(r)
+		if share > 1 {
+			require.Contains(t, ways, "asPlanned")
+			continue
+		}
+		require.NotContains(t, ways, "asPlanned")
+		require.NotNil(t, r.Worst)
+		assert.InDelta(t, blade*share, r.Worst.AtMm, 1e-9)
+		assert.False(t, r.Heal.Can, "no pattern is driven in")
+		require.Contains(t, ways, "shorter")
+		got := ways["shorter"].Design.LengthMm
+		assert.InDelta(t, share, got/req.Design.LengthMm, .12)
+		assert.Greater(t, got, longest)
+		longest = got
+	}
 }
 
 // TestMoreSteelNeverOffersLess: where every station is thicker, what fitted before still fits, with no more given up.

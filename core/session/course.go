@@ -35,6 +35,14 @@ type Course struct {
 	Aim Aim `json:"aim"`
 	// Treatment is how it is hardened and tempered after.
 	Treatment []harden.Step `json:"treatment,omitempty"`
+	// Before is the piece as it was measured, where the course goes on from one that was begun.
+	Before *Before `json:"before,omitempty"`
+}
+
+// Before is a piece that was begun already: its shape, from its point, and the operations that are done.
+type Before struct {
+	Shape []plan.Station `json:"shape"`
+	Done  []string       `json:"done"`
 }
 
 // CourseBar is what it begins with.

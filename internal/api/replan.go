@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 
+	"coldember/core/blade"
 	"coldember/core/photo"
 	"coldember/core/replan"
 	"coldember/internal/export"
@@ -15,6 +16,16 @@ import (
 type measuredIn struct {
 	ID   string `path:"id"`
 	Body work.MeasuredTyped
+}
+
+type insideIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Silhouette *photo.Silhouette `json:"silhouette"`
+		Lie        photo.Lie         `json:"lie"`
+		Seek       bool              `json:"seek,omitempty" doc:"lay it where most steel is outside it"`
+		Design     *blade.Design     `json:"design,omitempty" doc:"of the finished blade; what the session was frozen with if not said"`
+	}
 }
 
 type wayIn struct {
@@ -39,7 +50,13 @@ func (h *handlers) replan(api huma.API) {
 		if err != nil {
 			return answer[*photo.Silhouette](ctx, h, nil, err)
 		}
-		o, err := work.ReadPhoto(in.RawBody, export.PhotoSheet(shop.Doc.Paper))
+		o, err := work.ReadPhoto(ctx, in.RawBody, export.PhotoSheet(shop.Doc.Paper))
+		return answer(ctx, h, o, err)
+	})
+	inside := op("sessionInside", http.MethodPost, "/sessions/{id}/inside", "The finished blade laid into the blank of a photograph: how much steel is outside it")
+	inside.MaxBodyBytes = work.MaxPictureBytes
+	huma.Register(api, inside, func(ctx context.Context, in *insideIn) (*body[*photo.Inside], error) {
+		o, err := h.work.LaidInside(ctx, in.ID, in.Body.Silhouette, in.Body.Lie, in.Body.Seek, in.Body.Design)
 		return answer(ctx, h, o, err)
 	})
 	huma.Register(api, op("sessionReplan", http.MethodPost, "/sessions/{id}/replan", "What the piece can still become, as it was measured"),

@@ -45,9 +45,7 @@ type largestIn struct {
 type cutIn struct {
 	ID   string `path:"id"`
 	Role string `path:"role"`
-	Body struct {
-		State string `json:"state" enum:"proposed,booked,made"`
-	}
+	Body work.CutTyped
 }
 
 type csvIn struct {
@@ -174,7 +172,7 @@ func (h *handlers) stockroom(api huma.API) {
 		})
 	huma.Register(api, op("setCut", http.MethodPost, "/pieces/{id}/cuts/{role}", "Book a cut, let it go, or make it"),
 		func(ctx context.Context, in *cutIn) (*body[[]work.PieceCut], error) {
-			v, err := h.work.SetCut(ctx, in.ID, in.Role, in.Body.State)
+			v, err := h.work.SetCut(ctx, in.ID, in.Role, in.Body)
 			return answer(ctx, h, v, err)
 		})
 	huma.Register(api, op("rackTable", http.MethodGet, "/stock.csv", "The rack as CSV"),

@@ -12,6 +12,7 @@ import (
 	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/quantity"
+	"coldember/core/replan"
 	"coldember/core/session"
 	"coldember/core/simulate"
 	"coldember/core/stock"
@@ -104,7 +105,7 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 11)
 	y.piece(work.NewPiece{Name: Slicer, PatternID: y.patterns[Slicer], StockID: rack["1084"], Hand: YardHand})
 	c.daysBefore(now, 6)
-	y.piece(work.NewPiece{Name: Net, PatternID: y.patterns[Net], StockID: rack["Old plane iron"], Hand: YardHand})
+	y.lost(c, y.piece(work.NewPiece{Name: Net, PatternID: y.patterns[Net], StockID: rack["Old plane iron"], Hand: YardHand}))
 	c.daysBefore(now, 4)
 	reed := y.piece(work.NewPiece{Name: Reed, PatternID: y.patterns[Reed], StockID: rack["Hay-rake tines"], Hand: YardHand})
 	c.daysBefore(now, 3)
@@ -270,6 +271,47 @@ func (y *yard) forge(c *clock, p work.Piece, w simulate.Wish) {
 	if y.err != nil {
 		y.err = fmt.Errorf("demo: %s at the fire: %w", p.Doc.Name, y.err)
 	}
+}
+
+// lost forges a piece until its point was left in the fire too long, measures what is left of it, and goes on from there
+// with a shorter blade.
+func (y *yard) lost(c *clock, p work.Piece) {
+	const burntMm, heats = 16, 4
+	y.forge(c, p, simulate.Wish{
+		Heats: heats, Every: 2, Note: text.Say("demo.netNote", nil),
+		Faults: map[int]simulate.Fault{heats: {Fault: session.Fault{Kind: "burnt"}, Text: text.Say("demo.netBurnt", nil)}},
+	})
+	if y.err != nil {
+		return
+	}
+	fire, err := y.work.FireOf(y.ctx, p.ID)
+	if err != nil {
+		y.err = err
+		return
+	}
+	now, err := y.work.Moment(y.ctx, fire.ID)
+	if err != nil {
+		y.err = err
+		return
+	}
+	m := replan.Measured{LengthMm: now.LongMm - burntMm}
+	for _, s := range now.Offered {
+		if s.AtMm -= burntMm; s.AtMm > 0 {
+			m.Stations = append(m.Stations, s)
+		}
+	}
+	left, err := y.work.Replan(y.ctx, fire.ID, m)
+	if err != nil {
+		y.err = err
+		return
+	}
+	for _, way := range left.Ways {
+		if way.What == "shorter" {
+			_, y.err = y.work.TakeWay(y.ctx, fire.ID, m, work.Taken{What: way.What})
+			return
+		}
+	}
+	y.err = errors.New("demo: the net knife cannot be made shorter")
 }
 
 // older are pieces of the years before, off the list and in the book: enough to have learned from. The hands

@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"coldember/core/replan"
 	"coldember/core/whatif"
 	"coldember/internal/demo"
 	"coldember/internal/edit"
@@ -41,6 +42,23 @@ func TestDemoTellsItsStory(t *testing.T) {
 			if s.ID == p.Doc.StockID {
 				used[s.Doc.Name] = true
 			}
+		}
+		if p.Doc.Name == demo.Net { // its point was lost, and what it still becomes was taken
+			f, err := w.FireOf(ctx, p.ID)
+			require.NoError(t, err)
+			require.NotNil(t, f.Doc.Measured)
+			first, err := w.Fire(ctx, f.Doc.FromID)
+			require.NoError(t, err)
+			assert.Less(t, f.Doc.Request.Design.LengthMm, first.Doc.Request.Design.LengthMm-1)
+			assert.Equal(t, f.Doc.Request.Design, p.Doc.Request.Design)
+			now, err := w.Moment(ctx, f.ID)
+			require.NoError(t, err)
+			assert.InDelta(t, f.Doc.Measured.LengthMm, now.LongMm, 1, "it begins as what was measured, not as a bar")
+			assert.Greater(t, len(now.Offered), 4)
+			again, err := w.Replan(ctx, f.ID, replan.Measured{LengthMm: now.LongMm, Stations: now.Offered})
+			require.NoError(t, err)
+			assert.Equal(t, "asPlanned", again.Ways[0].What, "measured once more, it is what it was taken for")
+			assert.InDelta(t, f.Doc.Course.Totals.Heats, again.Ways[0].Heats, 1)
 		}
 		if p.Doc.Name == demo.Oyster { // the largest from one roller
 			assert.Greater(t, p.Summary.CutLengthMm, 30.0)

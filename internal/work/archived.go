@@ -184,7 +184,7 @@ func archiveOf(all store.Whole, now time.Time) Archive {
 	}
 	for _, s := range all.Sessions {
 		p := &out.Pieces[pieces[s.PieceID]]
-		p.Sessions = append(p.Sessions, ArchivedSession{s.ID, s.PlanN, s.Laws, json.RawMessage(s.Doc), s.CreatedAt, s.UpdatedAt, happened[s.ID]})
+		p.Sessions = append(p.Sessions, ArchivedSession{s.ID, s.PlanN, s.Laws, json.RawMessage(s.Doc), s.CreatedAt, s.UpdatedAt, append([]ArchivedEvent{}, happened[s.ID]...)})
 	}
 	return out
 }

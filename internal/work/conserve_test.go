@@ -101,7 +101,7 @@ func (m *model) cut() (lost float64) {
 			before[id] = s
 		}
 	}
-	if _, err := m.w.SetCut(ctx, c.piece, c.role, state); err != nil || state != work.CutMadeNow {
+	if _, err := m.w.SetCut(ctx, c.piece, c.role, work.CutTyped{State: state}); err != nil || state != work.CutMadeNow {
 		return 0
 	}
 	if c.lengthMm < 1 || c.lengthMm > m.whole {

@@ -2,10 +2,13 @@ package work
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"coldember/core/fact"
+	"coldember/core/quantity"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -24,6 +27,9 @@ const roleBody = "body"
 
 // leastRemnantMm is the shortest end that goes back on the rack.
 const leastRemnantMm = 40
+
+// leastCutMm and mostCutMm are the lengths that are cut from a bar.
+const leastCutMm, mostCutMm = 1, 12_000
 
 // slackMm is how far figures of a length may differ by rounding.
 const slackMm = 1e-6
@@ -147,15 +153,46 @@ func (w *Work) Cuts(ctx context.Context, pieceID string) ([]PieceCut, error) {
 	return out, err
 }
 
+// CutTyped is what becomes of a cut. One that is made may say how long it really came out; as booked if it does not.
+type CutTyped struct {
+	State  string          `json:"state" enum:"proposed,booked,made"`
+	Length string          `json:"length,omitempty" doc:"that was really cut, as it is typed"`
+	Units  quantity.System `json:"units,omitempty"`
+}
+
+// read reads it; 0 is a length that is not said. Errors are *edit.InvalidError.
+func (t CutTyped) read() (lengthMm float64, err error) {
+	if t.State != CutProposed && t.State != CutBooked && t.State != CutMadeNow {
+		return 0, edit.One("state", "field.choice", nil, t.State)
+	}
+	if strings.TrimSpace(t.Length) == "" {
+		return 0, nil
+	}
+	if t.State != CutMadeNow {
+		return 0, edit.One("length", "cut.notMade", nil, t.Length)
+	}
+	v, err := quantity.Parse(t.Length, quantity.Length, t.Units)
+	var wrong *quantity.ParseError
+	if errors.As(err, &wrong) {
+		return 0, &edit.InvalidError{Fields: []edit.Problem{{FieldError: fact.FieldError{Field: "length", Code: string(wrong.Code)}, Offset: wrong.Offset, Found: wrong.Found}}}
+	}
+	if v < leastCutMm {
+		return 0, edit.One("length", "field.rangeLength", fact.Figures{"lowest": leastCutMm, "highest": mostCutMm}, t.Length)
+	}
+	return v, err
+}
+
 // SetCut books a proposed cut, lets a booked one go, or makes it: then the bar
-// is shorter by it and its kerf, and what is left stays on the rack with its
-// history.
-func (w *Work) SetCut(ctx context.Context, pieceID, role, state string) ([]PieceCut, error) {
-	if state != CutProposed && state != CutBooked && state != CutMadeNow {
-		return nil, edit.One("state", "field.choice", nil, state)
+// is shorter by what was really cut and its kerf, and what is left stays on the rack
+// with its history.
+func (w *Work) SetCut(ctx context.Context, pieceID, role string, typed CutTyped) ([]PieceCut, error) {
+	state := typed.State
+	reallyMm, err := typed.read()
+	if err != nil {
+		return nil, err
 	}
 	var changed Stock
-	err := w.store.Write(ctx, func(tx store.Tx) error {
+	err = w.store.Write(ctx, func(tx store.Tx) error {
 		cut, ok, err := tx.Cut(pieceID, role)
 		switch {
 		case err != nil:
@@ -179,6 +216,12 @@ func (w *Work) SetCut(ctx context.Context, pieceID, role, state string) ([]Piece
 			return &StateError{Code: "problem.cutTooLong"}
 		}
 		if state == CutMadeNow {
+			if reallyMm > s.Start.LengthMm+slackMm {
+				return edit.One("length", "field.rangeLength", fact.Figures{"lowest": leastCutMm, "highest": s.Start.LengthMm}, typed.Length)
+			}
+			if reallyMm > 0 { // the saw takes no more than there is
+				cut.LengthMm, cut.KerfMm = reallyMm, math.Max(0, math.Min(cut.KerfMm, s.Start.LengthMm-reallyMm))
+			}
 			if err := w.cutOff(tx, s, &cut); err != nil {
 				return err
 			}

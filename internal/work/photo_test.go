@@ -2,6 +2,7 @@ package work_test
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/color"
 	"image/draw"
@@ -68,7 +69,7 @@ func TestAPrintedTemplateSquaresAPhotograph(t *testing.T) {
 	}
 	var laid bytes.Buffer
 	require.NoError(t, png.Encode(&laid, shot))
-	o, err := work.ReadPhoto(laid.Bytes(), export.PhotoSheet("a4"))
+	o, err := work.ReadPhoto(context.Background(), laid.Bytes(), export.PhotoSheet("a4"))
 	require.NoError(t, err)
 	assert.InDelta(t, long, o.LengthMm, 1)
 	assert.Greater(t, o.Seen, .9)
@@ -80,10 +81,10 @@ func TestAPrintedTemplateSquaresAPhotograph(t *testing.T) {
 	assert.Less(t, o.BowMm, .6)
 
 	var problem *edit.InvalidError
-	_, err = work.ReadPhoto([]byte("no picture"), export.PhotoSheet("a4"))
+	_, err = work.ReadPhoto(context.Background(), []byte("no picture"), export.PhotoSheet("a4"))
 	require.ErrorAs(t, err, &problem)
 	assert.Equal(t, "picture.notImage", problem.Fields[0].Code)
-	_, err = work.ReadPhoto(data, export.PhotoSheet("a4"))
+	_, err = work.ReadPhoto(context.Background(), data, export.PhotoSheet("a4"))
 	require.ErrorAs(t, err, &problem)
 	assert.Equal(t, "photo.noBlank", problem.Fields[0].Code)
 }

@@ -143,27 +143,44 @@ func (w *Work) TakeWay(ctx context.Context, id string, m replan.Measured, t Take
 	course := session.Freeze(&req, p, planner.TreatmentSteps(&req, p))
 	if res, err := replan.Still(ctx, f.Doc.Request, m, now, nil); err == nil {
 		course.StartG = res.MassG
+		course.Before = &session.Before{Shape: res.AsIs, Done: []string{}}
+		for op, done := range now.Done {
+			if done && !slices.ContainsFunc(course.Steps, func(s session.Step) bool { return s.Operation == op }) {
+				course.Before.Done = append(course.Before.Done, op)
+			}
+		}
+		slices.Sort(course.Before.Done)
 	}
 	d := doc.Session{Name: f.Doc.Name, Hand: f.Doc.Hand, Request: req, Course: course, FromID: id, Measured: &m}
 	next := doc.Copy(piece.Doc)
 	next.Request.Design, next.Request.Allowances = req.Design, req.Allowances
 	row := store.Session{ID: w.newID(), PieceID: f.PieceID, Laws: p.Laws, Doc: doc.Encode(d), CreatedAt: w.now(), UpdatedAt: w.now()}
-	if _, _, err := w.keep(ctx, f.PieceID, piece.Version, next, "", func(tx store.Tx) error {
-		row, err = tx.AddSession(row)
+	saved, err := w.planToSave(ctx, next)
+	if err != nil {
+		return f, err
+	}
+	err = w.store.Write(ctx, func(tx store.Tx) error {
+		if err := w.step(tx, f.PieceID, piece.Version, next, saved, ""); err != nil {
+			return err
+		}
+		row, err = tx.AddSession(row) // of the plan that was just taken
 		return err
-	}); err != nil {
+	})
+	if _, _, err := w.kept(ctx, f.PieceID, piece.Version+1, saved, err); err != nil {
 		return f, err
 	}
 	w.tell(Event{"session", row.ID, 0})
 	return w.Fire(ctx, row.ID)
 }
 
-// MeasuredTyped is a piece as it was measured, as it is typed. A line without height and thickness is not read.
+// MeasuredTyped is a piece as it was measured, as it is typed. A line without height and thickness is not read; of one that has only one of them the other is as planned.
 type MeasuredTyped struct {
 	Stations []StationTyped  `json:"stations"`
 	Length   string          `json:"length,omitempty"`
 	Weight   string          `json:"weight,omitempty"`
 	Trust    replan.Trust    `json:"trust,omitempty" enum:"calipers,weight"`
+	Lost     replan.End      `json:"lost,omitempty" enum:"point,tang" doc:"at which end what is missing is gone"`
+	GoodTo   string          `json:"goodTo,omitempty" doc:"how far from its point the blade may be taken from it"`
 	Units    quantity.System `json:"units,omitempty"`
 }
 
@@ -176,7 +193,7 @@ type StationTyped struct {
 
 // Read reads it; what cannot be read is told at its field. Errors are *edit.InvalidError.
 func (t MeasuredTyped) Read() (replan.Measured, error) {
-	m := replan.Measured{Trust: t.Trust}
+	m := replan.Measured{Trust: t.Trust, Lost: t.Lost}
 	var bad []edit.Problem
 	read := func(field, text string, k quantity.Kind) float64 {
 		if strings.TrimSpace(text) == "" {
@@ -194,14 +211,13 @@ func (t MeasuredTyped) Read() (replan.Measured, error) {
 			continue
 		}
 		at := fmt.Sprintf("stations.%d.", i)
-		for field, text := range map[string]string{"atMm": s.At, "heightMm": s.Height, "thicknessMm": s.Thick} {
-			if strings.TrimSpace(text) == "" {
-				bad = append(bad, edit.Problem{FieldError: fact.FieldError{Field: at + field, Code: "replan.missing"}, Offset: -1})
-			}
+		if strings.TrimSpace(s.At) == "" {
+			bad = append(bad, edit.Problem{FieldError: fact.FieldError{Field: at + "atMm", Code: "replan.missing"}, Offset: -1})
 		}
 		m.Stations = append(m.Stations, replan.Place{AtMm: read(at+"atMm", s.At, quantity.Length), HeightMm: read(at+"heightMm", s.Height, quantity.Length), ThicknessMm: read(at+"thicknessMm", s.Thick, quantity.Length)})
 	}
 	m.LengthMm, m.WeightG = read("lengthMm", t.Length, quantity.Length), read("weightG", t.Weight, quantity.Mass)
+	m.GoodToMm = read("goodToMm", t.GoodTo, quantity.Length)
 	if len(bad) > 0 {
 		return m, &edit.InvalidError{Fields: bad}
 	}

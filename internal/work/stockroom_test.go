@@ -153,7 +153,7 @@ func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 	require.Len(t, cuts, 5)
 	assert.Equal(t, work.CutBooked, cuts[0].State, "a booked cut stays as it was booked")
 
-	cuts, err = w.SetCut(ctx, a.ID, "body", work.CutMadeNow)
+	cuts, err = w.SetCut(ctx, a.ID, "body", work.CutTyped{State: work.CutMadeNow})
 	require.NoError(t, err)
 	assert.Equal(t, work.CutMadeNow, cuts[0].State)
 	all, _, err := w.Rack(ctx, false)
@@ -164,13 +164,40 @@ func TestACutPlanIsLaidTakenAndMade(t *testing.T) {
 	assert.Equal(t, s.ID, left.Doc.ParentID)
 	require.Len(t, left.History, 1)
 	assert.InDelta(t, 1000-cuts[0].LengthMm-a.Doc.Request.Sizing.KerfMm, left.Doc.Piece.LengthMm, 1e-6)
-	_, err = w.SetCut(ctx, a.ID, "body", work.CutProposed)
+	_, err = w.SetCut(ctx, a.ID, "body", work.CutTyped{State: work.CutProposed})
 	var state *work.StateError
 	require.True(t, errors.As(err, &state))
 	assert.Equal(t, "problem.cutMade", state.Code)
-	cuts, err = w.SetCut(ctx, b.ID, "body", work.CutProposed)
+	cuts, err = w.SetCut(ctx, b.ID, "body", work.CutTyped{State: work.CutProposed})
 	require.NoError(t, err)
 	assert.Equal(t, work.CutProposed, cuts[0].State, "a booked cut can be let go")
+}
+
+// TestWhatWasReallyCutIsWhatIsGone: the remnant is what is left of the bar, not of the plan; a length that the bar has not,
+// or that is said of no cut, is told at its field.
+func TestWhatWasReallyCutIsWhatIsGone(t *testing.T) {
+	ctx := context.Background()
+	w, _ := fresh(t)
+	s := shelf(t, w, doc.Stock{Name: "Bar", Piece: bar(25, 5, 600), SteelID: "1084"})
+	a, _ := twoPieces(t, w, s)
+	for typed, code := range map[work.CutTyped]string{
+		{State: work.CutMadeNow, Length: "long"}:  "quantity.missingNumber",
+		{State: work.CutMadeNow, Length: "0"}:     "field.rangeLength",
+		{State: work.CutMadeNow, Length: "1200"}:  "field.rangeLength",
+		{State: work.CutBooked, Length: "120 mm"}: "cut.notMade",
+	} {
+		_, err := w.SetCut(ctx, a.ID, "body", typed)
+		assert.Equal(t, code, fields(t, err)["length"].Code, typed)
+	}
+	planned, err := w.Cuts(ctx, a.ID)
+	require.NoError(t, err)
+	cuts, err := w.SetCut(ctx, a.ID, "body", work.CutTyped{State: work.CutMadeNow, Length: "6-1/2 in"})
+	require.NoError(t, err)
+	assert.InDelta(t, 165.1, cuts[0].LengthMm, 1e-9)
+	left, err := w.StockItem(ctx, s.ID)
+	require.NoError(t, err)
+	assert.InDelta(t, 600-165.1-planned[0].KerfMm, left.Doc.Piece.LengthMm, 1e-6)
+	assert.InDelta(t, 165.1, left.History[0].LengthMm, 1e-9)
 }
 
 func TestNoMoreIsCutThanThereIs(t *testing.T) {
@@ -178,9 +205,9 @@ func TestNoMoreIsCutThanThereIs(t *testing.T) {
 	w, _ := fresh(t)
 	s := shelf(t, w, doc.Stock{Name: "Short", Piece: bar(25, 5, 200), SteelID: "1084"})
 	a, b := twoPieces(t, w, s)
-	_, err := w.SetCut(ctx, a.ID, "body", work.CutBooked)
+	_, err := w.SetCut(ctx, a.ID, "body", work.CutTyped{State: work.CutBooked})
 	require.NoError(t, err)
-	_, err = w.SetCut(ctx, b.ID, "body", work.CutBooked)
+	_, err = w.SetCut(ctx, b.ID, "body", work.CutTyped{State: work.CutBooked})
 	var state *work.StateError
 	require.True(t, errors.As(err, &state))
 	assert.Equal(t, "problem.cutTooLong", state.Code)
@@ -198,7 +225,7 @@ func TestNoMoreIsCutThanThereIs(t *testing.T) {
 	assert.Equal(t, "cutplan.nothing", codeOf(t, err))
 	_, err = w.CutUp(ctx, work.CutOrder{Pieces: []work.CutWanted{{PieceID: "nobody", Count: 1}}})
 	assert.Equal(t, "problem.notFound", codeOf(t, err))
-	_, err = w.SetCut(ctx, a.ID, "body", work.CutMadeNow)
+	_, err = w.SetCut(ctx, a.ID, "body", work.CutTyped{State: work.CutMadeNow})
 	require.NoError(t, err)
 	left, err := w.StockItem(ctx, s.ID)
 	require.NoError(t, err)
@@ -206,7 +233,7 @@ func TestNoMoreIsCutThanThereIs(t *testing.T) {
 	loose := start(t, w)
 	loose, _, err = w.SavePiece(ctx, loose.ID, loose.Version, typed("bar.widthMm", "26"))
 	require.NoError(t, err)
-	_, err = w.SetCut(ctx, loose.ID, "body", work.CutBooked)
+	_, err = w.SetCut(ctx, loose.ID, "body", work.CutTyped{State: work.CutBooked})
 	require.True(t, errors.As(err, &state))
 	assert.Equal(t, "problem.cutNoStock", state.Code)
 }

@@ -8,6 +8,7 @@ import type { Course, Heat, Step } from "./core";
 function before(course: Course, heat: Heat): Station[] {
   const was = course.heats[heat.number - 2];
   if (was) return was.shape;
+  if (course.before) return course.before.shape;
   const end = heat.shape.at(-1);
   const mid = end ? (end.s + end.e) / 2 : 0;
   const half = course.bar.widthMm / 2;

@@ -1270,6 +1270,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{id}/inside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The finished blade laid into the blank of a photograph: how much steel is outside it */
+        post: operations["sessionInside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sessions/{id}/moment": {
         parameters: {
             query?: never;
@@ -2344,10 +2361,6 @@ export interface components {
             steelId: string;
             unplaced: components["schemas"]["CutPart"][];
         };
-        CutInBody: {
-            /** @enum {string} */
-            state: "proposed" | "booked" | "made";
-        };
         CutMade: {
             /** Format: date-time */
             at: string;
@@ -2385,6 +2398,13 @@ export interface components {
         CutPlan: {
             groups: components["schemas"]["CutGroup"][];
             order: components["schemas"]["CutOrder"];
+        };
+        CutTyped: {
+            /** @description that was really cut, as it is typed */
+            length?: string;
+            /** @enum {string} */
+            state: "proposed" | "booked" | "made";
+            units?: string;
         };
         CutWanted: {
             /** Format: int64 */
@@ -3219,6 +3239,10 @@ export interface components {
             /** Format: double */
             massG: number;
         };
+        FireBefore: {
+            done: string[];
+            shape: components["schemas"]["Station"][];
+        };
         FireBook: {
             /** @description and what it was to */
             aim: components["schemas"]["FireAim"];
@@ -3275,6 +3299,7 @@ export interface components {
         FireCourse: {
             aim: components["schemas"]["FireAim"];
             bar: components["schemas"]["FireCourseBar"];
+            before?: components["schemas"]["FireBefore"];
             /** Format: double */
             fireC: number;
             forged: components["schemas"]["Station"][];
@@ -4813,6 +4838,41 @@ export interface components {
             /** Format: int64 */
             count: number;
         };
+        Inside: {
+            /** @description the edge of the blank was not seen there */
+            hidden?: boolean;
+            /**
+             * Format: double
+             * @description of the length under the outline along which an edge was not seen, and is taken as straight
+             */
+            hiddenMm: number;
+            /**
+             * Format: double
+             * @description of steel outside the outline, where there is least; below nought it sticks out
+             */
+            leastMm: number;
+            /** Format: double */
+            liftMm: number;
+            /** @description as it lies */
+            outline: number[][];
+            /** Format: double */
+            slideMm: number;
+            /** Format: double */
+            turnDeg: number;
+            /**
+             * Format: double
+             * @description where, from the first end of the blank
+             */
+            xMm: number;
+        };
+        InsideInBody: {
+            /** @description of the finished blade; what the session was frozen with if not said */
+            design?: components["schemas"]["Design"];
+            lie: components["schemas"]["Lie"];
+            /** @description lay it where most steel is outside it */
+            seek?: boolean;
+            silhouette: components["schemas"]["Silhouette"];
+        };
         LargestIn: {
             doc: components["schemas"]["Doc"];
             freedom: components["schemas"]["Freedom"];
@@ -4877,6 +4937,14 @@ export interface components {
              * @description spread of the next one, of its logarithm
              */
             scaleLog: number;
+        };
+        Lie: {
+            /** Format: double */
+            liftMm: number;
+            /** Format: double */
+            slideMm: number;
+            /** Format: double */
+            turnDeg: number;
         };
         Line: {
             /** Format: double */
@@ -4973,7 +5041,14 @@ export interface components {
             shape: components["schemas"]["Station"][];
         };
         MeasuredTyped: {
+            /** @description how far from its point the blade may be taken from it */
+            goodTo?: string;
             length?: string;
+            /**
+             * @description at which end what is missing is gone
+             * @enum {string}
+             */
+            lost?: "point" | "tang";
             stations: components["schemas"]["StationTyped"][];
             /** @enum {string} */
             trust?: "calipers" | "weight";
@@ -9125,7 +9200,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CutInBody"];
+                "application/json": components["schemas"]["CutTyped"];
             };
         };
         responses: {
@@ -11784,6 +11859,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Heard"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessionInside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InsideInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inside"];
                 };
             };
             /** @description Not Found */

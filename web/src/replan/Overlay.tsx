@@ -20,23 +20,28 @@ export function Overlay({ planned, is, becomes }: { planned: Station[]; is?: Sta
   const thick = Math.max(...all.map((s) => s.t), 3);
   return (
     <figure data-testid="replan-drawn">
-      {[
-        { path: side, tall: high * 1.5 },
-        { path: above, tall: thick * 2 },
-      ].map(({ path, tall }) => (
-        <svg
-          key={tall}
-          viewBox={`-2 ${-tall / 2} ${long + 4} ${tall}`}
-          className="mb-2 w-full"
-          role="img"
-          aria-label={say("replan.title")}
-        >
-          {is && <path d={path(is)} className="fill-line" />}
-          <path d={path(planned)} className="fill-none stroke-quiet" strokeWidth="0.4" strokeDasharray="2 1.5" />
-          {is && <path d={path(is)} className="fill-none stroke-chalk" strokeWidth="0.5" />}
-          {becomes && <path d={path(becomes)} className="fill-none stroke-act" strokeWidth="0.6" />}
-        </svg>
-      ))}
+      <svg
+        viewBox={`-2 ${-high * 0.7} ${long + 4} ${high * 1.4 + thick * 3}`}
+        className="max-h-[44vh] w-full"
+        role="img"
+        aria-label={say("replan.title")}
+      >
+        {[
+          { path: side, y: 0 },
+          { path: above, y: high * 0.7 + thick * 1.5 },
+        ].map(({ path, y }) => (
+          <g key={y} transform={`translate(0 ${y})`} strokeWidth={long / 300}>
+            {is && <path d={path(is)} className="fill-line" />}
+            <path
+              d={path(planned)}
+              className="fill-none stroke-quiet"
+              strokeDasharray={`${long / 100} ${long / 130}`}
+            />
+            {is && <path d={path(is)} className="fill-none stroke-chalk" />}
+            {becomes && <path d={path(becomes)} className="fill-none stroke-act" />}
+          </g>
+        ))}
+      </svg>
       <figcaption className="flex flex-wrap gap-x-4 text-sm text-quiet">
         <span>– – {say("replan.asPlanned")}</span>
         {is && <span className="text-chalk">— {say("replan.asIs")}</span>}

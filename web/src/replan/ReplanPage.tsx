@@ -9,6 +9,7 @@ import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
 import { figures, say, told } from "../text/say";
 import { print } from "../units/print";
+import { Inside } from "./Inside";
 import { Overlay } from "./Overlay";
 
 type Remains = components["schemas"]["Remains"];
@@ -47,7 +48,9 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [busy, setBusy] = useState(false);
   const [photo, setPhoto] = useState<components["schemas"]["Silhouette"]>();
-  const body = (trust?: "calipers" | "weight") => ({ stations: rows, length, weight, units, trust });
+  const [lost, setLost] = useState<"point" | "tang">("point");
+  const [goodTo, setGoodTo] = useState("");
+  const body = (trust?: "calipers" | "weight") => ({ stations: rows, length, weight, units, trust, lost, goodTo });
   const [trusted, setTrusted] = useState<"calipers" | "weight">();
   const failed = (e: unknown) => {
     if (e instanceof Refused)
@@ -194,6 +197,31 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
               />
             </label>
           </div>
+          <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            <legend className="sr-only">{say("replan.lost")}</legend>
+            <span className="text-sm text-quiet" aria-hidden>
+              {say("replan.lost")}
+            </span>
+            {(["point", "tang"] as const).map((e) => (
+              <label key={e} className="flex items-center gap-2">
+                <input type="radio" name="lost" data-lost={e} checked={lost === e} onChange={() => setLost(e)} />
+                {told(`replan.lost.${e}`)}
+              </label>
+            ))}
+          </fieldset>
+          <label>
+            <span className="mb-0.5 block text-sm text-quiet">{say("replan.goodTo")}</span>
+            <input
+              className="pick w-40"
+              data-testid="replan-good"
+              value={goodTo}
+              aria-describedby="good-hint"
+              onChange={(e) => setGoodTo(e.target.value)}
+            />
+            <span id="good-hint" className="mt-0.5 block text-sm text-quiet">
+              {say("replan.goodTo.hint")}
+            </span>
+          </label>
           <label className="press inline-flex cursor-pointer justify-self-start focus-within:outline-2 focus-within:outline-act">
             {say("photo.take")}
             <input
@@ -217,7 +245,7 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
                 })
               : say("photo.hint")}
           </p>
-          {["lengthMm", "weightG", "stations", "file", ""].map(
+          {["lengthMm", "weightG", "goodToMm", "lost", "stations", "file", ""].map(
             (k) =>
               wrong[k] && (
                 <p key={k} role="alert" className="text-sm text-ember">
@@ -231,6 +259,7 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
         </form>
         <div className="grid content-start gap-4">
           <Overlay planned={moment.shape} is={result?.asIs} becomes={way?.forged} />
+          {photo && <Inside id={id} silhouette={photo} design={way?.design} />}
           {result?.differ && (
             <p className="border-l-2 border-ember pl-3" data-testid="replan-differ">
               {say("replan.differ", { share: Math.round((result.weightShare ?? 1) * 100) })}{" "}

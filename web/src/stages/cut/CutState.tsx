@@ -2,8 +2,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ask, Refused } from "../../api/client";
+import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { say } from "../../text/say";
+import { print } from "../../units/print";
 import { useCuts } from "../stock/useAsked";
 
 /** Where the cut stands with the rack: booked, made, or only wanted. */
@@ -12,20 +14,21 @@ export function CutState() {
   const client = useQueryClient();
   const cuts = useCuts();
   const stockId = useDraftPart((s) => s.piece.doc.stockId);
+  const units = useUnits();
   const [wrong, setWrong] = useState("");
   if (!stockId || !cuts.data) return null;
-  const set = async (role: string, state: "proposed" | "booked" | "made") => {
+  const set = async (role: string, state: "proposed" | "booked" | "made", length?: string) => {
     setWrong("");
     try {
       await draft.flush();
       await ask(
         api.POST("/api/v1/pieces/{id}/cuts/{role}", {
           params: { path: { id: draft.get().piece.id, role } },
-          body: { state },
+          body: { state, length, units },
         }),
       );
     } catch (e) {
-      setWrong(e instanceof Refused ? e.problem.detail : say("ui.offline"));
+      setWrong(e instanceof Refused ? (e.problem.fields?.[0]?.message ?? e.problem.detail) : say("ui.offline"));
     }
     await client.invalidateQueries({ queryKey: ["cuts"] });
     await client.invalidateQueries({ queryKey: ["stock"] });
@@ -46,10 +49,27 @@ export function CutState() {
             </button>
           )}
           {c.state !== "made" && (
-            <button type="button" className="press" onClick={() => void set(c.role, "made")}>
-              {say("cut.made")}
-            </button>
+            <form
+              className="flex items-center gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                void set(c.role, "made", String(new FormData(e.currentTarget).get("length") ?? ""));
+              }}
+            >
+              <input
+                name="length"
+                className="pick w-24"
+                data-testid={`really-${c.role}`}
+                aria-label={say("cut.really")}
+                title={say("cut.really")}
+                placeholder={print.length(c.lengthMm, units)}
+              />
+              <button type="submit" className="press">
+                {say("cut.made")}
+              </button>
+            </form>
           )}
+          {c.state === "made" && <span className="tabular-nums">{print.length(c.lengthMm, units)}</span>}
         </div>
       ))}
       {wrong && (
