@@ -21,8 +21,8 @@ func slab(long, top, bottom float64) *photo.Silhouette {
 	return s
 }
 
-func box(high float64) [][2]float64 {
-	const long = 150.0
+func box() [][2]float64 {
+	const long, high = 150.0, 20.0
 	var out [][2]float64
 	for x := 0.0; x <= long; x += long / 40 {
 		out = append(out, [2]float64{x, high / 2})
@@ -47,11 +47,11 @@ func TestAnOutlineIsLaidIntoABlank(t *testing.T) {
 		{photo.Lie{SlideMm: -4}, -4},
 		{photo.Lie{SlideMm: 10, TurnDeg: 1}, 15 - 150*math.Sin(math.Pi/180) - 10*math.Cos(math.Pi/180)},
 	} {
-		in, err := s.Lay(ctx, box(20), c.l, false)
+		in, err := s.Lay(ctx, box(), c.l, false)
 		require.NoError(t, err)
 		assert.InDelta(t, c.want, in.LeastMm, 1e-6, c.l)
 	}
-	in, err := s.Lay(ctx, box(20), photo.Lie{SlideMm: -30, LiftMm: 4, TurnDeg: 3}, true)
+	in, err := s.Lay(ctx, box(), photo.Lie{SlideMm: -30, LiftMm: 4, TurnDeg: 3}, true)
 	require.NoError(t, err)
 	assert.InDelta(t, 5, in.LeastMm, .05, "it cannot lie better than even")
 	assert.Less(t, math.Abs(in.LiftMm), .1)
@@ -122,18 +122,18 @@ func TestWhatWasNotSeenIsMarked(t *testing.T) {
 			s.Along[i] = photo.Across{XMm: x}
 		}
 	}
-	in, err := s.Lay(ctx, box(20), photo.Lie{SlideMm: 10}, false)
+	in, err := s.Lay(ctx, box(), photo.Lie{SlideMm: 10}, false)
 	require.NoError(t, err)
 	assert.InDelta(t, 5, in.LeastMm, 1e-6)
 	assert.InDelta(t, 29.5, in.HiddenMm, .6)
 	for _, bad := range []*photo.Silhouette{{}, {Along: []photo.Across{{XMm: 2, Seen: true}, {XMm: 1, Seen: true}}}, {Along: []photo.Across{{XMm: 1, TopMm: 3, Seen: true}, {XMm: 2, BottomMm: math.NaN(), Seen: true}}}} {
-		_, err := bad.Lay(ctx, box(20), photo.Lie{}, false)
+		_, err := bad.Lay(ctx, box(), photo.Lie{}, false)
 		require.Error(t, err)
 	}
-	_, err = s.Lay(ctx, box(20), photo.Lie{SlideMm: math.NaN()}, true)
+	_, err = s.Lay(ctx, box(), photo.Lie{SlideMm: math.NaN()}, true)
 	require.Error(t, err)
 	gone, stop := context.WithCancel(ctx)
 	stop()
-	_, err = s.Lay(gone, box(20), photo.Lie{}, true)
+	_, err = s.Lay(gone, box(), photo.Lie{}, true)
 	assert.ErrorIs(t, err, context.Canceled)
 }
