@@ -93,8 +93,8 @@ type Browser struct {
 	cancel func()
 }
 
-// NewBrowser starts it.
-func NewBrowser() (*Browser, error) {
+// NewBrowser starts it, with what a test wants beside.
+func NewBrowser(flags ...chromedp.ExecAllocatorOption) (*Browser, error) {
 	dir, err := os.MkdirTemp("", "coldember-browser")
 	if err != nil {
 		return nil, err
@@ -103,6 +103,7 @@ func NewBrowser() (*Browser, error) {
 		chromedp.ExecPath(chromium), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.UserDataDir(dir), chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("force-device-scale-factor", "1"), chromedp.Flag("font-render-hinting", "none"))
+	opts = append(opts, flags...)
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, cancel := chromedp.NewContext(alloc)
 	b := &Browser{ctx: ctx, cancel: func() { cancel(); stop(); _ = os.RemoveAll(dir) }}

@@ -3,6 +3,8 @@ import { createPortal } from "react-dom";
 import { useNavigate, useParams } from "react-router";
 import { Refused } from "../api/client";
 import { useUnits } from "../api/hooks";
+import { EarBar } from "../listen/EarBar";
+import { useEar } from "../listen/useEar";
 import { useTitle } from "../shell/focus";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
@@ -38,6 +40,8 @@ type Sheet = "reading" | "fault" | "note" | "seen";
 const taughtKey = "coldember.goKey";
 /** A foot switch bounces, and a hand is heavy: two touches within this are one, ms. */
 const bounceMs = 250;
+/** What ends a step: what was counted goes with it. */
+const ends = ["back", "done", "notYet", "past"];
 const onward = [" ", "Enter", "PageDown", "ArrowRight"];
 const backward = ["Backspace", "PageUp", "ArrowLeft"];
 
@@ -52,6 +56,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
   const [taught, setTaught] = useState(() => localStorage.getItem(taughtKey) ?? "");
   const [teaching, setTeaching] = useState(false);
   const last = useRef(0);
+  const heard = useRef(0);
   const box = useRef<HTMLDivElement>(null);
   const v = shown.view;
   const step = course.steps[v.step];
@@ -67,9 +72,22 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       const now = link.get().shown.view;
       const here = course.steps[now.step];
       const treat = now.treating ? course.treatment?.[now.treat ?? 0]?.id : undefined;
-      link.tell({ step: treat ?? (now.phase === "out" ? here?.id : undefined), side: now.side, ...said });
+      const counted = heard.current > 0 && ends.includes(said.kind) ? { blows: heard.current } : {};
+      link.tell({ step: treat ?? (now.phase === "out" ? here?.id : undefined), side: now.side, ...counted, ...said });
     },
     [link, course],
+  );
+  const ear = useEar(
+    v.phase === "out" && !v.treating && !v.cycling,
+    `${v.trip} ${step?.id}`,
+    useCallback(
+      (sign: "firstBlow" | "lastBlow", ends: boolean) => {
+        const now = link.get().shown;
+        tell({ kind: sign });
+        if (sign === "lastBlow" && ends && now.next) tell({ kind: now.next });
+      },
+      [link, tell],
+    ),
   );
   const goOn = useCallback(() => {
     const now = performance.now();
@@ -81,6 +99,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
     if (next) tell({ kind: next });
     else leave();
   }, [link, tell, leave]);
+  heard.current = ear.on ? ear.blows : 0;
   // hardening is gone on to by a key of its own: the last blow of the forging is no sign for it
   const canHarden =
     ["finished", "ready", "away"].includes(v.phase) && !v.treating && !v.treated && (course.treatment?.length ?? 0) > 0;
@@ -177,6 +196,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
         </div>
       </div>
       <TimeBar shown={shown} />
+      {!v.treating && <EarBar ear={ear} planned={step?.blows ?? 0} out={v.phase === "out"} />}
       <Hands
         shown={shown}
         onGo={goOn}

@@ -30,7 +30,10 @@ export interface Fold {
   reading(q: Quantity, text: string, at: string, units: string): { reading?: Reading; problems: Wrong[] };
 }
 
-type Raw = Record<"open" | "add" | "drop" | "show" | "check" | "reading" | "seen", (...args: unknown[]) => string>;
+type Raw = Record<
+  "open" | "add" | "drop" | "show" | "check" | "reading" | "seen" | "earOpen" | "earFresh" | "hear",
+  (...args: unknown[]) => string
+>;
 
 interface GoRuntime {
   importObject: WebAssembly.Imports;
@@ -43,7 +46,7 @@ declare global {
 }
 
 /** What a function of the core answered. */
-function read<T>(text: string): T {
+export function read<T>(text: string): T {
   const v = JSON.parse(text) as T & { error?: string };
   if (v && typeof v === "object" && "error" in v && v.error) throw new Error(v.error);
   return v;
@@ -73,13 +76,18 @@ async function load(): Promise<Raw> {
   return globalThis.firescreen;
 }
 
-/** Loads the fold once; it answers for the course that was opened last. */
-export async function fold(): Promise<Fold> {
+/** The core itself, loaded once. */
+export function core(): Promise<Raw> {
   loading ??= load();
   loading.catch(() => {
     loading = undefined;
   });
-  const f = await loading;
+  return loading;
+}
+
+/** Loads the fold once; it answers for the course that was opened last. */
+export async function fold(): Promise<Fold> {
+  const f = await core();
   return {
     open: (c) => read<boolean>(f.open(JSON.stringify(c))) as unknown as undefined,
     add: (e) => read<boolean>(f.add(JSON.stringify(e))) as unknown as undefined,

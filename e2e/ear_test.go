@@ -1,0 +1,81 @@
+package e2e
+
+import (
+	"fmt"
+	"math"
+	"os"
+	"path/filepath"
+	"slices"
+	"testing"
+
+	"coldember/core/listen/listentest"
+	"coldember/core/session"
+	"coldember/e2e/harness"
+	"coldember/internal/demo"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// hearing is a smith whose browser hears a sound.
+func hearing(t *testing.T, s *smith, sound *listentest.Smithy) *smith {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "smithy.wav")
+	require.NoError(t, os.WriteFile(file, sound.WAV(.2), 0o600))
+	b, err := harness.NewBrowser(chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-fake-device-for-media-stream", true),
+		chromedp.Flag("use-file-for-fake-audio-capture", file+"%noloop"), chromedp.Flag("autoplay-policy", "no-user-gesture-required"))
+	require.NoError(t, err)
+	t.Cleanup(b.Close)
+	p, err := b.NewPage(1280, 800)
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.Empty(t, p.Faults()); p.Close() })
+	return &smith{t: t, app: s.app, Page: p}
+}
+
+// TestAHeatLogsItself: the screen hears the blows of a heat, counts them beside what was planned, and with the smith's
+// leave the pause after the last of them sends the piece back; the book has what was heard and put right.
+func TestAHeatLogsItself(t *testing.T) {
+	const blows = 9
+	sound := listentest.New(5, 16)
+	for i := range blows {
+		sound.Blow(3+.55*float64(i), 1)
+	}
+	sound.Tap(3+.55*2.5, 1.6)
+	roar := sound.Roar()
+	sound.Mix(roar, .25*math.Pow(10, -14./20)/listentest.RMS(roar))
+	s := hearing(t, open(t), sound)
+	s.goTo("/pieces/" + s.piece(demo.Samphire) + "/anvil")
+	s.click("[data-testid=to-the-fire]")
+	s.until("at the anvil", `document.querySelector("[data-testid=anvil]")`)
+	js[bool](s, clockwork)
+	s.touch(" ")
+	s.skip(600)
+	s.until("hot", `document.querySelector("[data-testid=anvil-left]").textContent === "Hot"`)
+	s.touch(" ")
+	s.until("out", `document.querySelector("[data-phase=out]")`)
+	s.press("Listen for blows")
+	s.press("A pause ends the step")
+	s.until("it hears", `Number(document.querySelector("[data-testid=ear-blows]")?.dataset.blows) >= 4`)
+	js[bool](s, `(document.querySelector("[aria-label='One blow more']").click(), true)`)
+	here := js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`)
+	s.until("on by itself", fmt.Sprintf(`document.querySelector("[data-testid=anvil]").dataset.step !== %q`, here))
+	s.eventually("told", func() bool {
+		_, events := s.fire(demo.Samphire)
+		return slices.ContainsFunc(events, func(e session.Event) bool { return e.Kind == session.Back || e.Kind == session.Done })
+	})
+	_, events := s.fire(demo.Samphire)
+	kinds := map[session.Kind]int{}
+	for _, e := range events {
+		kinds[e.Kind]++
+		if e.Kind == session.Back || e.Kind == session.Done {
+			assert.InDelta(t, blows+1, e.Blows, 1, "what was heard, and the one that was put right")
+		}
+	}
+	assert.Equal(t, 1, kinds[session.FirstBlow])
+	assert.GreaterOrEqual(t, kinds[session.LastBlow], 1)
+	assert.Equal(t, "1", js[string](s, `localStorage.getItem("coldember.ear")`))
+	assert.NotContains(t, js[string](s, `JSON.stringify(localStorage)`), "samples")
+	js[bool](s, `(document.querySelector("[data-testid=ear] button").click(), true)`)
+	s.until("off", `document.querySelector("[data-testid=ear]").dataset.on === "false"`)
+}
