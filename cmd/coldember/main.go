@@ -38,7 +38,7 @@ func root() *cobra.Command {
 		SilenceErrors: true,
 	}
 	c.SetVersionTemplate("coldember {{.Version}}\n")
-	c.AddCommand(serveCommand(), demoCommand(), openCommand(), piecesCommand(), patternsCommand(), rackCommand(), exportCommand(), importCommand(), simulateCommand(), dayCommand(), calcCommand(), openapiCommand(), schemaCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), openCommand(), piecesCommand(), patternsCommand(), rackCommand(), exportCommand(), importCommand(), simulateCommand(), deviceCommand(), dayCommand(), calcCommand(), openapiCommand(), schemaCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
 	return c
 }
 

@@ -68,6 +68,7 @@ type Reading struct {
 	MassG    float64  `json:"massG,omitempty"`
 	TempC    float64  `json:"tempC,omitempty"`
 	AtMm     float64  `json:"atMm,omitempty" doc:"from the point of the piece as it then is"`
+	By       string   `json:"by,omitempty" doc:"the instrument that told it, where it was not typed"`
 }
 
 // FaultKind is what went wrong.
@@ -125,6 +126,7 @@ const (
 	mostText   = 5000
 	mostAtMs   = 1 << 43 // some time in the year 2248
 	mostBlows  = 5000
+	mostBy     = 60
 )
 
 // Validate reports everything of an event that cannot be on this course, as fact.FieldErrors
@@ -215,6 +217,9 @@ func (r *Reading) validate(k fact.Check, c *Course) {
 		return
 	}
 	fact.OneOf(k, "quantity", r.Quantity, Quantities()...)
+	if utf8.RuneCountInString(r.By) > mostBy {
+		k.Fail("by", "field.tooLong", fact.Figures{"highest": mostBy})
+	}
 	length := c.LongestMm()
 	switch r.Quantity {
 	case Weight:

@@ -49,6 +49,8 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.billet(api)
 	h.learned(api)
 	h.replan(api)
+	h.access(api)
+	h.readings(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)

@@ -167,3 +167,17 @@ type Timer struct {
 	StartedAt time.Time
 	StoppedAt *time.Time
 }
+
+// Access is an instrument or a screen that may reach the shop. Of its key only the hash is kept.
+type Access struct {
+	ID        string `gorm:"primaryKey"`
+	Kind      string
+	Name      string
+	Hash      string
+	CreatedAt time.Time
+	SeenAt    *time.Time
+	RevokedAt *time.Time
+}
+
+// TableName of it.
+func (Access) TableName() string { return "access" }

@@ -48,6 +48,13 @@ func (tx Tx) SessionEvents(id string, after int) ([]SessionEvent, error) {
 	return list[SessionEvent](tx, "n", "session_id = ? AND n > ?", id, after)
 }
 
+// HasSessionEvent tells whether a session has an event of an id.
+func (tx Tx) HasSessionEvent(sessionID, id string) (bool, error) {
+	var n int64
+	err := tx.db.Model(&SessionEvent{}).Where("session_id = ? AND id = ?", sessionID, id).Count(&n).Error
+	return n > 0, wrap(err)
+}
+
 // AddSessionEvent adds an event to a session that has so many; added is false where it has
 // this one already.
 func (tx Tx) AddSessionEvent(e SessionEvent) (added bool, err error) {

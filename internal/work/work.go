@@ -27,6 +27,7 @@ type Work struct {
 	heard *listeners
 	fires fires
 	pages book
+	reads reads
 
 	copying copying
 }

@@ -151,7 +151,7 @@ func (s *Smithy) Speech() []float64 {
 		var voice, turns []complex128
 		for h := 1.0; h < 24; h++ { // two formants
 			f := f0 * h
-			voice = append(voice, cmplx.Rect((.4+math.Exp(-math.Pow((f-600)/250, 2))+.6*math.Exp(-math.Pow((f-1700)/300, 2)))/h, 0))
+			voice = append(voice, complex((.4+math.Exp(-math.Pow((f-600)/250, 2))+.6*math.Exp(-math.Pow((f-1700)/300, 2)))/h, 0))
 			turns = append(turns, cmplx.Rect(1, 2*math.Pi*f/Rate))
 		}
 		for i := 0; i < int(long*Rate) && from+i < len(v); i++ {

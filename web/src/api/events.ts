@@ -12,6 +12,7 @@ const touches: Record<Saved["kind"], string[]> = {
   shop: ["shop"],
   session: ["sessions", "book"],
   timer: ["timers"],
+  access: ["access"],
   all: [],
 };
 
