@@ -12,6 +12,7 @@ import (
 	"coldember/core/session"
 	"coldember/e2e/harness"
 	"coldember/internal/demo"
+	"coldember/internal/work"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -78,4 +79,47 @@ func TestAHeatLogsItself(t *testing.T) {
 	assert.NotContains(t, js[string](s, `JSON.stringify(localStorage)`), "samples")
 	js[bool](s, `(document.querySelector("[data-testid=ear] button").click(), true)`)
 	s.until("off", `document.querySelector("[data-testid=ear]").dataset.on === "false"`)
+}
+
+// TestACaliperThatTypesIsHeard: its digits and Enter go to the station that waits, and end no step.
+func TestACaliperThatTypesIsHeard(t *testing.T) {
+	s := open(t)
+	s.atFire(demo.Reed)
+	s.touch(" ")
+	s.skip(600)
+	s.touch(" ")
+	s.until("out", `document.querySelector("[data-phase=out]")`)
+	here := js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`)
+	was := js[int](s, events)
+	s.keys("13.62\r")
+	s.until("taken", fmt.Sprintf("%s > %d", events, was))
+	assert.Equal(t, here, js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`))
+	s.eventually("told", func() bool {
+		_, all := s.fire(demo.Reed)
+		last := all[len(all)-1]
+		return last.Kind == session.Read && last.Reading.Mm == 13.62 && last.Reading.AtMm > 200
+	})
+}
+
+// TestInstrumentsAreLetInAndOut: in Shop one is let in, gets a key, is named, and is let in no more.
+func TestInstrumentsAreLetInAndOut(t *testing.T) {
+	s := open(t)
+	_, err := s.app.Work.TakeToFire(t.Context(), s.piece(demo.Samphire), false)
+	require.NoError(t, err)
+	s.goTo("/shop")
+	s.choose("access.kind", "Scale")
+	s.click("[data-testid=access-add]")
+	s.until("a key", `document.querySelector("[data-testid=access-key]")?.textContent.length > 20`)
+	key := s.text("[data-testid=access-key]")
+	a, err := s.app.Work.WhoHas(t.Context(), key, "")
+	require.NoError(t, err)
+	assert.Equal(t, "scale", a.Kind)
+	landed, err := s.app.Work.TakeLines(t.Context(), a, []work.ReadLine{{ID: "s", Seq: 1, Kind: "scale", Value: 3, Unit: "mm"}})
+	require.NoError(t, err)
+	assert.False(t, landed[0].Taken)
+	s.until("why not", `document.querySelector("[data-access=scale]")?.textContent.includes("g, kg, oz or lb")`)
+	s.click("[data-testid=access-revoke]")
+	s.until("gone", `!document.querySelector("[data-access=scale]")`)
+	_, err = s.app.Work.WhoHas(t.Context(), key, "")
+	require.ErrorIs(t, err, work.ErrNotFound)
 }

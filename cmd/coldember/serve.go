@@ -9,10 +9,12 @@ import (
 	"net"
 	"os"
 	"path/filepath"
+	"strings"
 	"time"
 
 	"coldember/internal/demo"
 	"coldember/internal/server"
+	"coldember/internal/shelf"
 	"coldember/internal/store"
 	"coldember/internal/text"
 	"coldember/internal/work"
@@ -25,11 +27,14 @@ import (
 const (
 	serveAddr = "127.0.0.1:7420"
 	demoAddr  = "127.0.0.1:7421"
+	shelfAddr = ":7443"
 )
 
 type serving struct {
 	addr, data string
 	copies     bool // one is made every day of use
+	shelf      bool // the view at the anvil is open to the local network
+	shelfAddr  string
 }
 
 // lookEvery is how often it is looked whether the copy of the day is due.
@@ -64,6 +69,8 @@ func (e *busyError) Error() string { return e.addr + " is in use" }
 
 func (s *serving) flags(c *cobra.Command, addr, file string) {
 	c.Flags().StringVar(&s.addr, "addr", addr, "address to serve, host:port on this machine")
+	c.Flags().BoolVar(&s.shelf, "shelf", false, "open the view at the anvil, and only that, to the local network (docs/shelf.md)")
+	c.Flags().StringVar(&s.shelfAddr, "shelf-addr", shelfAddr, "where it is then served, over HTTPS")
 	c.Flags().StringVar(&s.data, "data", "", "database file (default "+filepath.Join("<data folder>", "coldember", file)+")")
 }
 
@@ -140,15 +147,25 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		stop := keepCopies(ctx, w)
 		defer stop()
 	}
+	sh := shelf.New(ctx, w, web.Dist(), s.shelfAddr, s.data, time.Now)
+	defer sh.Stop()
+	if s.shelf || sh.Kept() {
+		if err := sh.Set(true, sh.Kept()); err != nil {
+			return err
+		}
+	}
 	link := startFile(s.data)
 	key := keptKey(link)
-	h := server.Handler(w, web.Dist(), key)
+	h := server.Handler(w, web.Dist(), key, sh)
 	defer func() { _ = os.Remove(link) }()
 	var told error
 	err = server.Run(ctx, l, h, func(a net.Addr) {
 		at := key.Link("http://"+a.String(), "/")
 		told = writeAlone(link, at+"\n")
 		_, _ = fmt.Fprintf(out, "Cold Ember is at %s\nData: %s\nCtrl-C stops it.\n", at, s.data)
+		if st := sh.State(); st.On {
+			_, _ = fmt.Fprintln(out, text.Say("serve.shelf", map[string]string{"at": strings.Join(st.Addresses, " "), "fingerprint": st.Fingerprint}))
+		}
 		if shared {
 			_, _ = fmt.Fprintln(out, text.Say("serve.shared", map[string]string{"folder": filepath.Dir(s.data)}))
 		}

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"coldember/internal/server"
+	"coldember/internal/shelf"
 	"coldember/internal/store"
 	"coldember/internal/work"
 	"coldember/web"
@@ -31,6 +32,7 @@ type App struct {
 	URL   string
 	key   server.Key
 	Work  *work.Work
+	Shelf *shelf.Shelf
 	store *store.Store
 	stop  context.CancelFunc
 	done  chan error
@@ -46,6 +48,7 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 		return nil, err
 	}
 	a := &App{key: server.NewKey(), store: st, Work: work.New(st, time.Now, work.RandomID), stop: stop, done: make(chan error, 1)}
+	a.Shelf = shelf.New(ctx, a.Work, web.Dist(), "127.0.0.1:0", data, time.Now)
 	if err := prepare(ctx, st); err != nil {
 		return nil, errors.Join(err, a.Close())
 	}
@@ -55,7 +58,7 @@ func Serve(data string, prepare func(context.Context, *store.Store) error) (*App
 	}
 	ready := make(chan net.Addr, 1)
 	go func() {
-		a.done <- server.Run(ctx, l, server.Handler(a.Work, web.Dist(), a.key), func(addr net.Addr) { ready <- addr })
+		a.done <- server.Run(ctx, l, server.Handler(a.Work, web.Dist(), a.key, a.Shelf), func(addr net.Addr) { ready <- addr })
 	}()
 	select {
 	case addr := <-ready:
@@ -77,6 +80,7 @@ func (a *App) Close() error {
 	}
 	var err error
 	a.once.Do(func() {
+		a.Shelf.Stop()
 		a.stop()
 		if a.URL != "" {
 			err = <-a.done

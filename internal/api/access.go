@@ -81,7 +81,7 @@ func (h *handlers) access(api huma.API) {
 		})
 	huma.Register(api, op("addAccess", http.MethodPost, "/access", "Let an instrument report; its key is told this once"),
 		func(ctx context.Context, in *body[NewAccess]) (*body[AccessKey], error) {
-			a, key, err := h.work.AddAccess(ctx, in.Body.Kind, in.Body.Name)
+			a, key, err := h.work.AddAccess(ctx, in.Body.Kind, in.Body.Name, "")
 			if err != nil {
 				return answer(ctx, h, AccessKey{}, err)
 			}

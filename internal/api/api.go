@@ -28,15 +28,15 @@ const Version = "1"
 // maxBody bounds a request.
 const maxBody = 1 << 20
 
-// Mount puts the resources on a router and returns the API for its document.
-func Mount(r chi.Router, w *work.Work) huma.API {
+// Mount puts the resources on a router and returns the API for its document. The shelf is nil where none can be opened.
+func Mount(r chi.Router, w *work.Work, shelf Shelf) huma.API {
 	huma.DefaultArrayNullable = false
 	c := huma.DefaultConfig("Cold Ember", Version)
 	c.DocsPath, c.SchemasPath, c.CreateHooks = "", "", nil
 	c.OpenAPIPath = "/api/v1/openapi"
 	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	api := humachi.New(r, c)
-	h := &handlers{w}
+	h := &handlers{w, shelf}
 	h.pieces(api)
 	h.library(api)
 	h.planning(api)
@@ -51,6 +51,7 @@ func Mount(r chi.Router, w *work.Work) huma.API {
 	h.replan(api)
 	h.access(api)
 	h.readings(api)
+	h.shelf(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)
@@ -74,7 +75,7 @@ func schemaName(t reflect.Type, hint string) string {
 
 // Document is the OpenAPI document, indented, for the file in docs.
 func Document() ([]byte, error) {
-	api := Mount(chi.NewRouter(), nil)
+	api := Mount(chi.NewRouter(), nil, nil)
 	return json.MarshalIndent(api.OpenAPI(), "", " ")
 }
 
@@ -123,7 +124,10 @@ func ShopSchema() ([]byte, error) {
 	}, "", " ")
 }
 
-type handlers struct{ work *work.Work }
+type handlers struct {
+	work  *work.Work
+	onNet Shelf // nil where there is none
+}
 
 // body wraps what is sent and answered.
 type body[T any] struct{ Body T }

@@ -89,7 +89,7 @@ func linesOf(data []byte) ([]work.ReadLine, error) {
 // instrument is who shows a key, if it is one; problem.locked if not.
 func (h *handlers) instrument(ctx context.Context, authorization string) (work.Access, error) {
 	key, ok := strings.CutPrefix(authorization, "Bearer ")
-	a, err := h.work.WhoHas(ctx, strings.TrimSpace(key))
+	a, err := h.work.WhoHas(ctx, strings.TrimSpace(key), "")
 	if !ok || err != nil || a.Kind == work.Screen {
 		return a, problem(http.StatusUnauthorized, "problem.locked", nil)
 	}

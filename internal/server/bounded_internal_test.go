@@ -33,7 +33,7 @@ func TestWhatTakesTooLongIsGivenUp(t *testing.T) {
 	ask := func(limit time.Duration) (int, string) {
 		r := chi.NewRouter()
 		r.Use(bounded(func(string) time.Duration { return limit }))
-		api.Mount(r, w)
+		api.Mount(r, w, nil)
 		d := all[0].Doc
 		d.Request.Version = plan.RequestVersion
 		raw, err := json.Marshal(map[string]any{"doc": map[string]any{"name": d.Name, "request": d.Request}, "edits": []any{map[string]any{"field": "design.lengthMm", "text": "91.37"}}})
@@ -64,7 +64,7 @@ func TestEachKindHasALimitOfItsOwn(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = st.Close() })
 	r, used := chi.NewRouter(), map[int]bool{}
-	api.Mount(r, work.New(st, time.Now, work.RandomID))
+	api.Mount(r, work.New(st, time.Now, work.RandomID), nil)
 	require.NoError(t, chi.Walk(r, func(_, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
 		for i, l := range limits {
 			if ok, err := path.Match("/api/v1"+l.of, route); ok && err == nil {

@@ -45,7 +45,7 @@ func newSmithy(t *testing.T) *smithy {
 
 func (s *smithy) instrument(t *testing.T, kind session.Instrument) (*device.Client, *device.Instrument, work.Access) {
 	t.Helper()
-	a, key, err := s.w.AddAccess(context.Background(), string(kind), "the "+string(kind))
+	a, key, err := s.w.AddAccess(context.Background(), string(kind), "the "+string(kind), "")
 	require.NoError(t, err)
 	return &device.Client{To: s.url, Key: key, HTTP: http.DefaultClient}, device.NewInstrument(kind, string(kind)+"-1", 4, 100), a
 }

@@ -36,19 +36,23 @@ const (
 
 // Handler is the whole application over the use cases and a front end. Answers
 // of the API are not packed: they go to this machine alone, and packing a plan
-// takes longer than sending it. Only who has the key gets at the API.
-func Handler(w *work.Work, front fs.FS, key Key) http.Handler {
+// takes longer than sending it. Only who has the key gets at the API. With a shelf it can be opened to the network.
+func Handler(w *work.Work, front fs.FS, key Key, shelf ...api.Shelf) http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, recoverer, secure, key.guard, bounded(limitOf))
+	r.Use(middleware.RequestID, Recoverer, secure, key.guard, bounded(limitOf))
 	r.NotFound(func(w http.ResponseWriter, _ *http.Request) {
 		api.WriteProblem(w, http.StatusNotFound, "problem.notFound")
 	})
 	r.MethodNotAllowed(func(w http.ResponseWriter, _ *http.Request) {
 		api.WriteProblem(w, http.StatusMethodNotAllowed, "problem.method")
 	})
-	api.Mount(r, w)
+	var onNet api.Shelf
+	if len(shelf) > 0 {
+		onNet = shelf[0]
+	}
+	api.Mount(r, w, onNet)
 	r.Get(startPath, key.start)
-	r.Get("/*", pages(front))
+	r.Get("/*", Pages(front, ""))
 	return r
 }
 
@@ -109,15 +113,20 @@ func Run(ctx context.Context, l net.Listener, h http.Handler, ready func(net.Add
 	}
 }
 
+// Armour sets the headers that every answer has: what a page may load, and that nobody frames it.
+func Armour(h http.Header) {
+	h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+}
+
 // secure sets the headers of every answer and refuses other hosts and origins:
 // a page elsewhere must not reach the smith's own server.
 func secure(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
-		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
-		h.Set("X-Content-Type-Options", "nosniff")
-		h.Set("Referrer-Policy", "no-referrer")
-		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		Armour(h)
 		host, _, err := net.SplitHostPort(r.Host)
 		if err != nil {
 			host = r.Host
@@ -137,8 +146,8 @@ func secure(next http.Handler) http.Handler {
 	})
 }
 
-// recoverer logs a panic once and answers without its insides.
-func recoverer(next http.Handler) http.Handler {
+// Recoverer logs a panic once and answers without its insides.
+func Recoverer(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		defer func() {
 			if v := recover(); v != nil {
@@ -156,9 +165,9 @@ type asset struct {
 	kind        string
 }
 
-// pages serves the front end; paths without a file are the application's own
-// and get its page.
-func pages(front fs.FS) http.HandlerFunc {
+// Pages serves the front end; paths without a file are the application's own
+// and get its page, which is marked with an attribute where one is given.
+func Pages(front fs.FS, mark string) http.HandlerFunc {
 	assets := map[string]asset{}
 	_ = fs.WalkDir(front, ".", func(p string, d fs.DirEntry, err error) error {
 		if err != nil || d.IsDir() {
@@ -167,6 +176,9 @@ func pages(front fs.FS) http.HandlerFunc {
 		raw, err := fs.ReadFile(front, p)
 		if err != nil {
 			return err
+		}
+		if mark != "" && p == "index.html" {
+			raw = bytes.Replace(raw, []byte("<html "), []byte("<html "+mark+" "), 1)
 		}
 		a := asset{raw: raw, kind: mime.TypeByExtension(path.Ext(p))}
 		if strings.Contains(a.kind, "text") || strings.Contains(a.kind, "javascript") || strings.Contains(a.kind, "svg") {

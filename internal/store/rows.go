@@ -174,6 +174,7 @@ type Access struct {
 	Kind      string
 	Name      string
 	Hash      string
+	Bound     string // the hash of what the browser that it was given to says of itself
 	CreatedAt time.Time
 	SeenAt    *time.Time
 	RevokedAt *time.Time

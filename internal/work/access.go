@@ -48,7 +48,7 @@ func accessOf(a store.Access) Access {
 func nameOf(name string) (string, error) {
 	name = strings.TrimSpace(name)
 	if name == "" {
-		return "", edit.One("name", "field.required", nil, "")
+		return "", edit.One("name", "field.nameMissing", nil, "")
 	}
 	if utf8.RuneCountInString(name) > mostAccessName {
 		return "", edit.One("name", "field.tooLong", fact.Figures{"highest": mostAccessName}, "")
@@ -71,8 +71,9 @@ func (w *Work) AllAccess(ctx context.Context) ([]Access, error) {
 	return out, err
 }
 
-// AddAccess lets an instrument or a screen in; the key is told this once. Errors are *edit.InvalidError.
-func (w *Work) AddAccess(ctx context.Context, kind, name string) (a Access, key string, err error) {
+// AddAccess lets an instrument or a screen in; the key is told this once. What a browser says of itself binds a key to it;
+// nothing binds that of an instrument. Errors are *edit.InvalidError.
+func (w *Work) AddAccess(ctx context.Context, kind, name, bound string) (a Access, key string, err error) {
 	if kind != Screen {
 		k := fact.NewCheck()
 		fact.OneOf(k, "kind", session.Instrument(kind), session.Instruments()...)
@@ -84,7 +85,7 @@ func (w *Work) AddAccess(ctx context.Context, kind, name string) (a Access, key 
 		return a, "", err
 	}
 	key = rand.Text()
-	row := store.Access{ID: w.newID(), Kind: kind, Name: name, Hash: hashed(key), CreatedAt: w.now()}
+	row := store.Access{ID: w.newID(), Kind: kind, Name: name, Hash: hashed(key), Bound: boundTo(bound), CreatedAt: w.now()}
 	err = w.store.Write(ctx, func(tx store.Tx) error {
 		all, err := tx.Access()
 		if err != nil {
@@ -130,8 +131,15 @@ func (w *Work) changeAccess(ctx context.Context, id string, f func(store.Tx) (bo
 	return err
 }
 
-// WhoHas is who has a key, or ErrNotFound. It notes that it was heard of, now and then.
-func (w *Work) WhoHas(ctx context.Context, key string) (Access, error) {
+func boundTo(says string) string {
+	if says == "" {
+		return ""
+	}
+	return hashed(says)
+}
+
+// WhoHas is who has a key and is who it was given to, or ErrNotFound. It notes that it was heard of, now and then.
+func (w *Work) WhoHas(ctx context.Context, key, says string) (Access, error) {
 	var out Access
 	if key == "" {
 		return out, ErrNotFound
@@ -139,7 +147,7 @@ func (w *Work) WhoHas(ctx context.Context, key string) (Access, error) {
 	now := w.now()
 	err := w.store.Read(ctx, func(tx store.Tx) error {
 		a, ok, err := tx.AccessBy(hashed(key))
-		if err == nil && !ok {
+		if err == nil && (!ok || a.Bound != "" && a.Bound != boundTo(says)) {
 			err = ErrNotFound
 		}
 		out = accessOf(a)

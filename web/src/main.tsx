@@ -4,6 +4,8 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Refused } from "./api/client";
 import { PiecesPage } from "./pieces/PiecesPage";
+import { onShelf } from "./shelf/onShelf";
+import { ShelfFrame } from "./shelf/ShelfFrame";
 import { Frame } from "./shell/Frame";
 import { NotThere } from "./shell/NotThere";
 import "./styles.css";
@@ -22,6 +24,7 @@ const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.
 const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
 const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
+const ShelfPage = lazy(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
 const client = new QueryClient({
@@ -36,26 +39,35 @@ if (root)
     <StrictMode>
       <QueryClientProvider client={client}>
         <BrowserRouter>
-          <Routes>
-            <Route element={<Frame />}>
-              <Route index element={<PiecesPage />} />
-              <Route path="patterns/:id?" element={<PatternsPage />} />
-              <Route path="rack/:id?" element={<RackPage />} />
-              <Route path="billets/:id" element={<BilletPage />} />
-              <Route path="cuts" element={<CutsPage />} />
-              <Route path="sheet" element={<SheetPage />} />
-              <Route path="sessions/:id/replay" element={<ReplayPage />} />
-              <Route path="sessions/:id/replan" element={<ReplanPage />} />
-              <Route path="day" element={<DayPage />} />
-              <Route path="learned" element={<SaidPage />} />
-              <Route path="book" element={<BookPage />} />
-              <Route path="words/:id?" element={<WordsPage />} />
-              <Route path="shop" element={<ShopPage />} />
-              <Route path="pieces/:id/fire" element={<AnvilPage />} />
-              <Route path="pieces/:id/:stage?" element={<PiecePage />} />
-              <Route path="*" element={<NotThere />} />
-            </Route>
-          </Routes>
+          {onShelf ? (
+            <Routes>
+              <Route element={<ShelfFrame />}>
+                <Route path="pieces/:id/fire" element={<AnvilPage />} />
+                <Route path="*" element={<ShelfPage />} />
+              </Route>
+            </Routes>
+          ) : (
+            <Routes>
+              <Route element={<Frame />}>
+                <Route index element={<PiecesPage />} />
+                <Route path="patterns/:id?" element={<PatternsPage />} />
+                <Route path="rack/:id?" element={<RackPage />} />
+                <Route path="billets/:id" element={<BilletPage />} />
+                <Route path="cuts" element={<CutsPage />} />
+                <Route path="sheet" element={<SheetPage />} />
+                <Route path="sessions/:id/replay" element={<ReplayPage />} />
+                <Route path="sessions/:id/replan" element={<ReplanPage />} />
+                <Route path="day" element={<DayPage />} />
+                <Route path="learned" element={<SaidPage />} />
+                <Route path="book" element={<BookPage />} />
+                <Route path="words/:id?" element={<WordsPage />} />
+                <Route path="shop" element={<ShopPage />} />
+                <Route path="pieces/:id/fire" element={<AnvilPage />} />
+                <Route path="pieces/:id/:stage?" element={<PiecePage />} />
+                <Route path="*" element={<NotThere />} />
+              </Route>
+            </Routes>
+          )}
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

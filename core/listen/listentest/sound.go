@@ -151,7 +151,7 @@ func (s *Smithy) Speech() []float64 {
 		var voice, turns []complex128
 		for h := 1.0; h < 24; h++ { // two formants
 			f := f0 * h
-			voice = append(voice, complex((.4+math.Exp(-math.Pow((f-600)/250, 2))+.6*math.Exp(-math.Pow((f-1700)/300, 2)))/h, 0))
+			voice = append(voice, complex((.4+formant(f, 600, 250)+.6*formant(f, 1700, 300))/h, 0))
 			turns = append(turns, cmplx.Rect(1, 2*math.Pi*f/Rate))
 		}
 		for i := 0; i < int(long*Rate) && from+i < len(v); i++ {
@@ -175,6 +175,12 @@ func (s *Smithy) Speech() []float64 {
 		}
 	}
 	return v
+}
+
+// formant is how much of a voice is at a frequency.
+func formant(hz, at, wide float64) float64 {
+	d := (hz - at) / wide
+	return math.Exp(-d * d)
 }
 
 // Other is a second hammer across the room: fainter, dull, and smeared by the walls.

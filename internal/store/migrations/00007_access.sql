@@ -6,6 +6,7 @@ CREATE TABLE access (
 	kind TEXT NOT NULL,
 	name TEXT NOT NULL,
 	hash TEXT NOT NULL UNIQUE,
+	bound TEXT NOT NULL DEFAULT '',
 	created_at DATETIME NOT NULL,
 	seen_at DATETIME,
 	revoked_at DATETIME

@@ -5,6 +5,7 @@ import { Refused } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { EarBar } from "../listen/EarBar";
 import { useEar } from "../listen/useEar";
+import { onShelf } from "../shelf/onShelf";
 import { useTitle } from "../shell/focus";
 import { NotThere } from "../shell/NotThere";
 import { Failed, Loading } from "../shell/States";
@@ -16,6 +17,7 @@ import { Hands } from "./Hands";
 import { Lying } from "./Lying";
 import type { Link, LinkState } from "./link";
 import { NoteSheet } from "./NoteSheet";
+import { NotTaken } from "./NotTaken";
 import { ReadingSheet } from "./ReadingSheet";
 import { SeenSheet } from "./SeenSheet";
 import { wakeSound } from "./sound";
@@ -24,6 +26,7 @@ import { Treat } from "./Treat";
 import { useAloud } from "./useAloud";
 import { useAwake } from "./useAwake";
 import { useLink, useShown } from "./useFire";
+import { useTypedFigure } from "./useTypedFigure";
 import { spoken } from "./words";
 
 /** A piece at the anvil, over the whole screen and at night: one touch anywhere goes on. */
@@ -65,7 +68,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
   useAwake();
   useAloud(shown, v.phase === "fire" ? spoken(step, units) : "", quiet);
   useEffect(() => box.current?.focus(), []);
-  const leave = useCallback(() => go(`/pieces/${pieceId}/log`), [go, pieceId]);
+  const leave = useCallback(() => go(onShelf ? "/shelf" : `/pieces/${pieceId}/log`), [go, pieceId]);
 
   const tell = useCallback(
     (said: Parameters<Link["tell"]>[0]) => {
@@ -89,6 +92,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       [link, tell],
     ),
   );
+  const caliper = useTypedFigure(link, step);
   const goOn = useCallback(() => {
     const now = performance.now();
     if (now - last.current < bounceMs) return;
@@ -109,6 +113,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
     const on = (e: KeyboardEvent) => {
       if (sheet || e.ctrlKey || e.metaKey || e.altKey) return;
       const act = () => {
+        if (!teaching && caliper(e.key)) return true;
         if (teaching) {
           setTaught(e.key);
           localStorage.setItem(taughtKey, e.key);
@@ -142,7 +147,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
     };
     window.addEventListener("keydown", on, true);
     return () => window.removeEventListener("keydown", on, true);
-  }, [sheet, teaching, taught, goOn, tell, leave, link, stillHot, canHarden, v.phase, v.treating, v.treated]);
+  }, [sheet, teaching, taught, goOn, tell, leave, link, caliper, stillHot, canHarden, v.phase, v.treating, v.treated]);
 
   return createPortal(
     <div
@@ -171,6 +176,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       </div>
       <Timers />
       <Told s={s} link={link} />
+      {!onShelf && <NotTaken session={link.session.id} />}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: every key goes on, from anywhere */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the whole screen is one button, and has one below */}
       <div
@@ -195,8 +201,8 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
           <Beside session={link.session} shown={shown} />
         </div>
       </div>
-      <TimeBar shown={shown} />
-      {!v.treating && <EarBar ear={ear} planned={step?.blows ?? 0} out={v.phase === "out"} />}
+      {(v.phase === "out" || v.phase === "fire") && <TimeBar shown={shown} />}
+      {v.phase !== "fire" && !v.treating && <EarBar ear={ear} planned={step?.blows ?? 0} out={v.phase === "out"} />}
       <Hands
         shown={shown}
         onGo={goOn}

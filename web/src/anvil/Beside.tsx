@@ -56,7 +56,7 @@ export function Beside({ session, shown }: { session: Session; shown: Shown }) {
       say(last.within ? "anvil.readNear" : (last.differMm ?? 0) < 0 ? "anvil.readUnder" : "anvil.readOver", {
         mm: print.thickness(last.reading.mm, units),
         by: print.thickness(Math.abs(last.differMm ?? 0), units),
-      }),
+      }) + (last.reading.by ? ` · ${last.reading.by}` : ""),
       !last.within,
     ]);
   return (

@@ -4,7 +4,6 @@ import type { Shown } from "./core";
 /** The time that is left as a shape that shrinks: of the heat while the piece is out, until it is hot while it is in. */
 export function TimeBar({ shown }: { shown: Shown }) {
   const v = shown.view;
-  if (v.phase !== "out" && v.phase !== "fire") return <div className="h-[5vmin]" />;
   const share = v.wholeS > 0 ? Math.min(1, Math.max(0, v.leftS / v.wholeS)) : 0;
   const out = v.phase === "out";
   return (

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
 import { api, ask } from "../api/client";
 import { type Saved, useSaved } from "../api/events";
+import { onShelf } from "../shelf/onShelf";
 import { fold } from "./core";
 import { Link, type LinkState } from "./link";
 import { claimName } from "./queue";
@@ -21,7 +22,9 @@ export function useLink(pieceId: string): { link?: Link; error?: Error; retry: (
     const loading = fold();
     loading.catch(() => {}); // told of by the link
     Promise.all([
-      ask(api.POST("/api/v1/pieces/{id}/fire", { params: { path: { id: pieceId } }, body: {} })),
+      onShelf // a screen on the shelf takes nothing to the fire by itself
+        ? ask(api.GET("/api/v1/pieces/{id}/fire", { params: { path: { id: pieceId } } }))
+        : ask(api.POST("/api/v1/pieces/{id}/fire", { params: { path: { id: pieceId } }, body: {} })),
       claimName(),
     ]).then(
       ([session, device]) => {

@@ -4,6 +4,42 @@
  */
 
 export interface paths {
+    "/api/v1/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Instruments that report, and paired screens */
+        get: operations["listAccess"];
+        put?: never;
+        /** Let an instrument report; its key is told this once */
+        post: operations["addAccess"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/access/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Let one in no more */
+        delete: operations["revokeAccess"];
+        options?: never;
+        head?: never;
+        /** Name one otherwise */
+        patch: operations["nameAccess"];
+        trace?: never;
+    };
     "/api/v1/archive": {
         parameters: {
             query?: never;
@@ -1133,6 +1169,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an instrument read: lines of JSON, with a key of its own */
+        post: operations["tellReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/readings/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is wanted next at the fire, for an instrument */
+        get: operations["wantedReadings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/salvage": {
         parameters: {
             query?: never;
@@ -1389,6 +1459,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the view at the anvil stands on the local network */
+        get: operations["shelfState"];
+        put?: never;
+        /** Open the view at the anvil to the local network, or close it */
+        post: operations["setShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/fires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pieces that a paired screen may show */
+        get: operations["shelfFires"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Show a code that pairs one screen: five minutes, five tries */
+        post: operations["pairShelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shop": {
         parameters: {
             query?: never;
@@ -1584,6 +1706,31 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AccessKey: {
+            /** Format: date-time */
+            createdAt: string;
+            id: string;
+            key: string;
+            /** @enum {string} */
+            kind: "caliper" | "pyrometer" | "scale" | "pedal" | "screen";
+            /** @description what an instrument told last, since the server began */
+            last?: components["schemas"]["ReadLast"];
+            name: string;
+            /** Format: date-time */
+            seenAt?: string;
+        };
+        AccessTo: {
+            /** Format: date-time */
+            createdAt: string;
+            id: string;
+            /** @enum {string} */
+            kind: "caliper" | "pyrometer" | "scale" | "pedal" | "screen";
+            /** @description what an instrument told last, since the server began */
+            last?: components["schemas"]["ReadLast"];
+            name: string;
+            /** Format: date-time */
+            seenAt?: string;
+        };
         Across: {
             /** Format: double */
             bottomMm: number;
@@ -3598,6 +3745,8 @@ export interface components {
              * @description from the point of the piece as it then is
              */
             atMm?: number;
+            /** @description the instrument that told it, where it was not typed */
+            by?: string;
             /** Format: double */
             massG?: number;
             /** Format: double */
@@ -3958,6 +4107,18 @@ export interface components {
              * @description that it lasts, or takes, in all
              */
             wholeS: number;
+        };
+        FireWant: {
+            /** Format: double */
+            atMm: number;
+            /**
+             * Format: double
+             * @description as planned
+             */
+            mm: number;
+            /** @enum {string} */
+            quantity: "height" | "thickness" | "edgeThickness" | "rise";
+            step: string;
         };
         Fit: {
             design: components["schemas"]["Design"];
@@ -4962,6 +5123,15 @@ export interface components {
             /** Format: double */
             volumeMm3: number;
         };
+        LineLanded: {
+            /** @description its id in the session at the fire */
+            event?: string;
+            /** @description what of it cannot be */
+            fields?: components["schemas"]["FieldMessage"][];
+            /** Format: int64 */
+            seq: number;
+            taken: boolean;
+        };
         ListedPattern: {
             items: components["schemas"]["Pattern"][];
             unreadable: components["schemas"]["Unreadable"][];
@@ -5201,6 +5371,11 @@ export interface components {
              */
             wideMm: number;
         };
+        NewAccess: {
+            /** @enum {string} */
+            kind: "caliper" | "pyrometer" | "scale" | "pedal";
+            name: string;
+        };
         NewPiece: {
             barForm?: string;
             edits: components["schemas"]["Edit"][];
@@ -5274,6 +5449,19 @@ export interface components {
              * @description pieces it was learned from
              */
             n: number;
+        };
+        Pairing: {
+            code: string;
+            /**
+             * Format: int64
+             * @description tries
+             */
+            left: number;
+            link: string;
+            /** @description the link as a code of squares, SVG */
+            qr: string;
+            /** Format: date-time */
+            until: string;
         };
         Part: {
             /** Format: double */
@@ -5616,6 +5804,45 @@ export interface components {
              */
             wasteG: number;
         };
+        ReadLast: {
+            /** Format: date-time */
+            at: string;
+            /** @description why it was not taken */
+            fields?: components["schemas"]["FieldMessage"][];
+            line: components["schemas"]["ReadLine"];
+            session?: string;
+            taken: boolean;
+        };
+        ReadLine: {
+            /**
+             * Format: int64
+             * @description by its own clock, since 1970; as it arrives if it has none
+             */
+            atMs?: number;
+            /**
+             * Format: double
+             * @description share that is left; not told by what has none
+             */
+            battery?: number;
+            /** @description of the instrument, made by it: letters, digits and dashes */
+            id: string;
+            /** @description caliper, pyrometer, scale or pedal */
+            kind: string;
+            /**
+             * Format: double
+             * @description the least step of its figures, in its unit
+             */
+            resolution?: number;
+            /**
+             * Format: int64
+             * @description rises with every line; an instrument that forgot where it was begins with its clock
+             */
+            seq: number;
+            /** @description mm or in; C or F; g, kg, oz or lb */
+            unit?: string;
+            /** Format: double */
+            value?: number;
+        };
         Reading: {
             /**
              * Format: double
@@ -5694,6 +5921,9 @@ export interface components {
             /** Format: double */
             mm?: number;
             text?: string;
+        };
+        Renamed: {
+            name: string;
         };
         Request: {
             allowances: components["schemas"]["Allowances"];
@@ -5793,7 +6023,7 @@ export interface components {
              * @description all: another copy of everything was put back
              * @enum {string}
              */
-            kind: "piece" | "pattern" | "stock" | "shop" | "session" | "timer" | "all";
+            kind: "piece" | "pattern" | "stock" | "shop" | "session" | "timer" | "access" | "all";
             /** Format: int64 */
             version: number;
         };
@@ -6040,6 +6270,32 @@ export interface components {
             count: number;
             patternId?: string;
             pieceId?: string;
+        };
+        ShelfFire: {
+            /** Format: int64 */
+            heats: number;
+            name: string;
+            pieceId: string;
+            /**
+             * Format: int64
+             * @description heats taken
+             */
+            trips: number;
+        };
+        ShelfSet: {
+            keep: boolean;
+            on: boolean;
+        };
+        ShelfState: {
+            /** @description where it is reached, the likeliest first */
+            addresses: string[];
+            /** @description of its certificate: SHA-256 */
+            fingerprint?: string;
+            /** @description on again at the next start */
+            keep: boolean;
+            on: boolean;
+            /** @description a code that counts now */
+            pairing?: components["schemas"]["Pairing"];
         };
         ShopEditsBody: {
             edits: components["schemas"]["Edit"][];
@@ -6834,6 +7090,34 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Waiting: {
+            /** Format: int64 */
+            heat: number;
+            /**
+             * Format: double
+             * @description until it is hot, or of the heat
+             */
+            leftS: number;
+            /**
+             * Format: double
+             * @description as planned
+             */
+            massG: number;
+            /**
+             * @description what a pedal does
+             * @enum {string}
+             */
+            next?: "in" | "out" | "done" | "back" | "toHarden" | "treated";
+            /** Format: double */
+            nowC: number;
+            /** @enum {string} */
+            phase: "ready" | "fire" | "out" | "away" | "finished";
+            /** @description of the plan that is forged by */
+            request: components["schemas"]["Request"];
+            session: string;
+            step?: string;
+            wanted: components["schemas"]["FireWant"][];
+        };
         Warning: {
             code: string;
             figures?: {
@@ -6951,6 +7235,242 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    listAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessTo"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccess"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccessKey"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revokeAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renamed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    nameAccess: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Renamed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renamed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     packShop: {
         parameters: {
             query?: never;
@@ -11368,6 +11888,119 @@ export interface operations {
             };
         };
     };
+    tellReadings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Bearer, and the key of the instrument */
+                Authorization?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/x-ndjson": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineLanded"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wantedReadings: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Bearer, and the key of the instrument */
+                Authorization?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiting"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     getSalvage: {
         parameters: {
             query?: never;
@@ -12285,6 +12918,234 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelfState: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfSet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelfFires: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfFire"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pairShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
                 };
             };
             /** @description Not Found */

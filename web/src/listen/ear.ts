@@ -16,7 +16,7 @@ export type Deaf = "insecure" | "refused" | "none";
 const anvilKey = "coldember.ear.anvil";
 
 /** Whether this page may listen at all: browsers let only a secure page. */
-export const canListen = (): boolean => globalThis.isSecureContext === true && Boolean(navigator.mediaDevices);
+const canListen = (): boolean => globalThis.isSecureContext === true && Boolean(navigator.mediaDevices);
 
 export interface Ear {
   fresh(): void;

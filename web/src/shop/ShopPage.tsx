@@ -1,8 +1,10 @@
 import { Plus, Trash2 } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
+import { AccessPanel } from "../access/AccessPanel";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
+import { ShelfPanel } from "../shelf/ShelfPanel";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
 import { gripMaterials } from "../stages/blade/materials";
@@ -257,6 +259,8 @@ function ShopForm({ shop }: { shop: Settings }) {
         (i, b) =>
           pick(`blocks.${i}.material`, b.material, say("field.name.blocks.material"), gripMaterials, "material"),
       )}
+      <AccessPanel />
+      <ShelfPanel />
       <CopiesPanel
         fields={
           <>
