@@ -196,7 +196,7 @@ func TestReadingsFaultsAndNotesAreTold(t *testing.T) {
 		return len(b.Faults) == 1 && b.Faults[0].Fault.DepthMm == .8 && b.Notes[len(b.Notes)-1].Text == "rain on the roof" && b.Readings[len(b.Readings)-1].Reading.AtMm == 250
 	})
 	s.goTo("/book")
-	s.until("the book, older pieces in it", `document.querySelectorAll("[data-session]").length === 13`)
+	s.until("the book, older pieces in it", `document.querySelectorAll("[data-session]").length === 15`)
 	s.do(chromedp.Focus(chromedp.CSS("main input")))
 	s.keys("gouge")
 	s.until("found by its fault", `document.querySelectorAll("[data-session]").length === 1 && document.querySelector("[data-session]").textContent.includes("Reed")`)

@@ -198,7 +198,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
           )}
         </div>
         <div className="max-md:hidden">
-          <Beside session={link.session} shown={shown} />
+          <Beside session={link.session} shown={shown} onRefuse={(undoes) => link.tell({ kind: "undo", undoes })} />
         </div>
       </div>
       {(v.phase === "out" || v.phase === "fire") && <TimeBar shown={shown} />}

@@ -8,7 +8,16 @@ import type { Session, Shown } from "./core";
 const templated = ["point", "profile", "bevel", "ricasso", "lineCurve", "tangCurve"];
 
 /** What stands beside the step: tongs, heats and fuel to go, sides, the next step, readings just taken. */
-export function Beside({ session, shown }: { session: Session; shown: Shown }) {
+export function Beside({
+  session,
+  shown,
+  onRefuse,
+}: {
+  session: Session;
+  shown: Shown;
+  /** Takes back what an instrument told. */
+  onRefuse?: (event: string) => void;
+}) {
   const units = useUnits();
   const shop = useShop();
   const v = shown.view;
@@ -68,6 +77,21 @@ export function Beside({ session, shown }: { session: Session; shown: Shown }) {
         <div key={name + what}>
           {name && <dt className="text-[#9ba39f]">{name}</dt>}
           <dd className={warn ? "border-l-4 border-[#f0714d] pl-2" : ""}>{what}</dd>
+          {name === say("anvil.read") && last?.reading?.by && onRefuse && (
+            <dd>
+              <button
+                type="button"
+                className="press mt-1 min-h-11"
+                data-testid="refuse-reading"
+                onClick={(e) => {
+                  e.stopPropagation();
+                  onRefuse?.(last.id);
+                }}
+              >
+                {say("anvil.refuse")}
+              </button>
+            </dd>
+          )}
         </div>
       ))}
     </dl>
