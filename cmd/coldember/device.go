@@ -3,6 +3,7 @@ package main
 import (
 	"bufio"
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"io"
@@ -12,6 +13,7 @@ import (
 
 	"coldember/core/session"
 	"coldember/internal/device"
+	"coldember/internal/shelf"
 	"coldember/internal/work"
 
 	"github.com/spf13/cobra"
@@ -20,6 +22,7 @@ import (
 // reporting is how a simulated instrument reports.
 type reporting struct {
 	to, key, id string
+	print       string // of the certificate that is trusted
 	every       time.Duration
 	seed        uint64
 	once, auto  bool
@@ -43,6 +46,7 @@ func deviceCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&o.to, "to", "http://"+serveAddr, "address of the shop")
+	c.Flags().StringVar(&o.print, "fingerprint", "", "of the certificate of the shelf, as Shop shows it, where --to is that of the shelf")
 	c.Flags().StringVar(&o.key, "key", "", "key of the instrument")
 	c.Flags().StringVar(&o.id, "id", "", "id of the instrument (default: its kind)")
 	c.Flags().DurationVar(&o.every, "every", 5*time.Second, "how often it reads")
@@ -60,7 +64,7 @@ func (o *reporting) run(ctx context.Context, kind session.Instrument, in io.Read
 	if o.id == "" {
 		o.id = string(kind)
 	}
-	client := &device.Client{To: o.to, Key: o.key, HTTP: &http.Client{}}
+	client := &device.Client{To: o.to, Key: o.key, HTTP: o.http()}
 	i := device.NewInstrument(kind, o.id, o.seed, int(time.Now().UnixMilli()))
 	press := make(chan struct{})
 	if kind == session.Pedal && !o.auto && !o.once {
@@ -96,6 +100,22 @@ func (o *reporting) run(ctx context.Context, kind session.Instrument, in io.Read
 			}
 		}
 	}
+}
+
+// http is a client that trusts the one certificate of a fingerprint, where there is one.
+func (o *reporting) http() *http.Client {
+	if o.print == "" {
+		return &http.Client{}
+	}
+	return &http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{
+		MinVersion: tls.VersionTLS12, InsecureSkipVerify: true, //nolint:gosec // it is verified below, by its fingerprint
+		VerifyConnection: func(s tls.ConnectionState) error {
+			if len(s.PeerCertificates) == 0 || !strings.EqualFold(shelf.Fingerprint(s.PeerCertificates[0].Raw), strings.TrimSpace(o.print)) {
+				return errors.New("the certificate is another: compare its fingerprint with the one in Shop")
+			}
+			return nil
+		},
+	}}}
 }
 
 // report reads once, and tells it.

@@ -121,7 +121,7 @@ type Event struct {
 // Bounds of what a device may send.
 const (
 	MostEvents = 50_000 // of a session
-	mostSeq    = 1 << 40
+	mostSeq    = 1 << 50
 	mostID     = 64
 	mostText   = 5000
 	mostAtMs   = 1 << 43 // some time in the year 2248

@@ -47,7 +47,7 @@ func (s *smithy) instrument(t *testing.T, kind session.Instrument) (*device.Clie
 	t.Helper()
 	a, key, err := s.w.AddAccess(context.Background(), string(kind), "the "+string(kind), "")
 	require.NoError(t, err)
-	return &device.Client{To: s.url, Key: key, HTTP: http.DefaultClient}, device.NewInstrument(kind, string(kind)+"-1", 4, 100), a
+	return &device.Client{To: s.url, Key: key, HTTP: http.DefaultClient}, device.NewInstrument(kind, string(kind)+"-1", 4, int(s.now.UnixMilli())), a
 }
 
 func (s *smithy) piece(t *testing.T, name string) string {

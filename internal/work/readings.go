@@ -71,7 +71,7 @@ func (r *reads) put(id string, l LastRead) {
 // Bounds of what instruments send, and how long a session that nothing was told of is still at the fire.
 const (
 	MostLines     = 200
-	mostLineSeq   = 1 << 40
+	mostLineSeq   = 1 << 50
 	atTheFireFor  = 12 * time.Hour
 	mostBattery   = 1.0
 	mostResolves  = 1000.0
