@@ -52,6 +52,7 @@ func Mount(r chi.Router, w *work.Work, shelf Shelf) huma.API {
 	h.access(api)
 	h.readings(api)
 	h.shelf(api)
+	h.colours(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)

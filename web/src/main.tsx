@@ -23,6 +23,7 @@ const DayPage = lazy(() => import("./day/DayPage").then((m) => ({ default: m.Day
 const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
 const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
 const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
+const ColoursPage = lazy(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShelfPage = lazy(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
@@ -60,6 +61,7 @@ if (root)
                 <Route path="day" element={<DayPage />} />
                 <Route path="learned" element={<SaidPage />} />
                 <Route path="book" element={<BookPage />} />
+                <Route path="practice/colours" element={<ColoursPage />} />
                 <Route path="words/:id?" element={<WordsPage />} />
                 <Route path="shop" element={<ShopPage />} />
                 <Route path="pieces/:id/fire" element={<AnvilPage />} />

@@ -1169,6 +1169,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/colours/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A question to an eye: hot steel, or a temper colour, in the light of a room */
+        post: operations["askColour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/colours/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge an answer among those before it, and say by how much the eye is off and which way; nothing is kept */
+        post: operations["judgeColour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/readings": {
         parameters: {
             query?: never;
@@ -1782,6 +1816,53 @@ export interface components {
             siliconPct?: number;
             /** Format: double */
             vanadiumPct?: number;
+        };
+        Answer: {
+            /** Format: double */
+            atS?: number;
+            /** @enum {string} */
+            kind: "say" | "now" | "temper";
+            /** Format: int64 */
+            n: number;
+            /** @enum {string} */
+            room: "dark" | "lit" | "day";
+            /** Format: double */
+            saidC?: number;
+            /** Format: int64 */
+            seed: number;
+        };
+        AnswerTyped: {
+            /** Format: double */
+            atS?: number;
+            /** @enum {string} */
+            kind: "say" | "now" | "temper";
+            /** Format: int64 */
+            n: number;
+            /** @enum {string} */
+            room: "dark" | "lit" | "day";
+            /** @description how hot, as it is typed */
+            said?: string;
+            /** Format: int64 */
+            seed: number;
+            units?: string;
+        };
+        Asked: {
+            /** @description one, or those of a bar that heats */
+            frames: components["schemas"]["Frame"][];
+            /** @enum {string} */
+            kind: "say" | "now" | "temper";
+            /** Format: int64 */
+            n: number;
+            /** @enum {string} */
+            room: "dark" | "lit" | "day";
+            /** Format: int64 */
+            seed: number;
+            /**
+             * Format: double
+             * @description of now: to be said when it is as hot
+             */
+            targetC?: number;
+            wall: number[];
         };
         Assembled: {
             /** Format: double */
@@ -2707,6 +2788,36 @@ export interface components {
             pieceId: string;
             progress: components["schemas"]["Progress"];
             replaced: boolean;
+        };
+        Eye: {
+            /** @enum {string} */
+            kind: "say" | "now" | "temper";
+            /** @description there are enough to say */
+            known: boolean;
+            /** Format: int64 */
+            n: number;
+            /**
+             * Format: double
+             * @description on average: below nought it takes steel for colder than it is
+             */
+            offK: number;
+            /** @enum {string} */
+            room: "dark" | "lit" | "day";
+            /**
+             * Format: double
+             * @description half of what four answers in five lie within
+             */
+            spreadK: number;
+        };
+        EyeIn: {
+            answers: components["schemas"]["Answer"][];
+            next?: components["schemas"]["AnswerTyped"];
+        };
+        EyeOut: {
+            /** @description to be kept with those before */
+            answer?: components["schemas"]["Answer"];
+            eyes: components["schemas"]["Eye"][];
+            last?: components["schemas"]["Judged"];
         };
         FaceIn: {
             /**
@@ -4257,6 +4368,17 @@ export interface components {
              */
             taperMm?: number;
         };
+        Frame: {
+            /** Format: double */
+            atS: number;
+            colour: number[];
+            /** @description of its ends, which lag behind */
+            cooler: number[];
+            /** @description it pulls */
+            magnet: boolean;
+            /** @description the shadow of the transformation goes through it */
+            shadow?: boolean;
+        };
         Freedom: {
             height: components["schemas"]["Axis"];
             length: components["schemas"]["Axis"];
@@ -5034,6 +5156,17 @@ export interface components {
             seek?: boolean;
             silhouette: components["schemas"]["Silhouette"];
         };
+        Judged: {
+            /**
+             * Format: double
+             * @description said less true: above nought it was taken for hotter than it was
+             */
+            offK: number;
+            /** Format: double */
+            saidC: number;
+            /** Format: double */
+            trueC: number;
+        };
         LargestIn: {
             doc: components["schemas"]["Doc"];
             freedom: components["schemas"]["Freedom"];
@@ -5760,6 +5893,16 @@ export interface components {
             butt: number[];
             front: number[];
             point: number[];
+        };
+        Question: {
+            /** @enum {string} */
+            kind: "say" | "now" | "temper";
+            /** Format: int64 */
+            n: number;
+            /** @enum {string} */
+            room: "dark" | "lit" | "day";
+            /** Format: int64 */
+            seed: number;
         };
         Quiet: {
             /**
@@ -11848,6 +11991,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BilletWish"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    askColour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Question"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    judgeColour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EyeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeOut"];
                 };
             };
             /** @description Not Found */

@@ -1,5 +1,6 @@
+import { Eye } from "lucide-react";
 import { useEffect, useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { useTitle } from "../shell/focus";
 import { say } from "../text/say";
 import { SearchField } from "../ui/SearchField";
@@ -23,6 +24,9 @@ export function WordsPage() {
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="text-3xl">{say("words.title")}</h1>
         <p className="mr-auto pb-1 text-quiet">{say("words.lead")}</p>
+        <Link to="/practice/colours" className="press">
+          <Eye size={16} aria-hidden /> {say("eye.title")}
+        </Link>
         <SearchField label={say("words.search")} text={text} onType={setText} />
       </header>
       {found.length === 0 && <p className="text-quiet">{say("words.none")}</p>}
