@@ -61,20 +61,20 @@ func TestHotterIsBrighterAndYellower(t *testing.T) {
 		assert.NotEqual(t, Seen(850, r).RGB, Seen(950, r).RGB)
 	}
 	assert.Greater(t, Seen(800, DarkShop).RGB[0], Seen(800, Daylight).RGB[2], "the same steel is red in the dark")
-	assert.Greater(t, int(Seen(800, DarkShop).RGB[0]), 100)
+	assert.Greater(t, Seen(800, DarkShop).RGB[0], 100)
 }
 
 // TestTemperColoursComeInTheirOrder: straw, brown, purple, blue.
 func TestTemperColoursComeInTheirOrder(t *testing.T) {
 	for _, r := range []Room{LitShop, Daylight} {
 		straw, purple, blue := Tempered(225, r), Tempered(282, r), Tempered(312, r)
-		assert.Greater(t, int(straw[0]), int(straw[2])+20, "straw is yellow: %v", straw)
-		assert.Greater(t, int(straw[1]), int(straw[2])+15)
-		assert.Greater(t, int(purple[0]), int(purple[1])+5, "purple has least green: %v", purple)
-		assert.Greater(t, int(purple[2]), int(purple[1])+5)
-		assert.Greater(t, int(blue[2]), int(blue[0])+20, "blue: %v", blue)
+		assert.Greater(t, straw[0], straw[2]+20, "straw is yellow: %v", straw)
+		assert.Greater(t, straw[1], straw[2]+15)
+		assert.Greater(t, purple[0], purple[1]+5, "purple has least green: %v", purple)
+		assert.Greater(t, purple[2], purple[1]+5)
+		assert.Greater(t, blue[2], blue[0]+20, "blue: %v", blue)
 		pale := Tempered(195, r)
-		assert.Less(t, int(pale[0])-int(pale[2]), int(straw[0])-int(straw[2]))
+		assert.Less(t, pale[0]-pale[2], straw[0]-straw[2])
 	}
 	for c := 190.0; c < 360; c++ {
 		assert.Greater(t, FilmNm(c+1), FilmNm(c))
