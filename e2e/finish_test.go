@@ -31,6 +31,16 @@ func (s *smith) edited(name string, fields ...string) {
 	require.NoError(s.t, err)
 }
 
+// overtype types in place of what stands in a field.
+func (s *smith) overtype(css, text string) {
+	s.t.Helper()
+	s.do(chromedp.Focus(chromedp.CSS(css)))
+	js[bool](s, fmt.Sprintf(`(document.querySelector(%q).select(), true)`, css))
+	s.keys(text)
+	want := strings.TrimSuffix(text, "\r")
+	s.until("typed", fmt.Sprintf(`[%q, ""].includes(document.querySelector(%q)?.value ?? "")`, want, css))
+}
+
 // TestThreeKnivesFromBlackToSheath: a hidden tang with a guard, a full tang with scales and a
 // patterned kitchen knife are ground, fitted and sharpened by their steps, their fittings are on
 // paper, and what they came to is in the book.
@@ -63,8 +73,7 @@ func TestThreeKnivesFromBlackToSheath(t *testing.T) {
 		s.do(chromedp.SendKeys(chromedp.CSS("[data-final-field=massG]"), "soon"))
 		s.click("[data-testid=final-keep]")
 		s.until("told at once", `document.querySelector("[data-final-field=massG][aria-invalid=true]")`)
-		js[bool](s, `(document.querySelector("[data-final-field=massG]").select(), true)`)
-		s.do(chromedp.SendKeys(chromedp.CSS("[data-final-field=massG]"), "143"))
+		s.overtype("[data-final-field=massG]", "143")
 		s.click("[data-testid=final-keep]")
 		s.until("in the book", `[...document.querySelectorAll("[data-final]")].some((e) => e.textContent.includes("143 g"))`)
 		s.until("done", `document.querySelector("[data-figure=finish]").textContent === "done"`)
@@ -79,8 +88,7 @@ func TestAPitIsGroundRound(t *testing.T) {
 	s.until("nothing to save", `!document.querySelector("[data-testid=ways]")`)
 	s.do(chromedp.SendKeys(chromedp.CSS("[data-field='finish.pit.add']"), "50; 14; side; 1.1\r"))
 	s.until("which face", `document.querySelector("[data-field='finish.pit.add'][aria-invalid=true]")`)
-	js[bool](s, `(document.querySelector("[data-field='finish.pit.add']").select(), true)`)
-	s.do(chromedp.SendKeys(chromedp.CSS("[data-field='finish.pit.add']"), "50; 14; back; 1.1\r"))
+	s.overtype("[data-field='finish.pit.add']", "50; 14; back; 1.1\r")
 	s.until("too deep", `document.querySelector("[data-finding='finish.pitDeep']") && document.querySelector("[data-pit=stays]")`)
 	s.until("ways", `document.querySelector("[data-way=thinner] button")`)
 	was := s.design(demo.Rigging).SpineMm

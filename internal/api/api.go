@@ -53,6 +53,7 @@ func Mount(r chi.Router, w *work.Work, shelf Shelf) huma.API {
 	h.readings(api)
 	h.shelf(api)
 	h.colours(api)
+	h.practice(api)
 	h.exchange(api)
 	h.copies(api)
 	h.events(api)
@@ -66,7 +67,7 @@ func schemaName(t reflect.Type, hint string) string {
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden", "/core/finish": "Finish", "/core/billet": "Billet"} {
+	for room, name := range map[string]string{"/core/stock": "Stock", "/core/session": "Fire", "/core/harden": "Harden", "/core/finish": "Finish", "/core/billet": "Billet", "/core/practice": "Practice"} {
 		if strings.HasSuffix(t.PkgPath(), room) {
 			return name + n
 		}

@@ -24,6 +24,7 @@ const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.
 const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
 const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
 const ColoursPage = lazy(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
+const PracticePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShelfPage = lazy(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
@@ -62,6 +63,7 @@ if (root)
                 <Route path="learned" element={<SaidPage />} />
                 <Route path="book" element={<BookPage />} />
                 <Route path="practice/colours" element={<ColoursPage />} />
+                <Route path="practice/:id?" element={<PracticePage />} />
                 <Route path="words/:id?" element={<WordsPage />} />
                 <Route path="shop" element={<ShopPage />} />
                 <Route path="pieces/:id/fire" element={<AnvilPage />} />

@@ -1203,6 +1203,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be practised, from easy to hard */
+        get: operations["listExercises"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The piece as it lies there after all that was done; nothing is kept */
+        post: operations["play"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/readings": {
         parameters: {
             query?: never;
@@ -5780,6 +5814,144 @@ export interface components {
             warnings: components["schemas"]["Warning"][];
             /** @description the finished blade with its handle */
             whole: components["schemas"]["Assembled"];
+        };
+        PlayIn: {
+            actions: components["schemas"]["PracticeAction"][];
+            exercise: string;
+            /**
+             * Format: int64
+             * @description of the hand: which blows land well
+             */
+            seed: number;
+        };
+        PracticeAction: {
+            /**
+             * Format: double
+             * @description struck, from the point of the piece as it is
+             */
+            atMm?: number;
+            /** Format: int64 */
+            blows?: number;
+            /** @enum {string} */
+            do: "fire" | "strike";
+            /** @enum {string} */
+            face?: "flat" | "round" | "peenAcross" | "peenAlong";
+            /**
+             * Format: double
+             * @description in the fire
+             */
+            seconds?: number;
+            /** @enum {string} */
+            way?: "flat" | "edge";
+        };
+        PracticeExercise: {
+            /** Format: double */
+            fireC: number;
+            goals: components["schemas"]["PracticeGoal"][];
+            /**
+             * Format: double
+             * @description from the point, that the fire heats
+             */
+            hotMm: number;
+            id: string;
+            /** Format: double */
+            lengthMm: number;
+            /** Format: int64 */
+            parBlows: number;
+            /**
+             * Format: int64
+             * @description a steady hand takes
+             */
+            parHeats: number;
+            steelId: string;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        PracticeFault: {
+            /** Format: double */
+            atMm: number;
+            /** @enum {string} */
+            kind: "crack" | "burnt" | "buckle" | "gouge";
+        };
+        PracticeGoal: {
+            /**
+             * Format: double
+             * @description at the end of the stretch, where it is another
+             */
+            endMm?: number;
+            /** Format: double */
+            fromMm?: number;
+            /** Format: double */
+            toMm?: number;
+            /** Format: double */
+            wantMm?: number;
+            /** @enum {string} */
+            what: "wide" | "thick" | "long" | "noCold";
+            /** Format: double */
+            withinMm?: number;
+        };
+        PracticeMark: {
+            /**
+             * Format: double
+             * @description at the end of the stretch, where it is another
+             */
+            endMm?: number;
+            /** Format: double */
+            fromMm?: number;
+            /**
+             * Format: double
+             * @description where it is farthest from what is wanted
+             */
+            isMm: number;
+            met: boolean;
+            /** Format: double */
+            toMm?: number;
+            /** Format: double */
+            wantMm?: number;
+            /** @enum {string} */
+            what: "wide" | "thick" | "long" | "noCold";
+            /** Format: double */
+            withinMm?: number;
+        };
+        PracticePlace: {
+            /** Format: double */
+            tempC: number;
+            /** Format: double */
+            thickMm: number;
+            /** Format: double */
+            wideMm: number;
+            /** Format: double */
+            x: number;
+        };
+        PracticePlayed: {
+            /** Format: int64 */
+            blows: number;
+            /** Format: int64 */
+            coldBlows: number;
+            /** @description every goal is met, and nothing is wrong with the piece */
+            done: boolean;
+            faults: components["schemas"]["PracticeFault"][];
+            /** Format: int64 */
+            heats: number;
+            /** Format: double */
+            lengthMm: number;
+            marks: components["schemas"]["PracticeMark"][];
+            places: components["schemas"]["PracticePlace"][];
+            /** @description of the last action */
+            said: components["schemas"]["PracticeSaid"][];
+            /** Format: double */
+            scaleG: number;
+            /** Format: double */
+            timeS: number;
+        };
+        PracticeSaid: {
+            code: string;
+            figures?: {
+                [key: string]: number;
+            };
+            warns?: boolean;
         };
         Prep: {
             cautionCodes: string[];
@@ -12111,6 +12283,122 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EyeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listExercises: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeExercise"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    play: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticePlayed"];
                 };
             };
             /** @description Not Found */

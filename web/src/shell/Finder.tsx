@@ -42,6 +42,7 @@ export function Finder({ open, onClose }: { open: boolean; onClose: () => void }
       to: `/rack/${s.id}`,
     })),
     ...words.map((w) => ({ id: `word-${w.id}`, label: w.name, kind: say("nav.word"), to: `/words/${w.id}` })),
+    { id: "practice", label: say("practice.title"), kind: say("nav.page"), to: "/practice" },
     { id: "eye", label: say("eye.title"), kind: say("nav.page"), to: "/practice/colours" },
     { id: "new", label: say("pieces.new"), kind: say("nav.action"), to: "/?new" },
     ...["pieces", "patterns", "rack", "cuts", "words", "shop", "book", "day"].map((p) => ({

@@ -1,4 +1,4 @@
-import { Eye } from "lucide-react";
+import { Eye, Hammer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useTitle } from "../shell/focus";
@@ -24,6 +24,9 @@ export function WordsPage() {
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="text-3xl">{say("words.title")}</h1>
         <p className="mr-auto pb-1 text-quiet">{say("words.lead")}</p>
+        <Link to="/practice" className="press">
+          <Hammer size={16} aria-hidden /> {say("practice.title")}
+        </Link>
         <Link to="/practice/colours" className="press">
           <Eye size={16} aria-hidden /> {say("eye.title")}
         </Link>

@@ -1,0 +1,204 @@
+package practice
+
+import (
+	"math"
+	"math/rand/v2"
+
+	"coldember/core/fact"
+	"coldember/core/forge"
+	"coldember/core/steel"
+	"coldember/core/thermal"
+)
+
+// cell is a slice of the bar that moves together.
+type cell struct {
+	mm3, wide, thick, tempC float64
+	damage                  float64 // of cold work: it cracks at 1
+	burnt, cracked          bool
+}
+
+func (c *cell) longMm() float64 { return c.mm3 / (c.wide * c.thick) }
+
+// FaultKind is what went wrong.
+type FaultKind string
+
+// Faults of a piece. A gouge can be worked out again; the others stay.
+const (
+	Crack  FaultKind = "crack"
+	Burnt  FaultKind = "burnt"
+	Buckle FaultKind = "buckle"
+	Gouge  FaultKind = "gouge"
+)
+
+// Fault is something that is wrong with a piece, and where.
+type Fault struct {
+	Kind FaultKind `json:"kind" enum:"crack,burnt,buckle,gouge"`
+	AtMm float64   `json:"atMm"`
+}
+
+// Said is what the coach says of the last action.
+type Said struct {
+	Code    string       `json:"code"`
+	Figures fact.Figures `json:"figures,omitempty"`
+	Warns   bool         `json:"warns,omitempty"`
+}
+
+// How the play is laid out, and what steel bears (judgement, but the lengths): cells of so much; a step of heat and of cold; how
+// wide for its thickness a bar stands a blow on edge, and how far it leans from then on; how deep a place may lie under its
+// neighbours before it is a gouge; how strained cold steel cracks, at room temperature and at the lower limit of forging; how far
+// over its upper limit steel burns.
+const (
+	cellMm      = 2.5
+	heatStepS   = .5
+	tallEdge    = 3.0
+	tallestEdge = 6.0
+	gougeShare  = .88
+	gougeOverMm = 12.0
+	crackCold   = .05
+	crackWarm   = .9
+	burnsOverC  = 120.0
+	turnMoveS   = 1.3 // a turn of the piece and a move along it, before the first blow of an action
+	glancesKeep = .25 // of its energy, in a blow that does not land well
+	glancesMm   = 5.0
+	mostStrain  = .33
+	rimWeight   = .5 // of a tool's face at its rim, over its middle
+)
+
+// game is a piece that is played.
+type game struct {
+	ex    *Exercise
+	grade steel.Grade
+	smith forge.Smith
+	cells []cell
+	rng   *rand.Rand
+
+	timeS, scaleMm3        float64
+	heats, blows, coldOnes int
+	faults                 []Fault
+	said                   []Said
+}
+
+func newGame(ex *Exercise, seed uint64) (*game, error) {
+	grade, err := steel.Find(ex.SteelID)
+	if err != nil {
+		return nil, err
+	}
+	g := &game{ex: ex, grade: grade, smith: forge.NewSmith(forge.Steady), rng: rand.New(rand.NewPCG(seed, 0xf1))}
+	n := int(math.Round(ex.LengthMm / cellMm))
+	for range n {
+		g.cells = append(g.cells, cell{mm3: ex.WidthMm * ex.ThicknessMm * ex.LengthMm / float64(n), wide: ex.WidthMm, thick: ex.ThicknessMm, tempC: thermal.AmbientC})
+	}
+	return g, nil
+}
+
+func (g *game) say(code string, warns bool, f fact.Figures) {
+	g.said = append(g.said, Said{code, f, warns})
+}
+
+func (g *game) lengthMm() float64 {
+	sum := 0.0
+	for i := range g.cells {
+		sum += g.cells[i].longMm()
+	}
+	return sum
+}
+
+// middles are where the cells lie, from the point.
+func (g *game) middles() []float64 {
+	out, x := make([]float64, len(g.cells)), 0.0
+	for i := range g.cells {
+		l := g.cells[i].longMm()
+		out[i] = x + l/2
+		x += l
+	}
+	return out
+}
+
+// pass lets time go by: every cell in what is round it, and heat runs along. Those under the hammer lie on the anvil.
+func (g *game) pass(seconds float64, around func(i int) thermal.Surface) {
+	g.timeS += seconds
+	for left := seconds; left > 1e-9; left -= heatStepS {
+		dt := math.Min(heatStepS, left)
+		was := make([]float64, len(g.cells))
+		for i := range g.cells {
+			c := &g.cells[i]
+			c.tempC = around(i).Step(c.wide, c.thick, c.tempC, dt)
+			was[i] = c.tempC
+		}
+		for i := range g.cells {
+			c := &g.cells[i]
+			flow := 0.0 // W, into this cell
+			for _, j := range []int{i - 1, i + 1} {
+				if j < 0 || j >= len(g.cells) {
+					continue
+				}
+				o := &g.cells[j]
+				area := math.Min(c.wide*c.thick, o.wide*o.thick)
+				flow += thermal.ConductivityWPerMK((was[i]+was[j])/2) * area / 1000 * (was[j] - was[i]) / ((c.longMm() + o.longMm()) / 2)
+			}
+			heat := thermal.DensityKgPerM3 * c.mm3 * 1e-9 * thermal.SpecificHeat(was[i])
+			// no further than to the middle between it and its neighbours: a thin cell would swing
+			c.tempC = was[i] + math.Max(-60, math.Min(60, flow*dt/heat))
+		}
+	}
+}
+
+// fire holds the piece in the fire: what lies within its hot length from the point is heated, the rest lies in the air.
+func (g *game) fire(seconds float64) {
+	g.heats++
+	at := g.middles()
+	forgeAt, air := thermal.Forge(g.ex.FireC), thermal.Air()
+	clocks := make([]thermal.ScaleClock, len(g.cells))
+	for left := seconds; left > 1e-9; left -= heatStepS {
+		dt := math.Min(heatStepS, left)
+		g.pass(dt, func(i int) thermal.Surface {
+			if at[i] <= g.ex.HotMm {
+				return forgeAt
+			}
+			return air
+		})
+		for i := range g.cells {
+			clocks[i].Add(g.cells[i].tempC, dt, thermal.AtmosphereNeutral)
+		}
+	}
+	hottest := 0.0
+	for i := range g.cells {
+		c := &g.cells[i]
+		hottest = math.Max(hottest, c.tempC)
+		g.scaleOff(c, clocks[i].LossMm())
+		if c.tempC > g.grade.ForgeHighC+burnsOverC && !c.burnt {
+			c.burnt = true
+			g.fault(Burnt, at[i])
+		}
+	}
+	switch {
+	case hottest > g.grade.ForgeHighC+burnsOverC:
+		g.say("coach.burnt", true, fact.Figures{"tempC": hottest, "limitC": g.grade.ForgeHighC})
+	case hottest > g.grade.ForgeHighC:
+		g.say("coach.tooHot", true, fact.Figures{"tempC": hottest, "limitC": g.grade.ForgeHighC})
+	case hottest < g.grade.ForgeLowC+50:
+		g.say("coach.notYet", true, fact.Figures{"tempC": hottest, "lowC": g.grade.ForgeLowC})
+	default:
+		g.say("coach.hot", false, fact.Figures{"tempC": hottest})
+	}
+}
+
+// scaleOff takes scale of a depth off all faces of a cell, its length kept.
+func (g *game) scaleOff(c *cell, mm float64) {
+	if l := c.longMm(); mm > 0 && mm < .3*math.Min(c.thick, c.wide) {
+		was := c.mm3
+		c.wide, c.thick = c.wide-2*mm, c.thick-2*mm
+		c.mm3 = l * c.wide * c.thick
+		g.scaleMm3 += was - c.mm3
+	}
+}
+
+// fault notes one, near a place once.
+func (g *game) fault(k FaultKind, atMm float64) {
+	for _, f := range g.faults {
+		if f.Kind == k && math.Abs(f.AtMm-atMm) < gougeOverMm {
+			return
+		}
+	}
+	g.faults = append(g.faults, Fault{k, math.Round(atMm*10) / 10})
+}

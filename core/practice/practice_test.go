@@ -1,0 +1,280 @@
+package practice
+
+import (
+	"context"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"coldember/core/forge"
+	"coldember/core/steel"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func play(t require.TestingT, ex string, actions []Action) *Played {
+	p, err := Play(context.Background(), ex, 3, actions)
+	require.NoError(t, err)
+	return p
+}
+
+func fire(s float64) Action { return Action{Do: ToFire, Seconds: s} }
+
+func hit(at float64, way Way, face forge.Face, blows int) Action {
+	return Action{Do: Strike, AtMm: at, Way: way, Face: face, Blows: blows}
+}
+
+// untilHot is how long the fire takes to bring the working end to so much.
+func untilHot(t require.TestingT, ex string, actions []Action, tempC float64) float64 {
+	for s := 20.0; s < 600; s += 10 {
+		p := play(t, ex, append(append([]Action{}, actions...), fire(s)))
+		if p.Places[6].TempC >= tempC {
+			return s
+		}
+	}
+	return 600
+}
+
+// TestNothingIsLostButScale: whatever is done, what is left and what the fire took is what there was; the piece has no hole, and
+// the same actions make the same piece.
+func TestNothingIsLostButScale(t *testing.T) {
+	rng := rand.New(rand.NewPCG(1, 2))
+	for _, ex := range Exercises() {
+		actions := []Action{fire(150)}
+		for range 25 {
+			if rng.IntN(8) == 0 {
+				actions = append(actions, fire(20+60*rng.Float64()))
+				continue
+			}
+			way := Flat
+			if rng.IntN(3) == 0 {
+				way = OnEdge
+			}
+			actions = append(actions, hit(80*rng.Float64(), way, forge.DrawingFaces()[rng.IntN(4)], 1+rng.IntN(6)))
+		}
+		p := play(t, ex.ID, actions)
+		again := play(t, ex.ID, actions)
+		require.Equal(t, p, again)
+		sum, length := 0.0, 0.0
+		g, err := newGame(&ex, 3)
+		require.NoError(t, err)
+		for i := range actions {
+			if a := &actions[i]; a.Do == ToFire {
+				g.fire(a.Seconds)
+			} else {
+				g.strike(a)
+			}
+		}
+		for i := range g.cells {
+			c := &g.cells[i]
+			require.Positive(t, c.longMm())
+			sum, length = sum+c.wide*c.thick*c.longMm(), length+c.longMm()
+		}
+		assert.InEpsilon(t, ex.WidthMm*ex.ThicknessMm*ex.LengthMm, sum+g.scaleMm3, 1e-9)
+		assert.InDelta(t, p.LengthMm, length, 1e-9)
+		one, err := Play(context.Background(), ex.ID, 4, actions)
+		require.NoError(t, err)
+		assert.NotEqual(t, p.Places, one.Places, "another hand lands other blows")
+	}
+}
+
+// TestABlowIsTheStrokeOfThePlan: what lies under the face is thinned, on the mean, by the one law.
+func TestABlowIsTheStrokeOfThePlan(t *testing.T) {
+	ex := find("cold")
+	g, err := newGame(ex, 1)
+	require.NoError(t, err)
+	for i := range g.cells {
+		g.cells[i].tempC = 1050
+	}
+	tool := g.smith.Tool(forge.PeenAcross)
+	first, last := g.under(60, tool.BiteMm)
+	was := append([]cell(nil), g.cells...)
+	g.blow(Flat, tool, 60, g.smith.UsefulJ())
+	strain, all, bite := 0.0, 0.0, 0.0
+	for i := first; i <= last; i++ {
+		strain, all = strain+math.Log(was[i].thick/g.cells[i].thick)*was[i].mm3, all+was[i].mm3
+		bite += was[i].longMm()
+	}
+	flow := 1050.0
+	s := forge.Stroke{HeightMm: 6, BiteMm: bite, BreadthMm: 25, StressMPa: stressOf(g, flow, 6), UsefulJ: g.smith.UsefulJ(), TargetMm: .2, TempC: flow}
+	assert.InEpsilon(t, s.Strike().Strain, strain/all, 1e-6)
+	for i := range g.cells {
+		if i < first || i > last {
+			assert.Equal(t, was[i].thick, g.cells[i].thick, "and nothing else")
+		}
+	}
+}
+
+// pilot forges an exercise as a smith would: it heats, strikes where most is owed, by the tool that gives it, and goes back to
+// the fire before it is cold.
+func pilot(t require.TestingT, ex *Exercise) (*Played, []Action) {
+	actions := []Action{}
+	p := play(t, ex.ID, actions)
+	for len(actions) < 400 && !p.Done {
+		actions = append(actions, fire(untilHot(t, ex.ID, actions, 1060)))
+		p = play(t, ex.ID, actions)
+		for !p.Done {
+			at, way, face, owed := 0.0, Flat, forge.FlatFace, 0.0
+			for _, m := range p.Marks {
+				for _, c := range p.Places {
+					if m.What == Long {
+						if short := m.WantMm - p.LengthMm; short > 0 && c.XMm > 5 && c.XMm < 60 && c.ThickMm > 6 && c.ThickMm*.2 > owed {
+							at, way, face, owed = c.XMm, Flat, forge.PeenAcross, c.ThickMm*.2
+						}
+						continue
+					}
+					if c.XMm < m.FromMm || c.XMm > m.ToMm || m.Met {
+						continue
+					}
+					want := m.at(c.XMm)
+					switch {
+					case m.What == Thick && c.ThickMm-want > owed:
+						at, way, face, owed = c.XMm, Flat, forge.FlatFace, c.ThickMm-want
+					case m.What == Wide && c.WideMm-want > owed:
+						at, way, face, owed = c.XMm, OnEdge, forge.FlatFace, c.WideMm-want
+					case m.What == Wide && want-c.WideMm > owed:
+						at, way, face, owed = c.XMm, Flat, forge.PeenAlong, want-c.WideMm
+					}
+				}
+			}
+			if owed == 0 {
+				return p, actions
+			}
+			next := append(append([]Action{}, actions...), hit(at, way, face, 3))
+			q := play(t, ex.ID, next)
+			low := false
+			for _, c := range q.Places {
+				low = low || math.Abs(c.XMm-at) < 15 && c.TempC < 850
+			}
+			if q.Cold > p.Cold {
+				break
+			}
+			actions, p = next, q
+			if low {
+				break
+			}
+		}
+	}
+	return p, actions
+}
+
+// TestEveryExerciseCanBeDone by the tools at hand, near its par, with nothing wrong with the piece.
+func TestEveryExerciseCanBeDone(t *testing.T) {
+	for _, ex := range Exercises() {
+		t.Run(ex.ID, func(t *testing.T) {
+			t.Parallel()
+			p, actions := pilot(t, &ex)
+			t.Log(p.Heats, p.Blows, p.Marks, p.Faults, len(actions))
+			require.True(t, p.Done)
+			assert.InDelta(t, ex.ParHeats, p.Heats, .4*float64(ex.ParHeats)+1)
+			assert.InDelta(t, ex.ParBlows, p.Blows, .4*float64(ex.ParBlows)+5)
+		})
+	}
+}
+
+// TestEachMistakeHasItsFault, and no other.
+func TestEachMistakeHasItsFault(t *testing.T) {
+	kinds := func(p *Played) map[FaultKind]bool {
+		out := map[FaultKind]bool{}
+		for _, f := range p.Faults {
+			out[f.Kind] = true
+		}
+		return out
+	}
+	hot := untilHot(t, "cold", nil, 1060)
+	assert.Empty(t, kinds(play(t, "cold", []Action{fire(hot), hit(20, Flat, forge.FlatFace, 4), hit(35, Flat, forge.FlatFace, 4)})))
+	cold := []Action{}
+	for range 25 { // straight from the rack
+		cold = append(cold, hit(20, Flat, forge.FlatFace, 12), hit(30, Flat, forge.FlatFace, 12), hit(25, Flat, forge.FlatFace, 12))
+	}
+	p := play(t, "cold", cold)
+	assert.Equal(t, map[FaultKind]bool{Crack: true}, kinds(p))
+	assert.Positive(t, p.Cold)
+	gouge := []Action{fire(hot), hit(40, Flat, forge.PeenAcross, 20)}
+	assert.Equal(t, map[FaultKind]bool{Gouge: true}, kinds(play(t, "cold", gouge)))
+	thin := []Action{fire(hot)}
+	for range 7 {
+		for x := 8.0; x < 70; x += 8 {
+			thin = append(thin, hit(x, Flat, forge.FlatFace, 3))
+		}
+		thin = append(thin, fire(untilHot(t, "cold", thin, 1040)))
+	}
+	was := play(t, "cold", thin)
+	require.Empty(t, kinds(was))
+	require.Greater(t, was.Places[8].WideMm/was.Places[8].ThickMm, tallestEdge)
+	assert.Equal(t, map[FaultKind]bool{Buckle: true}, kinds(play(t, "cold", append(thin, hit(30, OnEdge, forge.FlatFace, 2)))))
+	ex := *find("cold")
+	ex.FireC = 1450
+	g, err := newGame(&ex, 1)
+	require.NoError(t, err)
+	g.fire(500)
+	require.NotEmpty(t, g.faults)
+	for _, f := range g.faults {
+		assert.Equal(t, Burnt, f.Kind)
+	}
+}
+
+// TestSteelBearsMoreTheWarmerItIs: how often it is struck until it cracks, found out blow by blow, grows with its heat.
+func TestSteelBearsMoreTheWarmerItIs(t *testing.T) {
+	last := 0.0
+	for _, c := range []float64{20, 200, 400, 600, 750} {
+		g, err := newGame(find("cold"), 1)
+		require.NoError(t, err)
+		strain := 0.0
+		for n := 0; len(g.faults) == 0 && n < 4000; n++ {
+			for i := range g.cells {
+				g.cells[i].tempC = c
+			}
+			i, _ := g.under(40, 6)
+			was := g.cells[i].thick
+			g.blow(Flat, g.smith.Tool(forge.PeenAcross), 40, g.smith.UsefulJ()*.2)
+			strain += math.Log(was / g.cells[i].thick)
+		}
+		require.NotEmpty(t, g.faults, "%g", c)
+		assert.Greater(t, strain, last)
+		last = strain
+	}
+	assert.InDelta(t, crackCold, bears(20, 850), 1e-12)
+	assert.InDelta(t, crackWarm, bears(850, 850), 1e-12)
+}
+
+// TestWhatCannotBePlayedIsTold at its action; striking where nothing is, is answered as the anvil would.
+func TestWhatCannotBePlayedIsTold(t *testing.T) {
+	for _, bad := range [][]Action{{{}}, {{Do: ToFire}}, {{Do: Strike, Way: Flat, Face: forge.FlatFace}}, {{Do: Strike, Way: "side", Face: forge.FlatFace, Blows: 1}}, {{Do: Strike, Way: Flat, Face: "fist", Blows: 1}}, {{Do: ToFire, Seconds: math.NaN()}}, make([]Action, MostActions+1)} {
+		_, err := Play(context.Background(), "cold", 1, bad)
+		require.Error(t, err)
+	}
+	_, err := Play(context.Background(), "none", 1, nil)
+	require.Error(t, err)
+	gone, stop := context.WithCancel(context.Background())
+	stop()
+	_, err = Play(gone, "cold", 1, []Action{fire(10)})
+	require.ErrorIs(t, err, context.Canceled)
+	p := play(t, "cold", []Action{hit(400, Flat, forge.FlatFace, 3)})
+	assert.Equal(t, "coach.nothing", p.Said[0].Code)
+	assert.Zero(t, p.Blows)
+	p = play(t, "cold", []Action{hit(40, Flat, forge.FlatFace, 3)})
+	assert.Equal(t, 3, p.Cold)
+	assert.Less(t, math.Abs(p.LengthMm-150), 1., "cold steel hardly moves")
+}
+
+// BenchmarkBlow is a play of two hundred actions, and its last blow.
+func BenchmarkBlow(b *testing.B) {
+	var actions []Action
+	for i := range 200 {
+		if i%20 == 0 {
+			actions = append(actions, fire(90))
+		} else {
+			actions = append(actions, hit(10+float64(i%12)*5, Flat, forge.FlatFace, 3))
+		}
+	}
+	for b.Loop() {
+		play(b, "taper", actions)
+	}
+}
+
+func stressOf(g *game, tempC, highMm float64) float64 {
+	f := steel.NewFlow(g.grade.CarbonPct, tempC, g.smith.SpeedMPerS*1000/(2*highMm))
+	return f.StressMPa(mostStrain) * g.grade.FlowFactor
+}
