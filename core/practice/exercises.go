@@ -45,7 +45,7 @@ type Exercise struct {
 	ParBlows    int     `json:"parBlows"`
 }
 
-// Exercises, from easy to hard.
+// Exercises lists them, from easy to hard.
 func Exercises() []Exercise {
 	const steady = 1150.0
 	return []Exercise{

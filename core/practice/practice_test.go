@@ -106,6 +106,40 @@ func TestABlowIsTheStrokeOfThePlan(t *testing.T) {
 	}
 }
 
+// owedMost is where a piece owes most to its goals, and what gives it.
+func owedMost(p *Played) (a Action, owed float64) {
+	take := func(x float64, way Way, face forge.Face, by float64) {
+		if by > owed {
+			a, owed = hit(x, way, face, 3), by
+		}
+	}
+	for _, m := range p.Marks {
+		if m.Met {
+			continue
+		}
+		for _, c := range p.Places {
+			if m.What == Long {
+				if c.XMm > 5 && c.XMm < 60 && c.ThickMm > 6 {
+					take(c.XMm, Flat, forge.PeenAcross, c.ThickMm*.2)
+				}
+				continue
+			}
+			if c.XMm < m.FromMm || c.XMm > m.ToMm {
+				continue
+			}
+			switch want := m.at(c.XMm); {
+			case m.What == Thick:
+				take(c.XMm, Flat, forge.FlatFace, c.ThickMm-want)
+			case c.WideMm > want:
+				take(c.XMm, OnEdge, forge.FlatFace, c.WideMm-want)
+			default:
+				take(c.XMm, Flat, forge.PeenAlong, want-c.WideMm)
+			}
+		}
+	}
+	return a, owed
+}
+
 // pilot forges an exercise as a smith would: it heats, strikes where most is owed, by the tool that gives it, and goes back to
 // the fire before it is cold.
 func pilot(t require.TestingT, ex *Exercise) (*Played, []Action) {
@@ -114,45 +148,19 @@ func pilot(t require.TestingT, ex *Exercise) (*Played, []Action) {
 	for len(actions) < 400 && !p.Done {
 		actions = append(actions, fire(untilHot(t, ex.ID, actions, 1060)))
 		p = play(t, ex.ID, actions)
-		for !p.Done {
-			at, way, face, owed := 0.0, Flat, forge.FlatFace, 0.0
-			for _, m := range p.Marks {
-				for _, c := range p.Places {
-					if m.What == Long {
-						if short := m.WantMm - p.LengthMm; short > 0 && c.XMm > 5 && c.XMm < 60 && c.ThickMm > 6 && c.ThickMm*.2 > owed {
-							at, way, face, owed = c.XMm, Flat, forge.PeenAcross, c.ThickMm*.2
-						}
-						continue
-					}
-					if c.XMm < m.FromMm || c.XMm > m.ToMm || m.Met {
-						continue
-					}
-					want := m.at(c.XMm)
-					switch {
-					case m.What == Thick && c.ThickMm-want > owed:
-						at, way, face, owed = c.XMm, Flat, forge.FlatFace, c.ThickMm-want
-					case m.What == Wide && c.WideMm-want > owed:
-						at, way, face, owed = c.XMm, OnEdge, forge.FlatFace, c.WideMm-want
-					case m.What == Wide && want-c.WideMm > owed:
-						at, way, face, owed = c.XMm, Flat, forge.PeenAlong, want-c.WideMm
-					}
-				}
-			}
+		for low := false; !p.Done && !low; {
+			a, owed := owedMost(p)
 			if owed == 0 {
 				return p, actions
 			}
-			next := append(append([]Action{}, actions...), hit(at, way, face, 3))
+			next := append(append([]Action{}, actions...), a)
 			q := play(t, ex.ID, next)
-			low := false
-			for _, c := range q.Places {
-				low = low || math.Abs(c.XMm-at) < 15 && c.TempC < 850
-			}
 			if q.Cold > p.Cold {
 				break
 			}
 			actions, p = next, q
-			if low {
-				break
+			for _, c := range q.Places {
+				low = low || math.Abs(c.XMm-a.AtMm) < 15 && c.TempC < 850
 			}
 		}
 	}
