@@ -93,6 +93,7 @@ func TestThePatternOfAPieceRunsOut(t *testing.T) {
 	s.keys("180")
 	s.click("[data-testid=replan-ask]")
 	s.until("shorter", `document.querySelector("[data-way=shorter]") && !document.querySelector("[data-way=asPlanned]")`)
+	s.until("why", `document.querySelector("[data-testid=replan-worst]").textContent.includes("not good for a blade")`)
 	s.click("[data-take=shorter]")
 	s.until("the anvil", `location.pathname.endsWith("/anvil")`)
 	s.eventually("kept with what was said", func() bool {

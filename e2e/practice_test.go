@@ -3,6 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"coldember/internal/demo"
+
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -64,4 +66,20 @@ func TestAnExerciseIsDoneByKeyboard(t *testing.T) {
 	s.until("as it was", met)
 	s.press("From the beginning")
 	s.until("cold again", `document.querySelector("[data-said='coach.begin']")`)
+}
+
+// TestAPieceOfWorkIsPractised: from its stage at the anvil, with its own bar; a billet cannot be, and says why.
+func TestAPieceOfWorkIsPractised(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "anvil")
+	s.click("[data-testid=to-practice]")
+	s.until("its bar", `document.querySelector("[data-said='coach.begin']") && document.querySelectorAll("[data-goal]").length > 8`)
+	s.choose("practice.room", "Dark")
+	s.until("another light", `JSON.parse(localStorage.getItem("coldember.practice." + location.pathname.split("/").at(-1))).room === "dark"`)
+	s.click("[data-testid=practice-fire]")
+	s.until("in the fire", `document.querySelector("[data-testid=marks]").textContent.includes("1 of")`)
+	s.click("[data-testid=practice-strike]")
+	s.until("struck", `document.querySelector("[data-said='coach.thinned']")`)
+	s.goTo("/practice/piece/" + s.piece(demo.Trimmer))
+	s.until("why not", `document.querySelector("[data-testid=practice] [role=alert]")?.textContent.includes("one steel")`)
 }

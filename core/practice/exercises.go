@@ -1,6 +1,10 @@
 package practice
 
-import "slices"
+import (
+	"slices"
+
+	"coldember/core/forge"
+)
 
 // What a goal is of.
 type What string
@@ -43,6 +47,9 @@ type Exercise struct {
 	Goals       []Goal  `json:"goals"`
 	ParHeats    int     `json:"parHeats" doc:"a steady hand takes"`
 	ParBlows    int     `json:"parBlows"`
+
+	smith      *forge.Smith // nil: a steady hand
+	atmosphere float64      // of the fire; 0: neutral
 }
 
 // Exercises lists them, from easy to hard.
@@ -67,7 +74,8 @@ func Exercises() []Exercise {
 	}
 }
 
-func find(id string) *Exercise {
+// Find is the exercise of an id; nil if there is none.
+func Find(id string) *Exercise {
 	all := Exercises()
 	if i := slices.IndexFunc(all, func(e Exercise) bool { return e.ID == id }); i >= 0 {
 		return &all[i]

@@ -84,7 +84,10 @@ func newGame(ex *Exercise, seed uint64) (*game, error) {
 		return nil, err
 	}
 	g := &game{ex: ex, grade: grade, smith: forge.NewSmith(forge.Steady), rng: rand.New(rand.NewPCG(seed, 0xf1))}
-	n := int(math.Round(ex.LengthMm / cellMm))
+	if ex.smith != nil {
+		g.smith = *ex.smith
+	}
+	n := max(4, int(math.Round(ex.LengthMm/cellMm)))
 	for range n {
 		g.cells = append(g.cells, cell{mm3: ex.WidthMm * ex.ThicknessMm * ex.LengthMm / float64(n), wide: ex.WidthMm, thick: ex.ThicknessMm, tempC: thermal.AmbientC})
 	}
@@ -143,22 +146,28 @@ func (g *game) pass(seconds float64, around func(i int) thermal.Surface) {
 	}
 }
 
-// fire holds the piece in the fire: what lies within its hot length from the point is heated, the rest lies in the air.
-func (g *game) fire(seconds float64) {
+// fire holds the piece in the fire: its hot length about a place, or what of it there is from an end, is heated; the rest lies
+// in the air.
+func (g *game) fire(seconds, aboutMm float64) {
 	g.heats++
 	at := g.middles()
+	from := math.Max(0, math.Min(aboutMm-g.ex.HotMm/2, g.lengthMm()-g.ex.HotMm))
 	forgeAt, air := thermal.Forge(g.ex.FireC), thermal.Air()
+	atmosphere := g.ex.atmosphere
+	if atmosphere == 0 {
+		atmosphere = thermal.AtmosphereNeutral
+	}
 	clocks := make([]thermal.ScaleClock, len(g.cells))
 	for left := seconds; left > 1e-9; left -= heatStepS {
 		dt := math.Min(heatStepS, left)
 		g.pass(dt, func(i int) thermal.Surface {
-			if at[i] <= g.ex.HotMm {
+			if at[i] >= from && at[i] <= from+g.ex.HotMm {
 				return forgeAt
 			}
 			return air
 		})
 		for i := range g.cells {
-			clocks[i].Add(g.cells[i].tempC, dt, thermal.AtmosphereNeutral)
+			clocks[i].Add(g.cells[i].tempC, dt, atmosphere)
 		}
 	}
 	hottest := 0.0

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strconv"
 
+	"coldember/core/colour"
 	"coldember/core/fact"
 	"coldember/core/forge"
 )
@@ -31,7 +32,7 @@ const (
 type Action struct {
 	Do      Do         `json:"do" enum:"fire,strike"`
 	Seconds float64    `json:"seconds,omitempty" doc:"in the fire"`
-	AtMm    float64    `json:"atMm,omitempty" doc:"struck, from the point of the piece as it is"`
+	AtMm    float64    `json:"atMm,omitempty" doc:"struck, or in the middle of the fire, from the point of the piece as it is"`
 	Way     Way        `json:"way,omitempty" enum:"flat,edge"`
 	Face    forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong"`
 	Blows   int        `json:"blows,omitempty"`
@@ -48,6 +49,7 @@ func (a *Action) validate(k fact.Check) {
 	fact.OneOf(k, "do", a.Do, ToFire, Strike)
 	if a.Do == ToFire {
 		k.Range("seconds", a.Seconds, 1, mostSeconds)
+		k.Range("atMm", a.AtMm, -1000, 5000)
 		return
 	}
 	fact.OneOf(k, "way", a.Way, Flat, OnEdge)
@@ -58,16 +60,17 @@ func (a *Action) validate(k fact.Check) {
 
 // Place is the piece at a place.
 type Place struct {
-	XMm     float64 `json:"x"`
-	WideMm  float64 `json:"wideMm"`
-	ThickMm float64 `json:"thickMm"`
-	TempC   float64 `json:"tempC"`
+	XMm     float64    `json:"x"`
+	WideMm  float64    `json:"wideMm"`
+	ThickMm float64    `json:"thickMm"`
+	TempC   float64    `json:"tempC"`
+	RGB     colour.RGB `json:"rgb" doc:"as it is seen in the light of the room"`
 }
 
 // Mark is a goal as it stands.
 type Mark struct {
 	Goal
-	IsMm float64 `json:"isMm" doc:"where it is farthest from what is wanted"`
+	IsMm float64 `json:"isMm" doc:"where it is farthest from what is wanted; nought where the piece does not reach"`
 	Met  bool    `json:"met"`
 }
 
@@ -89,14 +92,14 @@ type Played struct {
 // densityGPerMm3 of steel.
 const densityGPerMm3 = 7.85e-3
 
-// Play is what comes of a list of actions. Errors are fact.FieldErrors, or the context's.
-func Play(ctx context.Context, exercise string, seed uint64, actions []Action) (*Played, error) {
+// Play is what comes of a list of actions on an exercise, as it is seen in a room. Errors are fact.FieldErrors, or the context's.
+func Play(ctx context.Context, ex *Exercise, seed uint64, room colour.Room, actions []Action) (*Played, error) {
 	k := fact.NewCheck()
-	ex := find(exercise)
 	if ex == nil {
 		k.Fail("exercise", "field.choice", nil)
 		return nil, k.Err()
 	}
+	fact.OneOf(k, "room", room, colour.Rooms()...)
 	k.Range("actions", float64(len(actions)), 0, MostActions)
 	if err := k.Err(); err != nil {
 		return nil, err
@@ -118,19 +121,19 @@ func Play(ctx context.Context, exercise string, seed uint64, actions []Action) (
 		}
 		g.said = nil
 		if a := &actions[i]; a.Do == ToFire {
-			g.fire(a.Seconds)
+			g.fire(a.Seconds, a.AtMm)
 		} else {
 			g.strike(a)
 		}
 	}
-	return g.told(), nil
+	return g.told(room), nil
 }
 
-func (g *game) told() *Played {
+func (g *game) told(room colour.Room) *Played {
 	out := &Played{LengthMm: g.lengthMm(), Heats: g.heats, Blows: g.blows, Cold: g.coldOnes, TimeS: g.timeS, ScaleG: g.scaleMm3 * densityGPerMm3, Faults: append([]Fault{}, g.faults...), Said: g.said, Marks: []Mark{}}
 	for i, x := range g.middles() {
 		c := &g.cells[i]
-		out.Places = append(out.Places, Place{x, c.wide, c.thick, c.tempC})
+		out.Places = append(out.Places, Place{x, c.wide, c.thick, c.tempC, colour.Seen(c.tempC, room).RGB})
 	}
 	out.Done = len(g.faults) == 0
 	for _, goal := range g.ex.Goals {
@@ -143,8 +146,9 @@ func (g *game) told() *Played {
 
 // mark holds a goal against the piece: where it is farthest off.
 func (g *game) mark(goal Goal) Mark {
-	m := Mark{Goal: goal, IsMm: g.lengthMm()}
+	m := Mark{Goal: goal}
 	if goal.What == Long {
+		m.IsMm = g.lengthMm()
 		m.Met = m.IsMm >= goal.WantMm-goal.WithinMm
 		return m
 	}

@@ -6,7 +6,10 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"coldember/core/billet"
+	"coldember/core/colour"
 	"coldember/core/forge"
+	"coldember/core/planner/plantest"
 	"coldember/core/steel"
 
 	"github.com/stretchr/testify/assert"
@@ -14,7 +17,7 @@ import (
 )
 
 func play(t require.TestingT, ex string, actions []Action) *Played {
-	p, err := Play(context.Background(), ex, 3, actions)
+	p, err := Play(context.Background(), Find(ex), 3, colour.LitShop, actions)
 	require.NoError(t, err)
 	return p
 }
@@ -61,7 +64,7 @@ func TestNothingIsLostButScale(t *testing.T) {
 		require.NoError(t, err)
 		for i := range actions {
 			if a := &actions[i]; a.Do == ToFire {
-				g.fire(a.Seconds)
+				g.fire(a.Seconds, a.AtMm)
 			} else {
 				g.strike(a)
 			}
@@ -73,7 +76,7 @@ func TestNothingIsLostButScale(t *testing.T) {
 		}
 		assert.InEpsilon(t, ex.WidthMm*ex.ThicknessMm*ex.LengthMm, sum+g.scaleMm3, 1e-9)
 		assert.InDelta(t, p.LengthMm, length, 1e-9)
-		one, err := Play(context.Background(), ex.ID, 4, actions)
+		one, err := Play(context.Background(), &ex, 4, colour.LitShop, actions)
 		require.NoError(t, err)
 		assert.NotEqual(t, p.Places, one.Places, "another hand lands other blows")
 	}
@@ -81,7 +84,7 @@ func TestNothingIsLostButScale(t *testing.T) {
 
 // TestABlowIsTheStrokeOfThePlan: what lies under the face is thinned, on the mean, by the one law.
 func TestABlowIsTheStrokeOfThePlan(t *testing.T) {
-	ex := find("cold")
+	ex := Find("cold")
 	g, err := newGame(ex, 1)
 	require.NoError(t, err)
 	for i := range g.cells {
@@ -212,11 +215,11 @@ func TestEachMistakeHasItsFault(t *testing.T) {
 	require.Empty(t, kinds(was))
 	require.Greater(t, was.Places[8].WideMm/was.Places[8].ThickMm, tallestEdge)
 	assert.Equal(t, map[FaultKind]bool{Buckle: true}, kinds(play(t, "cold", append(thin, hit(30, OnEdge, forge.FlatFace, 2)))))
-	ex := *find("cold")
+	ex := *Find("cold")
 	ex.FireC = 1450
 	g, err := newGame(&ex, 1)
 	require.NoError(t, err)
-	g.fire(500)
+	g.fire(500, 0)
 	require.NotEmpty(t, g.faults)
 	for _, f := range g.faults {
 		assert.Equal(t, Burnt, f.Kind)
@@ -227,7 +230,7 @@ func TestEachMistakeHasItsFault(t *testing.T) {
 func TestSteelBearsMoreTheWarmerItIs(t *testing.T) {
 	last := 0.0
 	for _, c := range []float64{20, 200, 400, 600, 750} {
-		g, err := newGame(find("cold"), 1)
+		g, err := newGame(Find("cold"), 1)
 		require.NoError(t, err)
 		strain := 0.0
 		for n := 0; len(g.faults) == 0 && n < 4000; n++ {
@@ -250,14 +253,14 @@ func TestSteelBearsMoreTheWarmerItIs(t *testing.T) {
 // TestWhatCannotBePlayedIsTold at its action; striking where nothing is, is answered as the anvil would.
 func TestWhatCannotBePlayedIsTold(t *testing.T) {
 	for _, bad := range [][]Action{{{}}, {{Do: ToFire}}, {{Do: Strike, Way: Flat, Face: forge.FlatFace}}, {{Do: Strike, Way: "side", Face: forge.FlatFace, Blows: 1}}, {{Do: Strike, Way: Flat, Face: "fist", Blows: 1}}, {{Do: ToFire, Seconds: math.NaN()}}, make([]Action, MostActions+1)} {
-		_, err := Play(context.Background(), "cold", 1, bad)
+		_, err := Play(context.Background(), Find("cold"), 1, colour.LitShop, bad)
 		require.Error(t, err)
 	}
-	_, err := Play(context.Background(), "none", 1, nil)
+	_, err := Play(context.Background(), Find("none"), 1, colour.LitShop, nil)
 	require.Error(t, err)
 	gone, stop := context.WithCancel(context.Background())
 	stop()
-	_, err = Play(gone, "cold", 1, []Action{fire(10)})
+	_, err = Play(gone, Find("cold"), 1, colour.LitShop, []Action{fire(10)})
 	require.ErrorIs(t, err, context.Canceled)
 	p := play(t, "cold", []Action{hit(400, Flat, forge.FlatFace, 3)})
 	assert.Equal(t, "coach.nothing", p.Said[0].Code)
@@ -285,4 +288,42 @@ func BenchmarkBlow(b *testing.B) {
 func stressOf(g *game, tempC, highMm float64) float64 {
 	f := steel.NewFlow(g.grade.CarbonPct, tempC, g.smith.SpeedMPerS*1000/(2*highMm))
 	return f.StressMPa(mostStrain) * g.grade.FlowFactor
+}
+
+// TestAPieceOfWorkIsAnExercise: its bar, its hand and its forged shape; what is no bar is refused. Thinned where it is
+// too thick, it comes nearer to it.
+func TestAPieceOfWorkIsAnExercise(t *testing.T) {
+	req := plantest.Request()
+	p := plantest.Make(t, req)
+	ex, err := OfPlan("piece", &req, p)
+	require.NoError(t, err)
+	assert.InEpsilon(t, p.Bar.StartMm3, ex.WidthMm*ex.ThicknessMm*ex.LengthMm, 1e-9)
+	assert.Greater(t, len(ex.Goals), 8)
+	off := func(p *Played) (sum float64) {
+		for _, m := range p.Marks {
+			if m.What == Thick && m.ToMm < 55 { // where it is struck
+				sum += math.Abs(m.IsMm-m.WantMm) / m.WithinMm
+			}
+		}
+		return sum
+	}
+	begin, err := Play(context.Background(), ex, 1, colour.LitShop, nil)
+	require.NoError(t, err)
+	actions := []Action{}
+	for range 4 {
+		actions = append(actions, Action{Do: ToFire, Seconds: 110, AtMm: 30})
+		for x := 8.0; x < 50; x += 9 {
+			actions = append(actions, hit(x, Flat, forge.FlatFace, 3))
+		}
+	}
+	after, err := Play(context.Background(), ex, 1, colour.LitShop, actions)
+	require.NoError(t, err)
+	assert.Less(t, off(after), off(begin))
+	tang := []Action{{Do: ToFire, Seconds: 110, AtMm: ex.LengthMm}}
+	far, err := Play(context.Background(), ex, 1, colour.LitShop, tang)
+	require.NoError(t, err)
+	assert.Greater(t, far.Places[len(far.Places)-3].TempC, far.Places[2].TempC+200, "the other end is in the fire")
+	req.Billet = &billet.Recipe{}
+	_, err = OfPlan("piece", &req, p)
+	require.Error(t, err)
 }

@@ -26,6 +26,7 @@ type Short struct {
 	ThickMm float64 `json:"thickMm" doc:"too thin by so much"`
 	HighMm  float64 `json:"highMm" doc:"too low by so much"`
 	Share   float64 `json:"share" doc:"of the section that is wanted there"`
+	Bad     bool    `json:"bad,omitempty" doc:"there is steel, but none that is good for a blade"`
 	end     bool    // nothing is left of the piece
 }
 
@@ -95,7 +96,7 @@ func (p *profile) laidFrom(l *planner.Laid, toCome, cutMm3 float64) laid {
 			continue
 		}
 		if blade := c.Zone == plan.ZonePoint || c.Zone == plan.ZoneBlade; blade && p.goodToMm > 0 && lastMm > p.goodToMm+placedMm {
-			out.short = append(out.short, Short{AtMm: p.goodToMm, ThickMm: thick, HighMm: high, end: true})
+			out.short = append(out.short, Short{AtMm: p.goodToMm, ThickMm: thick, HighMm: high, Bad: true, end: true})
 		}
 		h, spine, edge, at = h/long, spine/long, edge/long, at/long
 		mean := area / long / h

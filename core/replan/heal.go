@@ -42,6 +42,8 @@ func (a *asking) heal(s *Short, enough bool) Heal {
 	free := upsetFree * at.ThicknessMm
 	f := fact.Figures{"atMm": s.AtMm, "nearMm": near, "limitMm": free, "shortMm": math.Max(s.ThickMm, s.HighMm)}
 	switch {
+	case s.Bad: // no hammer makes it good
+		return Heal{false, "replan.cannotHeal", f}
 	case !enough:
 		return Heal{false, "replan.tooLittle", f}
 	case near > free:

@@ -25,6 +25,7 @@ const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ defau
 const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
 const ColoursPage = lazy(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
 const PracticePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
+const PracticePiecePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePiecePage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShelfPage = lazy(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
@@ -63,6 +64,7 @@ if (root)
                 <Route path="learned" element={<SaidPage />} />
                 <Route path="book" element={<BookPage />} />
                 <Route path="practice/colours" element={<ColoursPage />} />
+                <Route path="practice/piece/:id" element={<PracticePiecePage />} />
                 <Route path="practice/:id?" element={<PracticePage />} />
                 <Route path="words/:id?" element={<WordsPage />} />
                 <Route path="shop" element={<ShopPage />} />

@@ -607,6 +607,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A piece of work as an exercise: its bar, its hand, its forged shape */
+        get: operations["pieceExercise"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/export/{format}": {
         parameters: {
             query?: never;
@@ -5817,7 +5834,14 @@ export interface components {
         };
         PlayIn: {
             actions: components["schemas"]["PracticeAction"][];
-            exercise: string;
+            exercise?: string;
+            /** @description a piece of work is practised instead */
+            pieceId?: string;
+            /**
+             * @description that it is seen in; a lit shop if not said
+             * @enum {string}
+             */
+            room?: "dark" | "lit" | "day";
             /**
              * Format: int64
              * @description of the hand: which blows land well
@@ -5827,7 +5851,7 @@ export interface components {
         PracticeAction: {
             /**
              * Format: double
-             * @description struck, from the point of the piece as it is
+             * @description struck, or in the middle of the fire, from the point of the piece as it is
              */
             atMm?: number;
             /** Format: int64 */
@@ -5902,7 +5926,7 @@ export interface components {
             fromMm?: number;
             /**
              * Format: double
-             * @description where it is farthest from what is wanted
+             * @description where it is farthest from what is wanted; nought where the piece does not reach
              */
             isMm: number;
             met: boolean;
@@ -5916,6 +5940,8 @@ export interface components {
             withinMm?: number;
         };
         PracticePlace: {
+            /** @description as it is seen in the light of the room */
+            rgb: number[];
             /** Format: double */
             tempC: number;
             /** Format: double */
@@ -6623,6 +6649,8 @@ export interface components {
              * @description from the point of the piece as it is
              */
             atMm: number;
+            /** @description there is steel, but none that is good for a blade */
+            bad?: boolean;
             /**
              * Format: double
              * @description too low by so much
@@ -10108,6 +10136,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieceExercise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeExercise"];
                 };
             };
             /** @description Not Found */

@@ -7,7 +7,7 @@ import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
 import { Marks } from "./Marks";
 import { Piece } from "./Piece";
-import { type Action, usePlay } from "./usePlay";
+import { type Action, type Room, usePlay } from "./usePlay";
 
 type Exercise = components["schemas"]["PracticeExercise"];
 type Way = NonNullable<Action["way"]>;
@@ -16,9 +16,9 @@ const faces: Face[] = ["flat", "peenAcross", "peenAlong", "round"];
 const seconds = [5, 10, 20, 40, 60, 80, 120, 180];
 
 /** One exercise: the piece, what can be done to it, what the coach says, and how it stands. */
-export function Game({ ex }: { ex: Exercise }) {
+export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
   const units = useUnits();
-  const play = usePlay(ex.id);
+  const play = usePlay(ex.id, piece);
   const [at, setAt] = useState(20);
   const [way, setWay] = useState<Way>("flat");
   const [face, setFace] = useState<Face>("flat");
@@ -26,7 +26,7 @@ export function Game({ ex }: { ex: Exercise }) {
   const [hold, setHold] = useState(80);
   const p = play.played;
   const strike = () => play.act({ do: "strike", atMm: at, way, face, blows });
-  const fire = () => play.act({ do: "fire", seconds: hold });
+  const fire = () => play.act({ do: "fire", seconds: hold, atMm: at });
 
   useEffect(() => {
     const on = (e: KeyboardEvent) => {
@@ -63,6 +63,13 @@ export function Game({ ex }: { ex: Exercise }) {
           {say("practice.hottest", { temp: print.temperature(here.tempC, units), colour: heatColour(here.tempC) })}
         </p>
         <div className="flex flex-wrap items-end gap-3">
+          <Pick
+            field="practice.room"
+            label={say("eye.room")}
+            value={play.room}
+            options={(["dark", "lit", "day"] as const).map((r) => ({ value: r, label: told(`eye.room.${r}`) }))}
+            onPick={(r) => play.look(r as Room)}
+          />
           <fieldset className="flex gap-3">
             <legend className="text-sm text-quiet">{say("practice.way")}</legend>
             {(["flat", "edge"] as const).map((w) => (

@@ -7,6 +7,10 @@ import { print } from "../units/print";
 type Schemas = components["schemas"];
 type Mark = Schemas["PracticePlayed"]["marks"][number];
 
+const middle = (m: Mark) => ((m.fromMm ?? 0) + (m.toMm ?? 0)) / 2;
+/** How long the stretch of a goal is; one of a whole piece is as long as can be. */
+const stretch = (m: Mark) => ((m.toMm ?? 0) > 0 ? (m.toMm ?? 0) - (m.fromMm ?? 0) : 1e6);
+
 /** How the piece stands: its goals, what it took against a steady hand, what is wrong with it. */
 export function Marks({
   ex,
@@ -40,17 +44,19 @@ export function Marks({
           {p.marks.map((m) => (
             <tr key={m.what + m.wantMm} className="border-t border-line align-top" data-goal={m.what} data-met={m.met}>
               <th scope="row" className="py-1 pr-2 text-left font-normal">
-                {told(`practice.goal.${m.what}`, {
-                  from: print.length(m.fromMm ?? 0, units),
-                  to: print.length(m.toMm ?? 0, units),
-                })}
+                {stretch(m) < 10
+                  ? told(`practice.at.${m.what}`, { at: print.length(Math.round(middle(m)), units) })
+                  : told(`practice.goal.${m.what}`, {
+                      from: print.length(m.fromMm ?? 0, units),
+                      to: print.length(m.toMm ?? 0, units),
+                    })}
               </th>
               <td className="py-1 pr-2 whitespace-nowrap tabular-nums">
                 {wanted(m)}
                 {m.withinMm ? ` ± ${mm(m.withinMm)}` : ""}
               </td>
               <td className={`py-1 pr-2 whitespace-nowrap tabular-nums ${m.met ? "" : "text-ember"}`}>
-                {m.what === "noCold" ? m.isMm : mm(m.isMm)}
+                {m.what === "noCold" ? m.isMm : m.isMm > 0 ? mm(m.isMm) : "–"}
               </td>
               <td className="py-1">{m.met && <Check size={16} className="text-act" aria-hidden />}</td>
             </tr>

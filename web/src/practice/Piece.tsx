@@ -1,5 +1,4 @@
 import type { components } from "../api/schema";
-import { glow } from "../bench/glow";
 import { say } from "../text/say";
 
 type Played = components["schemas"]["PracticePlayed"];
@@ -19,7 +18,14 @@ export function Piece({ p, at, onAt }: { p: Played; at: number; onAt: (mm: numbe
       const from = edges[i] ?? 0;
       const to = edges[i + 1] ?? long;
       return (
-        <rect key={c.x} x={from} y={middle - of(c) / 2} width={to - from + 0.15} height={of(c)} fill={glow(c.tempC)} />
+        <rect
+          key={c.x}
+          x={from}
+          y={middle - of(c) / 2}
+          width={to - from + 0.15}
+          height={of(c)}
+          fill={`rgb(${c.rgb.join(" ")})`}
+        />
       );
     });
   const high = wide + gap + thick + 14;

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { ArrowLeft, Eye } from "lucide-react";
 import { Link, useParams } from "react-router";
-import { api, ask } from "../api/client";
-import { useSteelName, useUnits } from "../api/hooks";
+import { api, ask, Refused } from "../api/client";
+import { usePieces, useSteelName, useUnits } from "../api/hooks";
 import type { components } from "../api/schema";
 import { useTitle } from "../shell/focus";
 import { NotThere } from "../shell/NotThere";
@@ -71,6 +71,40 @@ function List({ all }: { all: Exercise[] }) {
           </li>
         ))}
       </ol>
+    </div>
+  );
+}
+
+/** A piece of work, forged on the screen first. */
+export function PracticePiecePage() {
+  const { id = "" } = useParams();
+  const ex = useQuery({
+    queryKey: ["exercise", id],
+    queryFn: () => ask(api.GET("/api/v1/pieces/{id}/exercise", { params: { path: { id } } })),
+    retry: false,
+  });
+  const pieces = usePieces();
+  const name = pieces.data?.find((p) => p.id === id)?.doc.name ?? "";
+  useTitle(say("practice.ofPiece", { name }));
+  if (ex.isPending) return <Loading />;
+  const why = ex.error instanceof Refused ? ex.error.problem.fields?.[0]?.message : undefined;
+  if (ex.isError && !why) return <Failed error={ex.error} retry={() => void ex.refetch()} />;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6" data-testid="practice">
+      <header className="mb-1 flex flex-wrap items-center gap-3">
+        <Link to={`/pieces/${id}/anvil`} className="press press-plain">
+          <ArrowLeft size={18} aria-hidden /> {name}
+        </Link>
+        <h1 className="text-3xl">{say("practice.ofPiece", { name })}</h1>
+      </header>
+      {why ? (
+        <p role="alert">{why}</p>
+      ) : (
+        <>
+          <p className="mb-3 max-w-3xl text-quiet">{say("practice.ofPiece.what")}</p>
+          {ex.data && <Game key={id} ex={ex.data} piece />}
+        </>
+      )}
     </div>
   );
 }

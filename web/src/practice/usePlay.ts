@@ -4,6 +4,7 @@ import type { components } from "../api/schema";
 import { say } from "../text/say";
 
 export type Action = components["schemas"]["PracticeAction"];
+export type Room = NonNullable<components["schemas"]["PlayIn"]["room"]>;
 type Played = components["schemas"]["PracticePlayed"];
 
 export interface Play {
@@ -12,6 +13,8 @@ export interface Play {
   undone: number;
   wrong: string;
   busy: boolean;
+  room: Room;
+  look(r: Room): void;
   act(a: Action): void;
   undo(): void;
   again(): void;
@@ -21,6 +24,7 @@ interface Kept {
   actions: Action[];
   seed: number;
   undone: number;
+  room?: Room;
 }
 
 const keyOf = (exercise: string) => `coldember.practice.${exercise}`;
@@ -39,7 +43,7 @@ function kept(exercise: string): Kept {
  * What is played: a list of actions, which the core plays from the beginning every time, so that taking back is leaving
  * out. It stays in this browser until it is begun anew.
  */
-export function usePlay(exercise: string): Play {
+export function usePlay(exercise: string, piece: boolean): Play {
   const [game, setGame] = useState<Kept>(() => kept(exercise));
   const [played, setPlayed] = useState<Played>();
   const [wrong, setWrong] = useState("");
@@ -52,7 +56,8 @@ export function usePlay(exercise: string): Play {
       waiting.current = true;
       setBusy(true);
       try {
-        const body = { exercise, seed: next.seed, actions: next.actions };
+        const what = piece ? { pieceId: exercise } : { exercise };
+        const body = { ...what, seed: next.seed, room: next.room, actions: next.actions };
         setPlayed(await ask(api.POST("/api/v1/practice/play", { body })));
         setGame(next);
         setWrong("");
@@ -63,7 +68,7 @@ export function usePlay(exercise: string): Play {
       waiting.current = false;
       setBusy(false);
     },
-    [exercise],
+    [exercise, piece],
   );
   useEffect(() => void play(kept(exercise)), [exercise, play]);
 
@@ -73,10 +78,12 @@ export function usePlay(exercise: string): Play {
     undone: game.undone,
     wrong,
     busy,
+    room: game.room ?? "lit",
+    look: (room) => void play({ ...game, room }),
     act: (a) => void play({ ...game, actions: [...game.actions, a] }),
     undo: () => {
       if (game.actions.length > 0) void play({ ...game, actions: game.actions.slice(0, -1), undone: game.undone + 1 });
     },
-    again: () => void play({ actions: [], seed: Math.floor(Math.random() * 2 ** 31), undone: 0 }),
+    again: () => void play({ ...game, actions: [], seed: Math.floor(Math.random() * 2 ** 31), undone: 0 }),
   };
 }

@@ -280,12 +280,13 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
               </p>
               {result.worst && (
                 <p className="border-l-2 border-ember pl-3" data-testid="replan-worst">
-                  {say("replan.short", {
-                    at: print.length(Math.round(result.worst.atMm), units),
-                    thick: print.thickness(Math.round(result.worst.thickMm * 10) / 10, units),
-                    high: print.thickness(Math.round(result.worst.highMm * 10) / 10, units),
-                  })}{" "}
-                  {result.heal && told(result.heal.code, figures(result.heal.figures, units))}
+                  {result.worst.bad
+                    ? say("replan.runsOut", { at: print.length(Math.round(result.worst.atMm), units) })
+                    : `${say("replan.short", {
+                        at: print.length(Math.round(result.worst.atMm), units),
+                        thick: print.thickness(Math.round(result.worst.thickMm * 10) / 10, units),
+                        high: print.thickness(Math.round(result.worst.highMm * 10) / 10, units),
+                      })} ${result.heal ? told(result.heal.code, figures(result.heal.figures, units)) : ""}`}
                 </p>
               )}
               <h2 className="text-2xl">{say("replan.ways")}</h2>

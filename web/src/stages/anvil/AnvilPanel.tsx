@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { api, ask, Refused } from "../../api/client";
 import { useEntry, useShop, useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
@@ -45,6 +45,9 @@ export function AnvilPanel() {
           {wrong}
         </p>
       )}
+      <Link to={`/practice/piece/${piece.id}`} className="press justify-self-start" data-testid="to-practice">
+        {say("practice.first")}
+      </Link>
       {!p && <p className="text-quiet">{stops.length > 0 ? say("session.stopped") : say("anvil.freezes")}</p>}
       {p && (
         <p data-testid="anvil-where">
