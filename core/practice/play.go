@@ -26,6 +26,7 @@ type Way string
 const (
 	Flat   Way = "flat"
 	OnEdge Way = "edge"
+	OnEnd  Way = "end" // the blows fall on its point
 )
 
 // Action is one thing done.
@@ -33,7 +34,7 @@ type Action struct {
 	Do      Do         `json:"do" enum:"fire,strike"`
 	Seconds float64    `json:"seconds,omitempty" doc:"in the fire"`
 	AtMm    float64    `json:"atMm,omitempty" doc:"struck, or in the middle of the fire, from the point of the piece as it is"`
-	Way     Way        `json:"way,omitempty" enum:"flat,edge"`
+	Way     Way        `json:"way,omitempty" enum:"flat,edge,end"`
 	Face    forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong"`
 	Blows   int        `json:"blows,omitempty"`
 }
@@ -52,7 +53,7 @@ func (a *Action) validate(k fact.Check) {
 		k.Range("atMm", a.AtMm, -1000, 5000)
 		return
 	}
-	fact.OneOf(k, "way", a.Way, Flat, OnEdge)
+	fact.OneOf(k, "way", a.Way, Flat, OnEdge, OnEnd)
 	fact.OneOf(k, "face", a.Face, forge.DrawingFaces()...)
 	k.Range("atMm", a.AtMm, -1000, 5000)
 	k.Range("blows", float64(a.Blows), 1, mostBlows)

@@ -50,10 +50,7 @@ func TestNothingIsLostButScale(t *testing.T) {
 				actions = append(actions, fire(20+60*rng.Float64()))
 				continue
 			}
-			way := Flat
-			if rng.IntN(3) == 0 {
-				way = OnEdge
-			}
+			way := []Way{Flat, Flat, OnEdge, OnEnd}[rng.IntN(4)]
 			actions = append(actions, hit(80*rng.Float64(), way, forge.DrawingFaces()[rng.IntN(4)], 1+rng.IntN(6)))
 		}
 		p := play(t, ex.ID, actions)
@@ -326,4 +323,37 @@ func TestAPieceOfWorkIsAnExercise(t *testing.T) {
 	req.Billet = &billet.Recipe{}
 	_, err = OfPlan("piece", &req, p)
 	require.Error(t, err)
+}
+
+// TestTooMuchThatStandsFreeBends, and a short hot end is driven together.
+func TestTooMuchThatStandsFreeBends(t *testing.T) {
+	end := func(hotMm float64) (*game, float64) {
+		ex := Exercise{SteelID: "1084", WidthMm: 16, ThicknessMm: 12, LengthMm: 120, FireC: 1150, HotMm: 60}
+		g, err := newGame(&ex, 1)
+		require.NoError(t, err)
+		for i, x := range g.middles() {
+			if x < hotMm {
+				g.cells[i].tempC = 1050
+			}
+		}
+		was := g.lengthMm()
+		for range 10 {
+			g.drive(g.smith.UsefulJ())
+		}
+		return g, was - g.lengthMm()
+	}
+	short, by := end(20)
+	assert.Empty(t, short.faults)
+	assert.Greater(t, by, .5)
+	assert.Greater(t, short.cells[1].thick, 12.2)
+	long, by := end(80)
+	assert.Equal(t, Buckle, long.faults[0].Kind)
+	assert.Zero(t, by)
+	last := 0.0
+	for hot := 10.0; hot < 80; hot += 2.5 { // the threshold is three thicknesses
+		if g, _ := end(hot); len(g.faults) == 0 {
+			last = hot
+		}
+	}
+	assert.InDelta(t, freeTimes*12, last, 3)
 }

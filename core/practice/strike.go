@@ -11,6 +11,10 @@ import (
 
 // strike lets the hammer fall so often on a place.
 func (g *game) strike(a *Action) {
+	if a.Way == OnEnd {
+		g.strikeEnd(a)
+		return
+	}
 	tool := g.smith.Tool(a.Face)
 	if a.Way == OnEdge {
 		tool = g.smith.Tool(forge.OnEdge)
@@ -21,7 +25,7 @@ func (g *game) strike(a *Action) {
 		return
 	}
 	before := g.section(a.AtMm, tool.BiteMm)
-	g.pass(turnMoveS, func(int) thermal.Surface { return thermal.Air() })
+	g.lie(turnMoveS)
 	cold, done, rate := 0, 0, g.smith.RatePerS
 	for range a.Blows {
 		at, energy := a.AtMm, g.smith.UsefulJ()
@@ -60,6 +64,11 @@ func (g *game) strike(a *Action) {
 		g.say("coach.back", true, fact.Figures{"tempC": after.tempC, "lowC": g.grade.ForgeLowC})
 	}
 	g.look()
+}
+
+// lie lets time go by in the air.
+func (g *game) lie(seconds float64) {
+	g.pass(seconds, func(int) thermal.Surface { return thermal.Air() })
 }
 
 // under are the cells under a tool.

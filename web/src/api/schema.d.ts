@@ -5866,7 +5866,7 @@ export interface components {
              */
             seconds?: number;
             /** @enum {string} */
-            way?: "flat" | "edge";
+            way?: "flat" | "edge" | "end";
         };
         PracticeExercise: {
             /** Format: double */

@@ -12,6 +12,7 @@ import { type Action, type Room, usePlay } from "./usePlay";
 type Exercise = components["schemas"]["PracticeExercise"];
 type Way = NonNullable<Action["way"]>;
 type Face = NonNullable<Action["face"]>;
+const ways: Way[] = ["flat", "edge", "end"];
 const faces: Face[] = ["flat", "peenAcross", "peenAlong", "round"];
 const seconds = [5, 10, 20, 40, 60, 80, 120, 180];
 
@@ -38,7 +39,7 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
         ArrowLeft: () => setAt(Math.max(0, at - step)),
         " ": strike,
         f: fire,
-        e: () => setWay(way === "flat" ? "edge" : "flat"),
+        e: () => setWay(ways[(ways.indexOf(way) + 1) % ways.length] ?? "flat"),
         Backspace: play.undo,
       };
       const f = act[e.key];
@@ -72,7 +73,7 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
           />
           <fieldset className="flex gap-3">
             <legend className="text-sm text-quiet">{say("practice.way")}</legend>
-            {(["flat", "edge"] as const).map((w) => (
+            {ways.map((w) => (
               <label key={w} className="flex min-h-10 items-center gap-2">
                 <input type="radio" name="way" checked={way === w} onChange={() => setWay(w)} />
                 {told(`practice.way.${w}`)}
@@ -100,13 +101,7 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
               onChange={(e) => setBlows(Math.max(1, Math.min(30, Number(e.target.value) || 1)))}
             />
           </label>
-          <button
-            type="button"
-            className="press press-act min-h-11"
-            onClick={strike}
-            disabled={play.busy}
-            data-testid="practice-strike"
-          >
+          <button type="button" className="press press-act min-h-11" onClick={strike} data-testid="practice-strike">
             <Hammer size={16} aria-hidden /> {say("practice.strike")}
           </button>
           <Pick
@@ -116,30 +111,19 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
             options={seconds.map((s) => ({ value: String(s), label: print.duration(s) }))}
             onPick={(s) => setHold(Number(s))}
           />
-          <button
-            type="button"
-            className="press min-h-11"
-            onClick={fire}
-            disabled={play.busy}
-            data-testid="practice-fire"
-          >
+          <button type="button" className="press min-h-11" onClick={fire} data-testid="practice-fire">
             <Flame size={16} aria-hidden /> {say("practice.fire")}
           </button>
           <button
             type="button"
             className="press min-h-11"
             onClick={play.undo}
-            disabled={play.busy || play.actions.length === 0}
+            disabled={play.actions.length === 0}
             data-testid="practice-undo"
           >
             <Undo2 size={16} aria-hidden /> {say("practice.undo")}
           </button>
-          <button
-            type="button"
-            className="press min-h-11"
-            onClick={play.again}
-            disabled={play.busy || play.actions.length === 0}
-          >
+          <button type="button" className="press min-h-11" onClick={play.again} disabled={play.actions.length === 0}>
             <RotateCcw size={16} aria-hidden /> {say("practice.again")}
           </button>
         </div>

@@ -12,7 +12,6 @@ export interface Play {
   actions: Action[];
   undone: number;
   wrong: string;
-  busy: boolean;
   room: Room;
   look(r: Room): void;
   act(a: Action): void;
@@ -47,43 +46,53 @@ export function usePlay(exercise: string, piece: boolean): Play {
   const [game, setGame] = useState<Kept>(() => kept(exercise));
   const [played, setPlayed] = useState<Played>();
   const [wrong, setWrong] = useState("");
-  const [busy, setBusy] = useState(false);
-  const waiting = useRef(false);
+  // what was asked for last; one question is on its way, and no touch is lost while it is
+  const wanted = useRef(game);
+  const good = useRef(game);
+  const asking = useRef(false);
 
   const play = useCallback(
     async (next: Kept) => {
-      if (waiting.current) return;
-      waiting.current = true;
-      setBusy(true);
-      try {
-        const what = piece ? { pieceId: exercise } : { exercise };
-        const body = { ...what, seed: next.seed, room: next.room, actions: next.actions };
-        setPlayed(await ask(api.POST("/api/v1/practice/play", { body })));
-        setGame(next);
-        setWrong("");
-        localStorage.setItem(keyOf(exercise), JSON.stringify(next));
-      } catch (e) {
-        setWrong(e instanceof Refused ? (e.problem.fields?.[0]?.message ?? e.problem.detail) : say("ui.offline"));
+      wanted.current = next;
+      if (asking.current) return;
+      asking.current = true;
+      for (;;) {
+        const now = wanted.current;
+        try {
+          const what = piece ? { pieceId: exercise } : { exercise };
+          const body = { ...what, seed: now.seed, room: now.room, actions: now.actions };
+          const p = await ask(api.POST("/api/v1/practice/play", { body }));
+          good.current = now;
+          localStorage.setItem(keyOf(exercise), JSON.stringify(now));
+          setPlayed(p);
+          setGame(now);
+          setWrong("");
+          if (wanted.current === now) break;
+        } catch (e) {
+          wanted.current = good.current; // what was refused is not done
+          setWrong(e instanceof Refused ? (e.problem.fields?.[0]?.message ?? e.problem.detail) : say("ui.offline"));
+          break;
+        }
       }
-      waiting.current = false;
-      setBusy(false);
+      asking.current = false;
     },
     [exercise, piece],
   );
-  useEffect(() => void play(kept(exercise)), [exercise, play]);
+  useEffect(() => void play(wanted.current), [play]);
+  const last = () => wanted.current;
 
   return {
     played,
     actions: game.actions,
     undone: game.undone,
     wrong,
-    busy,
     room: game.room ?? "lit",
-    look: (room) => void play({ ...game, room }),
-    act: (a) => void play({ ...game, actions: [...game.actions, a] }),
+    look: (room) => void play({ ...last(), room }),
+    act: (a) => void play({ ...last(), actions: [...last().actions, a] }),
     undo: () => {
-      if (game.actions.length > 0) void play({ ...game, actions: game.actions.slice(0, -1), undone: game.undone + 1 });
+      const g = last();
+      if (g.actions.length > 0) void play({ ...g, actions: g.actions.slice(0, -1), undone: g.undone + 1 });
     },
-    again: () => void play({ ...game, actions: [], seed: Math.floor(Math.random() * 2 ** 31), undone: 0 }),
+    again: () => void play({ ...last(), actions: [], seed: Math.floor(Math.random() * 2 ** 31), undone: 0 }),
   };
 }
