@@ -1,11 +1,10 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Refused } from "./api/client";
 import { PiecesPage } from "./pieces/PiecesPage";
 import { onShelf } from "./shelf/onShelf";
-import { ShelfFrame } from "./shelf/ShelfFrame";
 import { Frame } from "./shell/Frame";
 import { NotThere } from "./shell/NotThere";
 import "./styles.css";
@@ -27,6 +26,7 @@ const ColoursPage = lazy(() => import("./practice/ColoursPage").then((m) => ({ d
 const PracticePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
 const PracticePiecePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePiecePage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
+const ShelfFrame = lazy(() => import("./shelf/ShelfFrame").then((m) => ({ default: m.ShelfFrame })));
 const ShelfPage = lazy(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
 const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
@@ -44,7 +44,13 @@ if (root)
         <BrowserRouter>
           {onShelf ? (
             <Routes>
-              <Route element={<ShelfFrame />}>
+              <Route
+                element={
+                  <Suspense>
+                    <ShelfFrame />
+                  </Suspense>
+                }
+              >
                 <Route path="pieces/:id/fire" element={<AnvilPage />} />
                 <Route path="*" element={<ShelfPage />} />
               </Route>
