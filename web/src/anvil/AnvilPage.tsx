@@ -58,6 +58,7 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
   const [quiet, setQuiet] = useState(() => localStorage.getItem("coldember.quiet") === "1");
   const [taught, setTaught] = useState(() => localStorage.getItem(taughtKey) ?? "");
   const [teaching, setTeaching] = useState(false);
+  const [mistyped, setMistyped] = useState("");
   const last = useRef(0);
   const heard = useRef(0);
   const box = useRef<HTMLDivElement>(null);
@@ -92,7 +93,11 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       [link, tell],
     ),
   );
-  const caliper = useTypedFigure(link, step);
+  const caliper = useTypedFigure(
+    link,
+    step,
+    useCallback((figure: string, why: string) => setMistyped(why && say("anvil.refused", { what: figure, why })), []),
+  );
   const goOn = useCallback(() => {
     const now = performance.now();
     if (now - last.current < bounceMs) return;
@@ -176,6 +181,11 @@ function AtTheAnvil({ link, pieceId }: { link: Link; pieceId: string }) {
       </div>
       <Timers />
       <Told s={s} link={link} />
+      {mistyped && (
+        <p role="alert" className="text-[clamp(15px,2.5vmin,24px)] text-[#d9b65c]" data-testid="mistyped">
+          {mistyped}
+        </p>
+      )}
       {!onShelf && <NotTaken session={link.session.id} />}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: every key goes on, from anywhere */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the whole screen is one button, and has one below */}

@@ -1,7 +1,9 @@
 import { useCallback, useRef } from "react";
 import { useUnits } from "../api/hooks";
-import type { Step } from "./core";
+import { say } from "../text/say";
+import type { Step, Wrong } from "./core";
 import type { Link } from "./link";
+import { wrongWords } from "./words";
 
 /** A caliper that types does so in one go: what comes slower is a hand, ms. */
 const quickMs = 400;
@@ -10,7 +12,12 @@ const quickMs = 400;
  * A caliper that types its digits like a keyboard, and Enter after them: the figure goes straight to the station that
  * waits. Answers whether a key was one of its.
  */
-export function useTypedFigure(link: Link, step: Step | undefined): (key: string) => boolean {
+export function useTypedFigure(
+  link: Link,
+  step: Step | undefined,
+  /** Why a figure was not taken; no words where it was. */
+  onWrong: (figure: string, why: string) => void,
+): (key: string) => boolean {
   const units = useUnits();
   const typed = useRef({ text: "", at: 0 });
   return useCallback(
@@ -23,23 +30,23 @@ export function useTypedFigure(link: Link, step: Step | undefined): (key: string
         return true;
       }
       if (key !== "Enter" || t.text.length < 2) return false;
+      const figure = t.text;
       typed.current = { text: "", at: 0 };
       const phase = link.get().shown.view.phase;
       const of = phase === "out" ? step : link.session.course.steps[link.get().shown.view.step - 1];
       const goal = of?.goal;
-      if (!goal) return true;
-      const r = link.reading(
-        goal.measure,
-        t.text.replace(",", "."),
-        String(goal.atMm),
-        units.startsWith("in") ? "in" : "mm",
-      );
-      if (r.reading && r.problems.length === 0) {
-        const at = { ...r.reading, atMm: goal.atMm };
-        link.tell({ kind: "reading", reading: at, step: of.id });
+      const why = (w: Wrong[]) => w.map((x) => wrongWords(x, units)).join(" ");
+      if (!goal) {
+        onWrong(figure, say("reading.noneWanted"));
+        return true;
       }
+      const r = link.reading(goal.measure, figure.replace(",", "."), `${goal.atMm} mm`, units);
+      const wrong = [...r.problems];
+      if (r.reading && wrong.length === 0)
+        wrong.push(...link.tell({ kind: "reading", reading: r.reading, step: of.id }));
+      onWrong(figure, why(wrong));
       return true;
     },
-    [link, step, units],
+    [link, step, units, onWrong],
   );
 }
