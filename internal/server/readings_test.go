@@ -13,6 +13,7 @@ import (
 	"coldember/internal/demo"
 	"coldember/internal/demo/demotest"
 	"coldember/internal/device"
+	"coldember/internal/edit"
 	"coldember/internal/server"
 	"coldember/internal/store"
 	"coldember/internal/work"
@@ -71,6 +72,10 @@ func TestAPieceIsForgedByInstrumentsAlone(t *testing.T) {
 	pedal, foot, _ := s.instrument(t, session.Pedal)
 	_, err := pedal.Wanted(ctx)
 	require.ErrorIs(t, err, device.ErrQuiet, "nothing was taken to the fire today")
+	piece, err := s.w.Piece(ctx, id)
+	require.NoError(t, err)
+	_, _, err = s.w.SavePiece(ctx, id, piece.Version, []edit.Edit{{Field: "prices.hourPrice", Text: "32"}, {Field: "finish.prices.beltPrice", Text: "6"}})
+	require.NoError(t, err)
 	_, err = s.w.TakeToFire(ctx, id, false)
 	require.NoError(t, err)
 	clients, tools := []*device.Client{}, []*device.Instrument{}
@@ -81,6 +86,8 @@ func TestAPieceIsForgedByInstrumentsAlone(t *testing.T) {
 	refused := 0
 	for range 600 {
 		w, err := pedal.Wanted(ctx)
+		require.Zero(t, w.Request.Prices, "prices are no matter of an instrument's")
+		require.Nil(t, w.Request.Finish)
 		if err != nil || w.Next == "" || w.Next == session.ToHarden {
 			break
 		}

@@ -131,6 +131,7 @@ func (w *Work) WaitingFor(ctx context.Context) (Waiting, error) {
 		return Waiting{}, err
 	}
 	out := Waiting{Session: f.ID, Phase: s.View.Phase, Next: s.Next, LeftS: s.View.LeftS, NowC: s.View.NowC, MassG: f.Doc.Course.StartG, Wanted: session.Wanted(&f.Doc.Course, &s), Heat: s.View.Heat, Request: f.Doc.Request}
+	out.Request.Prices, out.Request.Finish = plan.Prices{}, nil // no instrument needs to know
 	if out.Wanted == nil {
 		out.Wanted = []session.Want{}
 	}
