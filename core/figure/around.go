@@ -78,7 +78,8 @@ func Preform(b *blade.Body, thickMm, tolMm float64) (loop []blade.Node) {
 	add := func(x, centre, high float64) {
 		top, bottom = append(top, blade.Node{x, centre + high/2}), append(bottom, blade.Node{x, centre - high/2})
 	}
-	of := CellsOf(b, ZonesOf(b), cells, forge.PinchOut, 0)
+	bevels := func(widthMm float64) float64 { return forge.BevelSpread(forge.PinchOut, forge.BevelBiteMm, widthMm) }
+	of := CellsOf(b, ZonesOf(b), cells, bevels, 0)
 	for i := range of {
 		c := &of[i]
 		l := c.VolumeMm3 / (c.Preform.WidthMm * thickMm)

@@ -126,7 +126,7 @@ const (
 // CellsOf cuts the forged shape into cells and gives each its final section and
 // the preform it has before bevelling. Behind seamMm of tang (0: no seam) they
 // are of a rod welded on.
-func CellsOf(b *blade.Body, zones []Zone, count int, m forge.Method, seamMm float64) []Cell {
+func CellsOf(b *blade.Body, zones []Zone, count int, bevels func(widthMm float64) float64, seamMm float64) []Cell {
 	if count == 0 {
 		count = max(previewCells, int(math.Round((zones[len(zones)-1].ToMm-zones[0].FromMm)/previewCellMm)))
 	}
@@ -134,7 +134,7 @@ func CellsOf(b *blade.Body, zones []Zone, count int, m forge.Method, seamMm floa
 	cut := func(name string, from, to float64, n int, rod bool) {
 		for i := range n {
 			c := Cell{Zone: name, FromMm: from + (to-from)*float64(i)/float64(n), ToMm: from + (to-from)*float64(i+1)/float64(n), Rod: rod}
-			c.fill(b, zones, m)
+			c.fill(b, zones, bevels)
 			c.Trace(b, zones, perCell)
 			out = append(out, c)
 		}
@@ -170,7 +170,7 @@ func (c *Cell) Trace(b *blade.Body, zones []Zone, n int) {
 	}
 }
 
-func (c *Cell) fill(b *blade.Body, zones []Zone, m forge.Method) {
+func (c *Cell) fill(b *blade.Body, zones []Zone, bevels func(widthMm float64) float64) {
 	const k = 4
 	var h, s, e, centre, n, area, whole float64
 	for i := range k {
@@ -217,7 +217,7 @@ func (c *Cell) fill(b *blade.Body, zones []Zone, m forge.Method) {
 	// by what bevelling will spread
 	w := h
 	for range 4 {
-		w = h * math.Exp(-forge.BevelSpread(m, forge.BevelBiteMm, w)*math.Log(s/mean))
+		w = h * math.Exp(-bevels(w)*math.Log(s/mean))
 	}
 	c.Preform = forge.Target{WidthMm: w, ThicknessMm: s, EdgeMm: s, SpineMm: s}
 }

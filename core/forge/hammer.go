@@ -130,7 +130,10 @@ func (r *Run) strokesOwed(d *drive, rec *Heat, q, at float64) (owed, edge float6
 		}
 		e.stress = g.grade.FlowFactor * f.BaseMPa * bracket
 		e.workMPa = e.stress * e.bulk * e.bulkQ
-		if e.bulk > 0 {
+		switch {
+		case e.bulk > 0 && d.forceKN > 0: // its force is far beyond that of bending: what lies between the dies comes out flat at one squeeze
+			owed += e.bulkMm3 / (e.widthMm * e.thicknessMm * d.face.BiteMm)
+		case e.bulk > 0:
 			owed += e.bulkMm3 * e.workMPa / d.energyMJ
 		}
 		w, t := e.widthMm, e.thicknessMm

@@ -44,9 +44,9 @@ var bites = map[MachineKind]map[Dies]float64{
 	Striker:     {FlatDies: 40, DrawingDies: 18, CrownedDies: 28},
 }
 
-// Machine does the heavy operations: break-down, point, tang, profile; rolls only
-// the break-down. Corners, shoulders, bevels, straightening, planishing and the
-// cut stay with the hammer. A striker is counted among the machines.
+// Machine does the heavy operations: break-down, point, shoulder, tang, profile; rolls only
+// the break-down. Where the smith asks, it straightens and planishes too. Corners, bevels and
+// the cut stay with the hammer. A striker is counted among the machines.
 type Machine struct {
 	Kind       MachineKind `json:"kind" enum:"striker,powerHammer,press,rollingMill"`
 	TupKg      float64     `json:"tupKg" doc:"of a power hammer; of a striker's sledge"`
@@ -126,7 +126,16 @@ func (m *Machine) Does(k Kind) bool {
 	return m != nil && k.Heavy() && (m.Kind != RollingMill || k == BreakDown)
 }
 
-// Heavy tells whether a machine may do the operation.
+// CanDo tells whether the machine does operations of this kind if the smith asks: what it
+// does anyway, and straightening and planishing, which its flat dies do and rolls do not.
+func (m *Machine) CanDo(k Kind) bool {
+	return m.Does(k) || m != nil && k.Trues() && m.Kind != RollingMill
+}
+
+// Trues tells whether the operation makes true what is forged already.
+func (k Kind) Trues() bool { return k == Straighten || k == Correct || k == Planish }
+
+// Heavy tells whether a machine does the operation where there is one.
 func (k Kind) Heavy() bool {
 	switch k {
 	case BreakDown, Point, SetDown, DrawTang, WidenTang, SetUp, Profile:

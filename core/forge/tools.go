@@ -284,6 +284,11 @@ func BevelSpread(m Method, biteMm, widthMm float64) float64 {
 	return s
 }
 
+// BevelSpread is the spread of this hand in bevelling by this method on this width.
+func (h Smith) BevelSpread(m Method, widthMm float64) float64 {
+	return BevelSpread(m, BevelBiteMm, widthMm) * factor(h.SpreadFactor)
+}
+
 // MostSpread is the most spread that any tool gives on this width: a face of the smith's
 // hammer, dies of the smith's machine, and in bevelling what the school allows.
 func (h Smith) MostSpread(m Method, widthMm float64) float64 {

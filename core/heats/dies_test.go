@@ -6,6 +6,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/planner/plantest"
+	"coldember/core/stock"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -45,4 +46,36 @@ func TestMachinesChangeOnTheWay(t *testing.T) {
 	assert.InEpsilon(t, 60*hours, p.Totals.Money.Time, 1e-9)
 	r.Choices.Tools[3].By = "bulldozer"
 	assert.ErrorContains(t, r.Validate(), "choices.tools.profile.by")
+}
+
+// TestAMachineStraightens where the smith asks, on its flat dies, and only then; rolls and what
+// bends or cuts it does not do.
+func TestAMachineStraightens(t *testing.T) {
+	r := plantest.Thick(forge.NewMachine(forge.PowerHammer))
+	r.Bar = stock.Item{Form: stock.Leaf, WidthMm: 30, ThicknessMm: 14, ChordMm: 600, RiseMm: 60}
+	by := plantest.ByKind(plantest.Make(t, r))
+	require.Contains(t, by, "straighten")
+	assert.Empty(t, by["straighten"].Hammer().Machine, "by hand until it is asked for")
+	assert.True(t, by["straighten"].Hammer().Heavy, "a machine may do it")
+	for _, kind := range []forge.MachineKind{forge.Press, forge.PowerHammer, forge.Striker} {
+		r.Choices.Tools = []plan.ToolUse{
+			{Operation: "straighten", By: plan.By(kind)},
+			{Operation: "correct", By: plan.By(kind)},
+			{Operation: "planish", By: plan.By(kind)},
+			{Operation: "bevel", By: plan.By(kind)},
+		}
+		p := plantest.Make(t, r)
+		now := plantest.ByKind(p)
+		for _, op := range []string{"straighten", "correct", "planish"} {
+			f := now[op].Hammer()
+			require.Equal(t, string(kind), f.Machine, op)
+			assert.Equal(t, forge.FlatDies, f.Dies)
+			assert.Positive(t, f.Blows)
+			assert.Less(t, f.Blows, by[op].Hammer().Blows, "dies cover more than a hammer's face")
+		}
+		assert.Empty(t, now["bevel"].Hammer().Machine)
+		assert.Equal(t, by["straighten"].Readings, now["straighten"].Readings, "its shape is what it was")
+	}
+	r.Choices.Tools = []plan.ToolUse{{Operation: "straighten", By: plan.By(forge.RollingMill)}}
+	assert.Empty(t, plantest.ByKind(plantest.Make(t, r))["straighten"].Hammer().Machine)
 }

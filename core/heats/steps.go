@@ -30,7 +30,7 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 		return st
 	}
 	st.Forging = &plan.Forging{
-		Heavy: op.Kind.Heavy(),
+		Heavy: op.Kind.Heavy() || op.Kind.Trues(),
 		Face:  op.Face, Support: string(op.Support), LowC: op.LowC, BendPerMm: op.BendPer, Strokes: op.Strokes,
 	}
 	if m := op.Machine; m != nil {

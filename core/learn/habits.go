@@ -11,7 +11,7 @@ import (
 // Habits are what else a log says of a smith.
 type Habits struct {
 	Smith string `json:"smith"`
-	// Stops is by how much the last heats ended over the limit on the mean, °C; negative: too cold.
+	// StopsC is by how much the last heats that were used up ended over the limit on the mean, °C; negative: too cold.
 	StopsC float64 `json:"stopsC"`
 	Heats  int     `json:"heats" doc:"of the last of them"`
 	// FallsOff is how much slower the blows came in the last third of a piece than in its first.
@@ -39,13 +39,9 @@ func (s *sums) stopped(w *Worked) []float64 {
 		if w.Course.Cycles(h.Heat) || h.LastMs == 0 || h.EndC <= 0 || h.Heat < 1 || h.Heat > len(w.Course.Heats) {
 			continue
 		}
-		low := w.Course.Heats[h.Heat-1].LowC
-		for _, k := range h.Steps { // light taps may go on below it
-			if own := w.Course.Steps[k.Step].LowC; own > 0 {
-				low = math.Min(low, own)
-			}
+		if low, ok := leftCold(w.Course, h.Heat); ok {
+			s.stops, s.lows = append(s.stops, h.Trip), append(s.lows, low)
 		}
-		s.stops, s.lows = append(s.stops, h.Trip), append(s.lows, low)
 		if h.Counted && h.FirstMs > 0 && h.LastMs > h.FirstMs && h.Blows > 0 {
 			planned := w.Course.Heats[h.Heat-1]
 			if planned.Blows > 0 && planned.WorkS > 0 { // against the pace of the plan, since taps are quicker than blows
@@ -54,6 +50,16 @@ func (s *sums) stopped(w *Worked) []float64 {
 		}
 	}
 	return rates
+}
+
+// usedUpS is how near to its limit a heat is planned to end that is used up, s.
+const usedUpS = 1.0
+
+// leftCold is the limit of a heat that is planned to be used up; one that ends because its work is
+// done says nothing of when a smith stops.
+func leftCold(c *session.Course, heat int) (low float64, ok bool) {
+	last := &c.Steps[c.Heats[heat-1].Last]
+	return last.LowC, last.LowC > 0 && last.LimitS-last.BeginS-last.WorkS < usedUpS
 }
 
 // HabitsOf sums the habits up, smith by smith; the pieces in any order.

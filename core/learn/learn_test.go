@@ -111,7 +111,7 @@ func TestAHiddenSmithIsFound(t *testing.T) {
 	habits := learn.HabitsOf(worked)
 	require.Len(t, habits, 1)
 	assert.Equal(t, 3, habits[0].Heats)
-	assert.InDelta(t, 0, habits[0].StopsC, 25)
+	assert.InDelta(t, 0, habits[0].StopsC, 5)
 	assert.Positive(t, habits[0].ThumbLoss)
 
 	off := learn.Book(records, map[string]learn.Choice{learn.Key{Of: "yard", Kind: learn.Blow}.String(): {Off: true}})

@@ -14,6 +14,6 @@ func BevelSweep(b *blade.Body, req plan.Request) forge.Bend {
 	if s.Kind == section.Rect || s.EdgeMm >= s.SpineMm {
 		return forge.Bend{}
 	}
-	spread := forge.BevelSpread(req.Choices.Method, forge.BevelBiteMm, s.HeightMm)
+	spread := req.Smith.BevelSpread(req.Choices.Method, s.HeightMm)
 	return forge.BevelBend(s, s.SpineMm, spread, req.Smith.Bends(), b.LengthMm())
 }

@@ -33,7 +33,8 @@ type Route struct {
 // New cuts the forged shape into cells and sets what each is drawn to before
 // bevels.
 func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zone) *Route {
-	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, req.Choices.Method, req.SeamMm()), tang: f.Blade.Tang}
+	bevels := func(widthMm float64) float64 { return req.Smith.BevelSpread(req.Choices.Method, widthMm) }
+	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, bevels, req.SeamMm()), tang: f.Blade.Tang}
 	if req.Forged == nil && !req.SawnOut() { // what is sawn out has its line
 		r.LinePerMm = f.LinePerMm()
 	}

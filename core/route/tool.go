@@ -39,7 +39,10 @@ func (r *Route) takeMachine(op *forge.Operation, t plan.ToolUse) {
 		if m == nil || m.Kind != forge.MachineKind(t.By) {
 			m = forge.NewMachine(forge.MachineKind(t.By))
 		}
-		if m.Does(op.Kind) {
+		if m.CanDo(op.Kind) {
+			if op.Kind.Trues() {
+				m = m.WithDies(forge.FlatDies)
+			}
 			op.Machine, op.Fixed = m, true
 		}
 	}

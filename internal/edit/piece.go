@@ -266,7 +266,7 @@ func tool(c *plan.Choices, what string, e Edit) *Problem {
 	is := func(t plan.ToolUse) bool { return t.Operation == op }
 	i := slices.IndexFunc(c.Tools, is)
 	switch {
-	case !plan.Tooled(plan.KindOf(op)) && (!plan.KindOf(op).Heavy() || part == "face" || part == "support"):
+	case !plan.Tooled(plan.KindOf(op)) && (!plan.KindOf(op).Heavy() && !plan.KindOf(op).Trues() || part == "face" || part == "support"):
 		return problemAt(e, "field.unknown", -1)
 	case part == "":
 		c.Tools = slices.DeleteFunc(c.Tools, is)

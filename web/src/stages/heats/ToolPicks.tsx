@@ -47,9 +47,17 @@ export const ToolPicks = memo(function ToolPicks({
     />
   );
   const rolls = kind === "breakDown" ? ["rollingMill"] : [];
+  const trues = ["straighten", "correct", "planish"].includes(kind); // by hand unless a machine is asked for
   return (
     <div className="grid grid-cols-2 gap-2 py-1" data-testid="tool">
-      {pick("by", own?.by || "quicker", ["quicker", "hand", "striker", "powerHammer", "press", ...rolls])}
+      {pick("by", own?.by || (trues ? "hand" : "quicker"), [
+        ...(trues ? [] : ["quicker"]),
+        "hand",
+        "striker",
+        "powerHammer",
+        "press",
+        ...rolls,
+      ])}
       {f.machine && f.dies && pick("dies", f.dies, [], diesOf(f.machine as MachineKind))}
       {!f.machine && !!f.spreadGiven && (
         <>
