@@ -86,7 +86,11 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 	}
 	switch f {
 	case Card:
-		data, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, units, paper)
+		within, err := w.Within(ctx, p.Doc)
+		if err != nil {
+			return Paper{}, err
+		}
+		data, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, within, units, paper)
 		return pdf(data, err, " fire card.pdf")
 	case Gauges:
 		c := session.Freeze(&r, pl, planner.TreatmentSteps(&r, pl))

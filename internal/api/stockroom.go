@@ -117,6 +117,11 @@ func (h *handlers) stockroom(api huma.API) {
 			v, err := h.work.Sure(ctx, in.Body.Doc.doc(), in.Body.Tolerances, runs, in.Body.Seed)
 			return answer(ctx, h, v, err)
 		})
+	huma.Register(api, op("planWithin", http.MethodPost, "/plan/within", "Between what the totals lie in four of five cases"),
+		func(ctx context.Context, in *body[Doc]) (*body[*whatif.Within], error) {
+			v, err := h.work.Within(ctx, in.Body.doc())
+			return answer(ctx, h, v, err)
+		})
 	huma.Register(api, op("planHopes", http.MethodPost, "/plan/hopes", "Ways out of what the bar cannot bear"),
 		func(ctx context.Context, in *body[Doc]) (*body[[]whatif.Hope], error) {
 			v, err := h.work.Hopes(ctx, in.Body.doc())

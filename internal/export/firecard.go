@@ -7,18 +7,19 @@ import (
 
 	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/core/whatif"
 	"coldember/internal/text"
 )
 
 // FireCard is the one page to take to the fire: what to cut, where to chalk,
 // the heats with their targets, the cautions. It shrinks its type until it fits
-// one page of the paper.
-func FireCard(name string, req plan.Request, p *plan.Plan, units quantity.System, paper string) ([]byte, error) {
+// one page of the paper. Within, where it is given, stands beside the totals.
+func FireCard(name string, req plan.Request, p *plan.Plan, within *whatif.Within, units quantity.System, paper string) ([]byte, error) {
 	size := PaperOf(paper)
 	for scale := 1.0; ; scale *= 0.95 {
 		b := newBook(name, size)
 		s := b.page(scale)
-		(&fireCard{sheet: s, req: &req, plan: p, units: units}).draw(name)
+		(&fireCard{sheet: s, req: &req, plan: p, within: within, units: units}).draw(name)
 		if s.y <= size.HeightMm-s.margin || scale < 0.5 {
 			return b.bytes()
 		}
@@ -29,7 +30,9 @@ type fireCard struct {
 	*sheet
 	req   *plan.Request
 	plan  *plan.Plan
-	units quantity.System
+
+	within *whatif.Within
+	units  quantity.System
 }
 
 func (f *fireCard) say(code string, with map[string]string) string { return text.Say(code, with) }
@@ -70,11 +73,22 @@ func (f *fireCard) head(name string) {
 	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
 		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC), "to": text.HeatColour(t.LowC)})+"). "+
 		f.say("card.totals", map[string]string{
-			"heats": fmt.Sprint(t.Heats), "blows": fmt.Sprint(round5(t.Blows)),
-			"minutes": fmt.Sprint(int(math.Round(t.TimeS / 60))), "cycles": fmt.Sprint(t.Cycles),
+			"heats":   fmt.Sprint(t.Heats) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.Heats }, 1, 1),
+			"blows":   fmt.Sprint(round5(t.Blows)) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.Blows }, 1, 5),
+			"minutes": fmt.Sprint(int(math.Round(t.TimeS/60))) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.TimeS }, 60, 1),
+			"cycles":  fmt.Sprint(t.Cycles),
 		})) + 2
 	f.line(x, f.y, x+w, f.y, .3, ink)
 	f.y += 2.5
+}
+
+// plusMinus is by how much a total may be off, in steps of so many of a unit.
+func (f *fireCard) plusMinus(of func(*whatif.Within) whatif.Band, unit, step float64) string {
+	if f.within == nil {
+		return ""
+	}
+	b := of(f.within)
+	return fmt.Sprintf(" ± %.0f", math.Max(1, math.Round((b.High-b.Low)/2/unit/step))*step)
 }
 
 func round5(n int) int { return int(math.Round(float64(n)/5)) * 5 }

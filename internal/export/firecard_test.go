@@ -30,7 +30,7 @@ func card(t *testing.T, starter int, bar stock.Item, units quantity.System, pape
 	r := plan.NewRequest(blade.Starters()[starter].Design, "80CrV2", bar, forge.Steady)
 	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
-	pdf, err := export.FireCard("Test knife", r, p, units, paper)
+	pdf, err := export.FireCard("Test knife", r, p, nil, units, paper)
 	require.NoError(t, err)
 	return pdf, p
 }
@@ -118,11 +118,11 @@ func TestALumpHasItsPrepOnTheCard(t *testing.T) {
 	p, err := planner.Make(context.Background(), r)
 	require.NoError(t, err)
 	require.NotEmpty(t, p.Prep)
-	with, err := export.FireCard("Oyster knife", r, p, quantity.Metric, "a4")
+	with, err := export.FireCard("Oyster knife", r, p, nil, quantity.Metric, "a4")
 	require.NoError(t, err)
 	assert.Len(t, page.FindAll(with, -1), 1)
 	p.Prep = nil
-	without, err := export.FireCard("Oyster knife", r, p, quantity.Metric, "a4")
+	without, err := export.FireCard("Oyster knife", r, p, nil, quantity.Metric, "a4")
 	require.NoError(t, err)
 	assert.NotEqual(t, points(t, with), points(t, without), "the prep takes its room")
 }

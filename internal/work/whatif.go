@@ -42,6 +42,12 @@ func (w *Work) Sure(ctx context.Context, d doc.Piece, t *whatif.Tolerances, runs
 	return s, edit.Invalid(err)
 }
 
+// Within tells between what the totals of a document's plan lie.
+func (w *Work) Within(ctx context.Context, d doc.Piece) (*whatif.Within, error) {
+	v, err := whatif.BeWithin(ctx, d.Request, whatif.UsualDoubt())
+	return v, edit.Invalid(err)
+}
+
 // Doubts draws whole plans around a document.
 func (w *Work) Doubts(ctx context.Context, d doc.Piece, known []whatif.Sample, from, draws int, seed uint64) (*whatif.Doubtful, error) {
 	v, err := whatif.Doubts(ctx, d.Request, whatif.UsualDoubt(), known, from, draws, seed, 0)

@@ -9,6 +9,7 @@ import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { inches, print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
+import { useWithin } from "../stock/useAsked";
 import { ByTheBook } from "./ByTheBook";
 import { CompareWays } from "./CompareWays";
 import { CoolingCurve } from "./CoolingCurve";
@@ -276,19 +277,27 @@ function turnsOf(f: Forging) {
   return { n, edge: each(f.edgeBlows ?? 0), flat: each(f.blows - (f.edgeBlows ?? 0)) };
 }
 
+const half = (b: { low: number; high: number }, step: number) =>
+  Math.max(1, Math.round((b.high - b.low) / 2 / step)) * step;
+
+/** By how much a total may be off, in steps of so many of a unit; nothing until it is known. */
+const off = (b: { low: number; high: number } | undefined, unit: number, step: number) =>
+  b ? ` ± ${half({ low: b.low / unit, high: b.high / unit }, step)}` : "";
+
 function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
   const t = plan.totals;
+  const w = useWithin().data;
   const firstHeat = (op: string) => plan.heats.find((h) => h.parts.some((p) => p.operation === op))?.number;
   return (
     <div className="grid gap-4">
       <p className="narrow text-xl leading-snug">
-        {count("heats", t.heats)},{" "}
+        {count("heats", t.heats, { n: `${t.heats}${off(w?.heats, 1, 1)}` })},{" "}
         {say("heats.totals", {
-          blows: Math.round(t.blows / 5) * 5,
-          minutes: Math.round(t.timeS / 60),
-          fuel: print.mass(Math.round(t.fuelG / 10) * 10, units),
+          blows: `${Math.round(t.blows / 5) * 5}${off(w?.blows, 1, 5)}`,
+          minutes: `${Math.round(t.timeS / 60)}${off(w?.timeS, 60, 1)}`,
+          fuel: `${print.mass(Math.round(t.fuelG / 10) * 10, units)}${w ? ` ± ${print.mass(half(w.fuelG, 10), units)}` : ""}`,
         })}
         <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
         {t.dieChanges ? (

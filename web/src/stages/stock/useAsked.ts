@@ -19,6 +19,16 @@ export function useSure(on = true) {
   });
 }
 
+/** Between what the totals lie, for the ± beside them. */
+export function useWithin() {
+  const { doc, key } = useDoc();
+  return useQuery({
+    queryKey: ["within", ...key],
+    queryFn: () => ask(api.POST("/api/v1/plan/within", { body: doc })),
+    placeholderData: (last) => last,
+  });
+}
+
 export function useHopes(on: boolean) {
   const { doc, key } = useDoc();
   return useQuery({
