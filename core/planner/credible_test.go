@@ -144,3 +144,27 @@ func TestAFewTapsAreNoHeat(t *testing.T) {
 	assert.LessOrEqual(t, own, 2, "where nothing was hot there before")
 	assert.InDelta(t, plantest.StepOf(p, "correct").Hammer().Blows+plantest.StepOf(p, "preCurve").Hammer().Blows, taps, .01, "none is lost")
 }
+
+// TestPassesAreThoseOfLeastTime: shorter stretches than the fire makes hot, of every length down to half of
+// it, save no more than a hundredth of the time on any piece, and cost more on nearly all.
+func TestPassesAreThoseOfLeastTime(t *testing.T) {
+	pieces := map[string]plan.Request{"utility": plantest.Request(), "reference": plantest.Sanity(25, 5), "heavy": plantest.Sanity(38, 9.5), "slicer": plantest.Slicer(plantest.Flat(40, 6, 610))}
+	for _, s := range blade.Starters()[:12] {
+		pieces[s.ID] = plan.NewRequest(s.Design, "80CrV2", plantest.Flat(40, 6, 800), forge.Steady)
+	}
+	quicker, all := 0, 0
+	for name, r := range pieces {
+		least := plantest.Make(t, r).Totals.TimeS
+		for _, share := range []float64{.9, .75, .6, .5} {
+			shorter := r
+			shorter.Fire.HotLengthMm *= share
+			took := plantest.Make(t, shorter).Totals.TimeS
+			assert.Greater(t, took, .985*least, "%s in stretches of %.0f %%", name, 100*share)
+			all++
+			if took < least {
+				quicker++
+			}
+		}
+	}
+	assert.Less(t, quicker, all/10)
+}
