@@ -28,8 +28,8 @@ func FireCard(name string, req plan.Request, p *plan.Plan, within *whatif.Within
 
 type fireCard struct {
 	*sheet
-	req   *plan.Request
-	plan  *plan.Plan
+	req  *plan.Request
+	plan *plan.Plan
 
 	within *whatif.Within
 	units  quantity.System
