@@ -7,20 +7,32 @@ import (
 )
 
 // Dead is a stretch that does not go into a blade, along the straightened piece
-// from its start: a hole, a weld, a worn end, a crack, a formed edge, a head.
+// from its start: a hole, a weld, a worn end, a crack, a formed edge, a head, a rib, a thin spot, what was sawn out of it.
 type Dead struct {
 	FromMm float64 `json:"fromMm"`
 	ToMm   float64 `json:"toMm"`
-	Why    string  `json:"why" enum:"hole,weld,wear,crack,formedEdge,head,other"`
+	Why    string  `json:"why" enum:"hole,weld,wear,crack,formedEdge,head,rib,thin,sawn,other"`
 
 	// Across are from one side of a wide piece; a sheet loses only that much of its width.
 	FromAcrossMm float64 `json:"fromAcrossMm,omitempty" doc:"from one side of a wide piece"`
 	ToAcrossMm   float64 `json:"toAcrossMm,omitempty" doc:"0: the whole width"`
 }
 
+// DeadBehind are the dead stretches that are left once so much is off the start of a piece,
+// counted from its new start.
+func DeadBehind(dead []Dead, offMm float64) (out []Dead) {
+	for _, d := range dead {
+		if d.ToMm > offMm {
+			d.FromMm, d.ToMm = math.Max(0, d.FromMm-offMm), d.ToMm-offMm
+			out = append(out, d)
+		}
+	}
+	return out
+}
+
 // Whys lists why a stretch may be dead.
 func Whys() []string {
-	return []string{"hole", "weld", "wear", "crack", "formedEdge", "head", "other"}
+	return []string{"hole", "weld", "wear", "crack", "formedEdge", "head", "rib", "thin", "sawn", "other"}
 }
 
 // Usual is a piece of the form at a usual size: what a form starts from when it

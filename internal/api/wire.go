@@ -152,6 +152,7 @@ type StockDoc struct {
 	Cost         float64         `json:"cost,omitempty" doc:"of one piece, in the shop's money"`
 	WeighedKg    float64         `json:"weighedKg,omitempty" doc:"one piece on the scale: a check on its dimensions"`
 	ParentID     string          `json:"parentId,omitempty" doc:"the piece it was cut from"`
+	Layout       *doc.KeptLayout `json:"layout,omitempty" doc:"outlines that are laid on it, to be sawn out"`
 }
 
 // CutMade is what was cut from a piece of stock.

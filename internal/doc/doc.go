@@ -66,6 +66,7 @@ type Stock struct {
 	Cost         float64         `json:"cost,omitempty"`      // of one piece, in the shop's money
 	WeighedKg    float64         `json:"weighedKg,omitempty"` // one piece on the scale: a check on its dimensions
 	ParentID     string          `json:"parentId,omitempty"`  // the piece it was cut from
+	Layout       *KeptLayout     `json:"layout,omitempty"`    // outlines that are laid on it, to be sawn out
 }
 
 // Welded is an entry of the log of a billet: a weld that was looked at, a split, layers that were

@@ -256,6 +256,7 @@ func (d *Stock) Validate() error {
 		c.Fail("piece."+name, code, nil)
 	}
 	d.checkDead(c)
+	d.Layout.Validate(c.Within("layout"))
 	plan.ValidateAnalysis(c.Within("analysis"), d.Analysis)
 	d.Billet.Validate(c.Within("billet"))
 	c.Range("welded", float64(len(d.Welded)), 0, MostWelded)

@@ -215,6 +215,9 @@ func (w *Work) SetCut(ctx context.Context, pieceID, role string, typed CutTyped)
 		if state == CutBooked && cut.State == CutProposed && cut.LengthMm > unbooked+slackMm {
 			return &StateError{Code: "problem.cutTooLong"}
 		}
+		if state == CutMadeNow && s.Doc.Layout != nil && s.Doc.Count == 1 {
+			return &StateError{Code: "problem.laidOn"}
+		}
 		if state == CutMadeNow {
 			if reallyMm > s.Start.LengthMm+slackMm {
 				return edit.One("length", "field.rangeLength", fact.Figures{"lowest": leastCutMm, "highest": s.Start.LengthMm}, typed.Length)
@@ -288,12 +291,8 @@ func remnant(s Stock, offMm float64) doc.Stock {
 	left := s.Doc
 	left.Count = 1
 	end := s.Start.FromMm + offMm
-	left.Piece.Dead = nil
-	for _, d := range s.Doc.Piece.Dead {
-		if d.FromMm >= end {
-			left.Piece.Dead = append(left.Piece.Dead, stock.Dead{FromMm: d.FromMm - end, ToMm: d.ToMm - end, Why: d.Why})
-		}
-	}
+	left.Piece.Dead = stock.DeadBehind(s.Doc.Piece.Dead, end)
+	left.Layout = nil // it was laid on the whole of it
 	left.Piece.LengthMm = s.Start.WholeMm - end
 	return left
 }

@@ -65,6 +65,14 @@ func stockOf(row store.StockItem, cuts []store.Cut, made []store.CutMade, own []
 	}
 	s.Start, s.Usable = &start, !s.Refused
 	s.FreeMm = start.LengthMm * float64(max(1, d.Count))
+	if l := d.Layout; l != nil { // of a strip along it nothing is free until it is sawn
+		taken := start.LengthMm
+		if !l.Across {
+			taken = math.Min(taken, l.UsedMm)
+		}
+		s.FreeMm -= taken
+		s.BookedMm += taken
+	}
 	for _, c := range cuts {
 		s.FreeMm -= c.LengthMm + c.KerfMm
 		if c.State == CutBooked {

@@ -11,51 +11,19 @@ import (
 	"coldember/core/nest"
 	"coldember/core/steel"
 	"coldember/core/stock"
+	"coldember/internal/doc"
 	"coldember/internal/edit"
 )
 
-// SheetWay is what is cut out: the outline that is then forged (its bevels and taper are), or
-// the finished one with what the grinder needs round it.
-type SheetWay string
-
-// The ways.
-const (
-	CutToForge SheetWay = "forge"
-	CutToGrind SheetWay = "grind"
-)
-
-// SheetCut is what it is cut out with.
-type SheetCut string
-
-// Sawn cold, or with the hot chisel: no saw is needed and no dust made, but it leaves a burr and
-// scale, and every stretch of it is a heat.
-const (
-	SawnCold SheetCut = "saw"
-	CutHot   SheetCut = "hot"
-)
-
-// SheetOrder asks for pieces and patterns to be cut out of a plate, a disc or the like.
+// SheetOrder asks for pieces and patterns to be cut out of a plate, a disc or the like of the rack,
+// or of the blank of a piece of work as it came out.
 type SheetOrder struct {
-	StockID     string        `json:"stockId"`
-	Parts       []SheetWanted `json:"parts" maxItems:"60"`
-	Way         SheetWay      `json:"way" enum:"forge,grind"`
-	Cut         SheetCut      `json:"cut,omitempty" enum:"saw,hot" doc:"sawn cold if not said"`
-	KerfMm      float64       `json:"kerfMm"`
-	GapMm       float64       `json:"gapMm" doc:"beside the kerf, between two parts"`
-	MarginMm    float64       `json:"marginMm" doc:"from the rim and from bad places"`
-	MostTurnDeg float64       `json:"mostTurnDeg" doc:"that a part lies off the rolling; 90: as it likes"`
-	Flip        bool          `json:"flip" doc:"parts may be turned over"`
-	Held        []nest.Placed `json:"held,omitempty" maxItems:"60" doc:"put where they are by hand: they stay"`
+	StockID string `json:"stockId,omitempty"`
+	BlankID string `json:"blankId,omitempty" doc:"a piece of work, whose blank is the sheet"`
+	doc.Laying
 
 	// Edits are the figures as they were typed, in place of them.
 	Edits []edit.Edit `json:"edits,omitempty" maxItems:"4"`
-}
-
-// SheetWanted is a piece of work or a pattern, and how many of it.
-type SheetWanted struct {
-	PieceID   string `json:"pieceId,omitempty"`
-	PatternID string `json:"patternId,omitempty"`
-	Count     int    `json:"count" minimum:"1" maximum:"60"`
 }
 
 // SheetPart is one of them as it is cut out, and what it takes to forge it from a bar instead.
@@ -73,6 +41,8 @@ type SheetPart struct {
 	BarMm float64 `json:"barMm,omitempty"`
 	Heats int     `json:"heats,omitempty"`
 	FireS float64 `json:"fireS,omitempty"`
+
+	needMm float64 // of thickness
 }
 
 // SheetFault is a part that lies too near another, or too near the rim or a bad place.
@@ -115,16 +85,34 @@ const sheetTolMm = 0.05
 
 func (o *SheetOrder) validate() error {
 	c := fact.NewCheck()
-	c.Range("kerfMm", o.KerfMm, .1, 20)
-	c.Range("gapMm", o.GapMm, 0, 30)
-	c.Range("marginMm", o.MarginMm, 0, 100)
-	c.Range("mostTurnDeg", o.MostTurnDeg, 0, 180)
-	fact.OneOf(c, "way", o.Way, CutToForge, CutToGrind)
-	fact.OneOf(c, "cut", o.Cut, SawnCold, CutHot, "")
-	if len(o.Parts) == 0 {
-		c.Fail("parts", "cutplan.nothing", nil)
-	}
+	o.Laying.Validate(c)
 	return edit.Invalid(c.Err())
+}
+
+// sheet is what outlines are laid on.
+type sheet struct {
+	name, steelID string
+	outline       nest.Polygon
+	bad           []nest.Bad
+	thickMm       float64
+	thin          func(needMm float64) []nest.Bad // of one that is not evenly thick
+}
+
+// sheetOf is the sheet of an order, whose parts need so much thickness.
+func (w *Work) sheetOf(ctx context.Context, o *SheetOrder) (sheet, error) {
+	if o.BlankID != "" {
+		return w.blankSheet(ctx, o.BlankID)
+	}
+	item, err := w.StockItem(ctx, o.StockID)
+	if err != nil {
+		return sheet{}, missing("stockId", err)
+	}
+	outline, bad, thick, err := nest.SheetOf(item.Doc.Piece)
+	var se *stock.Error
+	if errors.As(err, &se) {
+		return sheet{}, edit.One("stockId", se.Code, nil, item.Doc.Name)
+	}
+	return sheet{name: item.Doc.Name, steelID: item.Doc.SteelID, outline: outline, bad: bad, thickMm: thick}, err
 }
 
 // LaySheet lays parts on a piece of the rack. What is held by hand stays, and what is wrong
@@ -138,39 +126,37 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 	if err := o.validate(); err != nil {
 		return out, err
 	}
-	item, err := w.StockItem(ctx, o.StockID)
+	from, err := w.sheetOf(ctx, &o)
 	if err != nil {
-		return out, missing("stockId", err)
-	}
-	sheet, bad, thick, err := nest.SheetOf(item.Doc.Piece)
-	if err != nil {
-		var se *stock.Error
-		if errors.As(err, &se) {
-			return out, edit.One("stockId", se.Code, nil, item.Doc.Name)
-		}
 		return out, err
 	}
-	out.Name, out.SteelID, out.ThicknessMm, out.Sheet = item.Doc.Name, item.Doc.SteelID, thick, sheet
-	out.Bad = append(out.Bad, bad...)
+	sheet, bad, thick := from.outline, from.bad, from.thickMm
+	out.Name, out.SteelID, out.ThicknessMm, out.Sheet = from.name, from.steelID, thick, sheet
 	job := nest.Job{Sheet: sheet, GapMm: o.KerfMm + o.GapMm, MarginMm: o.MarginMm, MostTurnDeg: o.MostTurnDeg, Flip: o.Flip, Held: o.Held}
-	if o.Cut == CutHot { // on both sides of the cut
+	if o.Cut == doc.CutHot { // on both sides of the cut
 		job.GapMm += 2 * hotLeaveMm
 		job.MarginMm += hotLeaveMm
 	}
-	for _, b := range bad {
-		job.Bad = append(job.Bad, b.Outline)
-	}
+	need := 0.0
 	for _, p := range o.Parts {
 		part, err := w.sheetPart(ctx, p, o.Way, thick)
 		if err != nil {
 			return out, err
 		}
-		if o.Cut == CutHot {
+		if o.Cut == doc.CutHot {
 			part.CutHeats = int(math.Ceil(part.CutMm / hotMmAHeat))
 			part.SawS = hotHeatS * float64(part.CutHeats)
 		}
+		need = math.Max(need, part.needMm)
 		out.Parts = append(out.Parts, part)
 		job.Parts = append(job.Parts, nest.Part{Outline: part.Outline, Count: p.Count})
+	}
+	if from.thin != nil {
+		bad = append(bad, from.thin(need)...)
+	}
+	out.Bad = append(out.Bad, bad...)
+	for _, b := range bad {
+		job.Bad = append(job.Bad, b.Outline)
 	}
 	if err := job.Validate(); err != nil {
 		return out, edit.Invalid(err)
@@ -195,7 +181,7 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 }
 
 // sheetPart is one part as it is cut out of so thick a sheet.
-func (w *Work) sheetPart(ctx context.Context, p SheetWanted, way SheetWay, thick float64) (out SheetPart, err error) {
+func (w *Work) sheetPart(ctx context.Context, p doc.SheetWanted, way doc.SheetWay, thick float64) (out SheetPart, err error) {
 	var design blade.Design
 	var allow blade.Allowances
 	if p.PieceID != "" {
@@ -220,16 +206,16 @@ func (w *Work) sheetPart(ctx context.Context, p SheetWanted, way SheetWay, thick
 		return out, edit.Invalid(err)
 	}
 	need := finished.ThickestMm()
-	if way == CutToForge {
+	if way == doc.CutToForge {
 		need = forged.ThickestMm()
 	}
-	if need > thick+1e-9 {
+	if out.needMm = need; need > thick+1e-9 {
 		return out, edit.One("parts", "nest.thin", fact.Figures{"needMm": need, "haveMm": thick}, out.Name)
 	}
 	// both are cut with the allowance round them; forged, it is the preform, lower by what its
 	// bevels will spread, and shorter by what its taper will lengthen
 	loop := figure.Around(forged, sheetTolMm)
-	if way == CutToForge {
+	if way == doc.CutToForge {
 		loop = figure.Preform(forged, thick, sheetTolMm)
 	}
 	for _, n := range loop {

@@ -1735,6 +1735,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stock/{id}/layout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep what is laid on a sheet with it until it is sawn */
+        put: operations["keepLayout"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stock/{id}/layout/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what is laid on a sheet off it */
+        post: operations["forgetLayout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stock/{id}/layout/sawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is laid on a sheet is sawn out of it */
+        post: operations["sawLayout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/stock/{id}/restore": {
         parameters: {
             query?: never;
@@ -5235,6 +5286,47 @@ export interface components {
             /** Format: double */
             trueC: number;
         };
+        KeepInBody: {
+            order: components["schemas"]["SheetOrder"];
+            /** Format: int64 */
+            version: number;
+        };
+        KeptLayout: {
+            across?: boolean;
+            /**
+             * @description sawn cold if not said
+             * @enum {string}
+             */
+            cut?: "saw" | "hot";
+            /** @description parts may be turned over */
+            flip: boolean;
+            /**
+             * Format: double
+             * @description beside the kerf, between two parts
+             */
+            gapMm: number;
+            /** @description put where they are by hand: they stay */
+            held?: components["schemas"]["Placed"][];
+            /** Format: double */
+            kerfMm: number;
+            /**
+             * Format: double
+             * @description from the rim and from bad places
+             */
+            marginMm: number;
+            /**
+             * Format: double
+             * @description that a part lies off the rolling; 90: as it likes
+             */
+            mostTurnDeg: number;
+            /** @description of the parts, as they were laid */
+            names: string[];
+            parts: components["schemas"]["SheetWanted"][];
+            /** Format: double */
+            usedMm: number;
+            /** @enum {string} */
+            way: "forge" | "grind";
+        };
         LargestIn: {
             doc: components["schemas"]["Doc"];
             freedom: components["schemas"]["Freedom"];
@@ -6517,6 +6609,8 @@ export interface components {
             version: number;
         };
         SheetOrder: {
+            /** @description a piece of work, whose blank is the sheet */
+            blankId?: string;
             /**
              * @description sawn cold if not said
              * @enum {string}
@@ -6545,7 +6639,7 @@ export interface components {
              */
             mostTurnDeg: number;
             parts: components["schemas"]["SheetWanted"][];
-            stockId: string;
+            stockId?: string;
             /** @enum {string} */
             way: "forge" | "grind";
         };
@@ -6905,6 +6999,8 @@ export interface components {
             /** @description what was cut from it */
             history?: components["schemas"]["CutMade"][];
             id: string;
+            /** @description outlines that are laid on it, to be sawn out */
+            layout?: components["schemas"]["KeptLayout"];
             /** Format: double */
             massG: number;
             name: string;
@@ -6969,7 +7065,7 @@ export interface components {
             /** Format: double */
             toMm: number;
             /** @enum {string} */
-            why: "hole" | "weld" | "wear" | "crack" | "formedEdge" | "head" | "other";
+            why: "hole" | "weld" | "wear" | "crack" | "formedEdge" | "head" | "rib" | "thin" | "sawn" | "other";
         };
         StockEvenBar: {
             /** Format: double */
@@ -14460,6 +14556,192 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FittingPattern"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepLayout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forgetLayout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sawLayout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
                 };
             };
             /** @description Not Found */

@@ -7,7 +7,7 @@ import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
 import type { Item } from "./useItem";
 
-const whys = ["hole", "weld", "wear", "crack", "formedEdge", "head", "other"];
+const whys = ["hole", "weld", "wear", "crack", "formedEdge", "head", "rib", "thin", "sawn", "other"];
 
 /** Stretches that do not go into a blade. */
 export function DeadPanel({ item, edit }: { item: Stock; edit: Item }) {

@@ -142,6 +142,11 @@ function Facts({ item }: { item: Stock }) {
           />
           <Figure name={say("rack.usableLength")} value={print.length(s.lengthMm, units)} />
           <Figure name={say("rack.freeLength")} value={print.length(item.freeMm, units)} />
+          {item.layout && (
+            <Link className="underline" to={`/sheet?stock=${item.id}`}>
+              {say("rack.laidOn", { names: item.layout.names.join(", ") })}
+            </Link>
+          )}
         </>
       )}
       {item.weightDiffers && (
@@ -160,8 +165,9 @@ function History({ item }: { item: Stock }) {
   return (
     <Group title={say("rack.history")}>
       <ul className="col-span-2" data-testid="history">
-        {cuts.map((c) => (
-          <li key={c.at} className="flex justify-between gap-3 border-b border-line py-1">
+        {cuts.map((c, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: several are made at once, and none is taken away
+          <li key={i} className="flex justify-between gap-3 border-b border-line py-1">
             <span>
               {c.name} · {print.length(c.lengthMm, units)}
             </span>

@@ -1,19 +1,22 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import { api, ask, Refused, type SheetOrder, type SheetPlan } from "../api/client";
+import { api, ask, Refused, type SheetOrder, type SheetPlan, type Stock } from "../api/client";
 import { usePatterns, usePieces, useSteelName, useStock, useUnits } from "../api/hooks";
 import { useTitle } from "../shell/focus";
+import { useKeys } from "../shell/keys";
 import { Failed, Loading } from "../shell/States";
 import { say, told } from "../text/say";
 import { Figure } from "../ui/Figure";
 import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
+import { Kept } from "./Kept";
 import { SheetDrawn } from "./SheetDrawn";
 
 const sizes = ["kerfMm", "gapMm", "marginMm", "mostTurnDeg"] as const;
 const usual = { kerfMm: 1.5, gapMm: 1, marginMm: 4, mostTurnDeg: 20 };
 const sheetForms = ["flat", "disc", "leaf", "taperedFlat"];
 
+type Laid = NonNullable<Stock["layout"]>;
 type Held = NonNullable<SheetOrder["held"]>;
 
 /** Outlines of pieces and patterns laid on a plate, a disc or the like, by themselves or by hand. */
@@ -25,7 +28,7 @@ export function SheetPage() {
   const pieces = usePieces(false);
   const patterns = usePatterns(false);
   const [search] = useSearchParams();
-  const [from, setFrom] = useState(search.get("stock") ?? "");
+  const [from, setFrom] = useState(search.get("stock") ? `stock ${search.get("stock")}` : "");
   const [wanted, setWanted] = useState<Record<string, number>>({});
   const [way, setWay] = useState<SheetOrder["way"]>("forge");
   const [cut, setCut] = useState<SheetOrder["cut"]>("saw");
@@ -35,16 +38,18 @@ export function SheetPage() {
   const [chosen, setChosen] = useState<number>();
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
-  if (stock.isPending || pieces.isPending || patterns.isPending) return <Loading />;
-  if (stock.isError) return <Failed error={stock.error} retry={() => void stock.refetch()} />;
-  const sheets = stock.data.filter((s) => sheetForms.includes(s.piece.form));
-  const stockId = from || sheets[0]?.id || "";
+  const [past, setPast] = useState<Held[]>([]);
+  const sheets = (stock.data ?? []).filter((s) => sheetForms.includes(s.piece.form));
+  const [kind = "stock", fromId = ""] = (from || `stock ${sheets[0]?.id ?? ""}`).split(" ");
+  const item = kind === "stock" ? sheets.find((s) => s.id === fromId) : undefined;
+  const layout = item?.layout;
+  const keptOn = layout ? item.id : "";
   const all = [
     ...(pieces.data ?? []).map((p) => ({ key: `piece ${p.id}`, name: p.doc.name, note: say("nav.pieces") })),
     ...(patterns.data ?? []).map((p) => ({ key: `pattern ${p.id}`, name: p.name, note: say("nav.patterns") })),
   ];
-  const order = (held: Held): SheetOrder => ({
-    stockId,
+  const order = (): SheetOrder => ({
+    ...(kind === "blank" ? { blankId: fromId } : { stockId: fromId }),
     parts: all
       .filter((p) => (wanted[p.key] ?? 0) > 0)
       .map((p) => {
@@ -55,14 +60,25 @@ export function SheetPage() {
     cut,
     flip,
     ...usual,
-    held,
     edits: sizes.flatMap((f) => (typed[f] === undefined ? [] : [{ field: f, text: typed[f] ?? "", units }])),
   });
-  const lay = async (held: Held) => {
+  /** A move by hand can be taken back; what is laid anew begins anew. */
+  const moved = (held: Held) => {
+    if (!plan) return;
+    setPast([...past, plan.layout.placed]);
+    void lay({ ...plan.order, held });
+  };
+  const undo = () => {
+    const last = past.at(-1);
+    if (!last || !plan) return;
+    setPast(past.slice(0, -1));
+    void lay({ ...plan.order, held: last });
+  };
+  const lay = async (body: SheetOrder) => {
     setWrong("");
     setBusy(true);
     try {
-      setPlan(await ask(api.POST("/api/v1/sheet", { body: order(held) })));
+      setPlan(await ask(api.POST("/api/v1/sheet", { body })));
     } catch (e) {
       if (e instanceof Refused) setWrong(e.problem.fields?.map((f) => f.message).join(" ") || e.problem.detail);
       else setWrong(say("ui.offline"));
@@ -85,6 +101,21 @@ export function SheetPage() {
     link.click();
     URL.revokeObjectURL(link.href);
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is kept is taken up once, when its sheet is chosen
+  useEffect(() => {
+    if (!layout || !keptOn) return;
+    setWanted(Object.fromEntries(layout.parts.map((p) => [keyOf(p), p.count])));
+    setWay(layout.way);
+    setCut(layout.cut ?? "saw");
+    setFlip(layout.flip);
+    setTyped(Object.fromEntries(sizes.map((f) => [f, print.edit(f, layout[f], units)])));
+    void lay({ ...taken(layout), stockId: keptOn });
+  }, [keptOn]);
+  useKeys({
+    "mod+z": () => undo(),
+  });
+  if (stock.isPending || pieces.isPending || patterns.isPending) return <Loading />;
+  if (stock.isError) return <Failed error={stock.error} retry={() => void stock.refetch()} />;
   const any = Object.values(wanted).some((n) => n > 0);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
@@ -106,7 +137,8 @@ export function SheetPage() {
           className="no-print grid content-start gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            void lay([]);
+            setPast([]);
+            void lay(order());
           }}
         >
           {sheets.length === 0 ? (
@@ -114,11 +146,19 @@ export function SheetPage() {
           ) : (
             <Pick
               label={say("sheet.from")}
-              value={stockId}
-              options={sheets.map((s) => ({ value: s.id, label: s.name, note: steelName(s.steelId) }))}
+              value={`${kind} ${fromId}`}
+              options={[
+                ...sheets.map((s) => ({ value: `stock ${s.id}`, label: s.name, note: steelName(s.steelId) })),
+                ...(pieces.data ?? []).map((p) => ({
+                  value: `blank ${p.id}`,
+                  label: say("sheet.blankOf", { name: p.doc.name }),
+                  note: steelName(p.doc.request.steelId),
+                })),
+              ]}
               onPick={(v) => {
                 setFrom(v);
                 setPlan(undefined);
+                setPast([]);
               }}
               field="sheet.stock"
             />
@@ -181,7 +221,7 @@ export function SheetPage() {
             <input type="checkbox" checked={flip} onChange={(e) => setFlip(e.target.checked)} />
             {say("sheet.flip")}
           </label>
-          <button type="submit" className="press press-act" disabled={!any || busy || !stockId}>
+          <button type="submit" className="press press-act" disabled={!any || busy || !fromId}>
             {say(plan ? "sheet.anew" : "sheet.lay")}
           </button>
           {wrong && (
@@ -190,24 +230,35 @@ export function SheetPage() {
             </p>
           )}
         </form>
-        {!plan && <p className="max-w-prose text-quiet">{say("sheet.help")}</p>}
-        {plan && (
-          <div className="grid content-start gap-4" aria-busy={busy}>
-            <SheetDrawn
-              plan={plan}
-              units={units}
-              chosen={chosen}
-              onChoose={setChosen}
-              onMoved={(placed) => void lay(placed)}
-            />
-            <p className="text-sm text-quiet">{say("sheet.move")}</p>
-            <Findings plan={plan} />
-          </div>
-        )}
+        <div className="grid content-start gap-4" aria-busy={busy}>
+          {plan ? (
+            <>
+              <SheetDrawn plan={plan} units={units} chosen={chosen} onChoose={setChosen} onMoved={moved} />
+              <p className="text-sm text-quiet">
+                {say("sheet.move")}{" "}
+                {past.length > 0 && (
+                  <button type="button" className="underline" onClick={undo} data-testid="sheet-undo">
+                    {say("sheet.undo")}
+                  </button>
+                )}
+              </p>
+            </>
+          ) : (
+            <p className="max-w-prose text-quiet">{say("sheet.help")}</p>
+          )}
+          {item && <Kept key={item.id} item={item} plan={plan} onGone={() => setPlan(undefined)} />}
+          {plan && <Findings plan={plan} />}
+        </div>
       </div>
     </div>
   );
 }
+
+const keyOf = (p: { pieceId?: string; patternId?: string }) =>
+  p.pieceId ? `piece ${p.pieceId}` : `pattern ${p.patternId}`;
+
+/** What is kept with a sheet, without what it came to. */
+const taken = ({ names: _names, usedMm: _usedMm, across: _across, ...laying }: Laid) => laying;
 
 /** What the layout comes to, what is wrong with it, and sawing against forging. */
 function Findings({ plan }: { plan: SheetPlan }) {
