@@ -92,6 +92,7 @@ func TestAnEdgeOfAnotherSteelIsWeldedIn(t *testing.T) {
 	}
 	s.bench(demo.Rigging, "heats")
 	s.until("first", `[...document.querySelectorAll("[data-operation]")].slice(0, 2).map(e => e.dataset.operation).join() === "slit,weldBit"`)
+	s.until("seen in the forged shape", `document.querySelector("[data-testid=bit-seam]")`)
 	s.bench(demo.Rigging, "stock")
 	s.pick("bit", "No, all of one steel")
 	s.until("gone", `!document.querySelector("[data-testid=bit-figures]")`)

@@ -194,7 +194,9 @@ func (m *Mesh) box(x, top, height, thickness float64) {
 		[3]float64{x, top, -thickness / 2}, [3]float64{x, top - height, -thickness / 2})
 }
 
-// Loft joins the rings of n vertices from base on, and caps both ends.
+// Loft joins the rings of n vertices from base on, and caps both ends. The halves of a face lie
+// across it one way and the other in turn: where it is twisted one diagonal lies inside of the
+// true surface and the other as far outside.
 func (m *Mesh) Loft(base, n int) {
 	last := (len(m.Vertices)-base)/n - 1
 	at := func(ring, i int) int {
@@ -205,7 +207,11 @@ func (m *Mesh) Loft(base, n int) {
 	}
 	for k := range last {
 		for i := range n {
-			m.Triangles = append(m.Triangles, [3]int{at(k, i), at(k+1, i), at(k+1, i+1)}, [3]int{at(k, i), at(k+1, i+1), at(k, i+1)})
+			if k%2 == 0 {
+				m.Triangles = append(m.Triangles, [3]int{at(k, i), at(k+1, i), at(k+1, i+1)}, [3]int{at(k, i), at(k+1, i+1), at(k, i+1)})
+			} else {
+				m.Triangles = append(m.Triangles, [3]int{at(k, i), at(k+1, i), at(k, i+1)}, [3]int{at(k+1, i), at(k+1, i+1), at(k, i+1)})
+			}
 		}
 	}
 	// caps: strips between the two faces, which run against each other

@@ -21,6 +21,7 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 		byOp[p.Operations[i].ID] = &p.Operations[i]
 	}
 	count(r, p, s, byOp)
+	drawJoined(r, p)
 	total(p, byOp)
 	rests(r, p)
 	setMachines(p, s.Ops)

@@ -38,6 +38,7 @@ type Drawing struct {
 
 	Handle []HandlePart `json:"handle,omitempty"`
 	Holes  []DrawnHole  `json:"holes,omitempty"`
+	Joined *Joined      `json:"joined,omitempty" doc:"in the forged shape"`
 	Push   *Push        `json:"push,omitempty"`
 	Bent   *blade.Bent  `json:"bent,omitempty" doc:"a blade bent flatwise, as it is when it is done; all else draws it flat"`
 }
@@ -59,6 +60,13 @@ type DrawnHole struct {
 	YMm        float64 `json:"y"`
 	DiameterMm float64 `json:"diameterMm"`
 	LongMm     float64 `json:"longMm,omitempty" doc:"length of a slot, its round ends included"`
+}
+
+// Joined is what was opened, welded in or punched through a piece by a state of its forging: the
+// seam between bit and body (from the edge where the bit ends, to the point), and punched holes.
+type Joined struct {
+	Seam  []blade.Node `json:"seam,omitempty"`
+	Holes []DrawnHole  `json:"holes,omitempty"`
 }
 
 // Push is the line along the grip from its butt, through its front, to where

@@ -163,6 +163,7 @@ type HeatStep struct {
 	HotTo    float64   `json:"hotToMm"`
 	Readings []Reading `json:"readings"`
 	Shape    []Station `json:"shape"`
+	Joined   *Joined   `json:"joined,omitempty"`
 	Rest     bool      `json:"rest,omitempty" doc:"rest the arm before the next heat"`
 	LimitS   float64   `json:"limitS" doc:"seconds from the fire until the piece is too cold to go on"`
 	Slow     Slab      `json:"slow" doc:"the worked spot that comes to heat last"`

@@ -40,6 +40,21 @@ func (r *Route) weldBit(l *list) {
 	r.atWeldingHeat(l.add(forge.WeldBit, forge.FlatFace, 0, last, asItIs))
 }
 
+// BitEndMm is how far from its point the forged shape holds steel of the bit.
+func (r *Route) BitEndMm() (end float64) {
+	b := r.Req.Bit
+	want := b.LengthMm*r.Bar.AreaMm2 + b.VolumeMm3()
+	v := 0.0
+	for _, c := range r.Cells {
+		if v+c.VolumeMm3 >= want {
+			return c.FromMm + (c.ToMm-c.FromMm)*(want-v)/c.VolumeMm3
+		}
+		v += c.VolumeMm3
+		end = c.ToMm
+	}
+	return end
+}
+
 // BitPlan is where the bit comes to lie in the forged blade: it is carried along by the volume
 // ahead of it, and across as the bar is; nil where there is none.
 func (r *Route) BitPlan() *plan.BitPlan {
@@ -48,17 +63,7 @@ func (r *Route) BitPlan() *plan.BitPlan {
 		return nil
 	}
 	out := &plan.BitPlan{VolumeMm3: b.VolumeMm3(), OnBarMm: b.LengthMm}
-	want := b.LengthMm*r.Bar.AreaMm2 + b.VolumeMm3()
-	v := 0.0
-	for _, c := range r.Cells {
-		if v+c.VolumeMm3 >= want {
-			out.ReachMm = c.FromMm + (c.ToMm-c.FromMm)*(want-v)/c.VolumeMm3
-			break
-		}
-		v += c.VolumeMm3
-		out.ReachMm = c.ToMm
-	}
-	out.ReachMm = math.Max(0, out.ReachMm-r.Req.Allowances.ByZone().PointMm)
+	out.ReachMm = math.Max(0, r.BitEndMm()-r.Req.Allowances.ByZone().PointMm)
 	first, end := r.span(plan.ZonePoint, plan.ZoneBlade)
 	at := first + (end-first)*2/3
 	share := math.Min(1, b.WidthMm/r.Bar.WidthMm)

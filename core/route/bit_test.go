@@ -7,6 +7,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/figure"
+	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/planner/plantest"
 
@@ -65,12 +66,38 @@ func TestABitIsWeldedInFirst(t *testing.T) {
 		}
 		assert.Positive(t, p.Bar.Bit.ReachMm)
 		assert.Positive(t, p.Bar.Bit.DepthMm)
+		seams(t, p)
 	}
 	r := withBit(plan.CleftBit)
 	r.Bit.SteelID = "1018"
 	assert.ErrorContains(t, r.Validate(), "bit.soft")
 	r.Bit.SteelID = "no such"
 	assert.ErrorContains(t, r.Validate(), "bit.steelId")
+}
+
+// seams: the bit is seen in every heat from the one on that opens the bar for it, reaching along as the piece is
+// drawn, and comes to lie where the plan says.
+func seams(t *testing.T, p *plan.Plan) {
+	seen, reach := false, 0.0
+	for _, h := range p.Heats {
+		if h.Joined == nil || len(h.Joined.Seam) == 0 {
+			require.False(t, seen, "once welded in it is not gone")
+			continue
+		}
+		if !seen {
+			assert.Contains(t, []forge.Kind{forge.Slit, forge.Scarf, forge.WeldBit}, plan.KindOf(h.Parts[len(h.Parts)-1].Operation))
+		}
+		s := h.Joined.Seam
+		seen = true
+		assert.GreaterOrEqual(t, s[0][0], reach-.5, "drawn out with the bar")
+		reach = s[0][0]
+		assert.InDelta(t, h.Shape[0].XMm, s[len(s)-1][0], .01, "on to the point")
+		assert.Greater(t, s[1][1], s[0][1], "up from the edge")
+	}
+	require.True(t, seen)
+	end := p.Bar.Bit.ReachMm
+	assert.InDelta(t, end, reach, 4, "but for the allowance at the point")
+	assert.InDelta(t, reach, p.Drawing.Joined.Seam[0][0], 0)
 }
 
 // TestAPunchedHoleKeepsItsSteel: the bar is shorter by what goes into the swell, and the hole
@@ -84,6 +111,16 @@ func TestAPunchedHoleKeepsItsSteel(t *testing.T) {
 	assert.NotContains(t, plantest.IDs(drilled), "punch")
 	require.Contains(t, plantest.IDs(p), "punch")
 	assert.Positive(t, plantest.StepOf(p, "punch").Heats)
+	holed := 0
+	for _, h := range p.Heats {
+		if h.Joined != nil {
+			holed++
+			assert.InDelta(t, plantest.ZoneFrom(p.Drawing.ForgedZones, plan.ZoneTang)+60, h.Joined.Holes[0].XMm, 1)
+		}
+	}
+	assert.Positive(t, holed)
+	assert.Less(t, holed, len(p.Heats), "not before it is punched")
+	assert.Nil(t, drilled.Drawing.Joined, "a hole is drilled when it is finished")
 	_, thick := r.Design.Tang.At(60)
 	assert.InDelta(t, .75*math.Pi*25*(thick+1.2), drilled.Forged.VolumeMm3-p.Forged.VolumeMm3, 12)
 	assert.Less(t, p.Bar.CutLengthMm, drilled.Bar.CutLengthMm-1)

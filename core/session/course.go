@@ -74,6 +74,7 @@ type Heat struct {
 	Held     plan.Slab      `json:"held" doc:"the section that the tongs hold"`
 	LengthMm float64        `json:"lengthMm" doc:"of the piece after it"`
 	Shape    []plan.Station `json:"shape"`
+	Joined   *plan.Joined   `json:"joined,omitempty"`
 	Readings []plan.Reading `json:"readings,omitempty"`
 	Rest     bool           `json:"rest,omitempty"`
 	First    int            `json:"first" doc:"its first step"`

@@ -35,7 +35,7 @@ func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 		h := &p.Heats[i]
 		out := Heat{
 			Number: h.Number, FireS: h.FireS, CarryS: h.CarryS, WorkS: h.WorkS, BrushS: h.BrushS, LimitS: h.LimitS, FuelG: h.FuelG, ScaleMm3: h.ScaleMm3, Blows: h.Blows, LowC: h.EndC,
-			HotFrom: h.HotFrom, HotTo: h.HotTo, Curve: h.Curve, Slow: h.Slow, Cold: h.Cold, Shape: thinned(h.Shape), Readings: h.Readings, Rest: h.Rest,
+			HotFrom: h.HotFrom, HotTo: h.HotTo, Curve: h.Curve, Slow: h.Slow, Cold: h.Cold, Shape: thinned(h.Shape), Joined: h.Joined, Readings: h.Readings, Rest: h.Rest,
 			First: len(c.Steps), Held: held,
 		}
 		for k := range h.Shape {

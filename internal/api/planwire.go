@@ -51,6 +51,7 @@ func partOf(p plan.Part) Part { return Part{p.Operation, p.FromShare, p.ToShare,
 type State struct {
 	Number int            `json:"number"`
 	Shape  []plan.Station `json:"shape"`
+	Joined *plan.Joined   `json:"joined,omitempty"`
 	Curve  []plan.Moment  `json:"curve" doc:"the coldest worked spot from the fire to the last blow"`
 }
 
@@ -103,7 +104,7 @@ func statesOf(p *plan.Plan) []State {
 	}
 	out := make([]State, len(p.Heats))
 	for i, h := range p.Heats {
-		out[i] = State{Number: h.Number, Shape: h.Shape, Curve: h.Curve}
+		out[i] = State{Number: h.Number, Shape: h.Shape, Joined: h.Joined, Curve: h.Curve}
 	}
 	return out
 }

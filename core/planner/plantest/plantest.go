@@ -217,3 +217,13 @@ func SteelOf(r plan.Request) steel.Grade {
 	}
 	return g
 }
+
+// ZoneFrom is where a zone of a drawn piece begins.
+func ZoneFrom(spans []plan.Span, zone string) float64 {
+	for _, s := range spans {
+		if s.Zone == zone {
+			return s.FromMm
+		}
+	}
+	return 0
+}

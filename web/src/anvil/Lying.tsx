@@ -1,5 +1,6 @@
 import type { Station } from "../api/client";
 import { glow } from "../bench/glow";
+import { Joined } from "../bench/Joined";
 import { extent, outline, twistPath } from "../bench/layout";
 import { say } from "../text/say";
 import type { Course, Heat, Step } from "./core";
@@ -90,6 +91,13 @@ export function Lying({
         strokeLinejoin="round"
       />
       <path d={twistPath(st, at)} stroke="#ebe6da" strokeWidth={wide / 500} />
+      <Joined
+        joined={course.heats[heat.number - 2]?.joined}
+        at={(mm, y) => [x(mm), e.top - y]}
+        scale={1}
+        stroke="#ebe6da"
+        strokeWidth={wide / 500}
+      />
       <path
         d={outline(becomes, at)}
         fill="none"

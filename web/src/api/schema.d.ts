@@ -2877,6 +2877,8 @@ export interface components {
             forgedZones: components["schemas"]["Span"][];
             handle?: components["schemas"]["HandlePart"][];
             holes?: components["schemas"]["DrawnHole"][];
+            /** @description in the forged shape */
+            joined?: components["schemas"]["Joined"];
             push?: components["schemas"]["Push"];
         };
         DrawnHole: {
@@ -3848,6 +3850,7 @@ export interface components {
             hotFromMm: number;
             /** Format: double */
             hotToMm: number;
+            joined?: components["schemas"]["Joined"];
             /** Format: int64 */
             last: number;
             /**
@@ -5274,6 +5277,10 @@ export interface components {
             /** @description lay it where most steel is outside it */
             seek?: boolean;
             silhouette: components["schemas"]["Silhouette"];
+        };
+        Joined: {
+            holes?: components["schemas"]["DrawnHole"][];
+            seam?: number[][];
         };
         Judged: {
             /**
@@ -6885,6 +6892,7 @@ export interface components {
         State: {
             /** @description the coldest worked spot from the fire to the last blow */
             curve: components["schemas"]["Moment"][];
+            joined?: components["schemas"]["Joined"];
             /** Format: int64 */
             number: number;
             shape: components["schemas"]["Station"][];

@@ -8,6 +8,7 @@ import { DimFields, DimLines, dimsOf } from "./Dims";
 import { Findings } from "./Findings";
 import { HandleShape } from "./HandleShape";
 import { Handles } from "./Handles";
+import { Joined } from "./Joined";
 import { Key } from "./Key";
 import { layOut, runs } from "./layout";
 import { Lip, Ribbons, Seam, Sweep, Ways, Within } from "./Marks";
@@ -151,6 +152,13 @@ export const Bench = memo(function Bench({
               selected={selected}
               onSelect={pick}
               hot={!!step}
+            />
+            <Joined
+              joined={step ? state?.joined : plan.drawing.joined}
+              at={(mm, y) => [l.x(mm), l.forged.baseY - y * l.scale]}
+              scale={l.scale}
+              stroke="var(--chalk)"
+              strokeWidth={1.3}
             />
             {step ? <Readings step={step} layout={l} units={units} /> : <Ways plan={plan} layout={l} />}
             {(!step || pointed(plan, step)) && <Lip plan={plan} layout={l} from={middle[0]?.x ?? 0} />}
