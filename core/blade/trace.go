@@ -27,27 +27,57 @@ const (
 // lower side of the loop. The loop must be that of the blade proper, without its
 // tang, and must not cross itself. Errors are *TraceError.
 func TraceLoop(points []Node, lengthMm float64) (Outline, error) {
-	if len(points) < minTracePoints || len(points) > maxTracePoints {
-		return Outline{}, &TraceError{Code: "trace.points"}
+	lo, hi, err := spanOf(points)
+	if err != nil {
+		return Outline{}, err
 	}
-	lo, hi := points[0], points[0]
+	scaled := make([]Node, len(points))
+	for i, p := range points {
+		k := lengthMm / (hi[0] - lo[0])
+		scaled[i] = Node{(p[0] - lo[0]) * k, p[1] * k}
+	}
+	heel, _, _ := sides(scaled, lengthMm*(1-1e-5))
+	return trace(scaled, lengthMm, heel)
+}
+
+// TraceTang makes an outline of a full tang of a closed loop that lies behind a blade, in its unit
+// of so many mm: along from where the loop begins, up from the blade's spine at its heel. It lies as
+// the blade does, and must not cross itself. Errors are *TraceError.
+func TraceTang(points []Node, heelY, unitMm float64) (Outline, error) {
+	lo, hi, err := spanOf(points)
+	if err != nil {
+		return Outline{}, err
+	}
+	scaled := make([]Node, len(points))
+	for i, p := range points {
+		scaled[i] = Node{(p[0] - lo[0]) * unitMm, (p[1] - heelY) * unitMm}
+	}
+	return trace(scaled, (hi[0]-lo[0])*unitMm, 0)
+}
+
+// spanOf is what a loop spans. Errors are *TraceError: too few or too many points, or hardly any
+// length.
+func spanOf(points []Node) (lo, hi Node, err error) {
+	if len(points) < minTracePoints || len(points) > maxTracePoints {
+		return lo, hi, &TraceError{Code: "trace.points"}
+	}
+	lo, hi = points[0], points[0]
 	for _, p := range points {
 		if math.IsNaN(p[0]+p[1]) || math.IsInf(p[0]+p[1], 0) {
-			return Outline{}, &TraceError{Code: "trace.points"}
+			return lo, hi, &TraceError{Code: "trace.points"}
 		}
 		for k := range 2 {
 			lo[k], hi[k] = math.Min(lo[k], p[k]), math.Max(hi[k], p[k])
 		}
 	}
-	long := hi[0] - lo[0]
-	if long <= 0 || hi[1] <= lo[1] || (hi[1]-lo[1])/long > 3 {
-		return Outline{}, &TraceError{Code: "trace.flat"}
+	if long := hi[0] - lo[0]; long <= 0 || hi[1] <= lo[1] || (hi[1]-lo[1])/long > 3 {
+		return lo, hi, &TraceError{Code: "trace.flat"}
 	}
-	k := lengthMm / long
-	scaled := make([]Node, len(points))
-	for i, p := range points {
-		scaled[i] = Node{(p[0] - lo[0]) * k, p[1] * k}
-	}
+	return lo, hi, nil
+}
+
+// trace finds both sides of a loop in millimetres, counted up from a height.
+func trace(scaled []Node, lengthMm, zeroMm float64) (Outline, error) {
 	switch at, found, more := crossing(scaled); {
 	case more:
 		return Outline{}, &TraceError{Code: "trace.points"}
@@ -65,17 +95,12 @@ func TraceLoop(points []Node, lengthMm float64) (Outline, error) {
 		if crossings == 0 {
 			return Outline{}, &TraceError{Code: "trace.open", AtMm: x}
 		}
-		up, down = append(up, Node{x, top}), append(down, Node{x, bottom})
-	}
-	heel := up[len(up)-1][1]
-	for i := range up {
-		up[i][1] -= heel
-		down[i][1] -= heel
+		up, down = append(up, Node{x, top - zeroMm}), append(down, Node{x, bottom - zeroMm})
 	}
 	out := Outline{Join: Smooth}
 	level := func(c []Node) []Node {
 		for i := range c {
-			c[i][1] -= heel
+			c[i][1] -= zeroMm
 		}
 		return c
 	}

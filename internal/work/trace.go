@@ -45,35 +45,127 @@ func pickLoop(d drawing.Drawing, f OutlineFile) []blade.Node {
 	return d.Loops[0]
 }
 
-// ReadOutline makes an outline of a closed loop of a drawing. Errors are
-// *edit.InvalidError, beside the field that mends it.
-func ReadOutline(f OutlineFile) (blade.Outline, float64, error) {
+// Traced is what a drawing holds: the outline of a blade proper, and where it is drawn too, that of
+// the tang behind it with the ricasso between them.
+type Traced struct {
+	blade.Outline
+	LengthMm  float64
+	Tang      *blade.Outline
+	RicassoMm float64
+}
+
+// ReadOutline makes an outline of a closed loop of a drawing, and of the tang that is drawn behind
+// it. Errors are *edit.InvalidError, beside the field that mends it.
+func ReadOutline(f OutlineFile) (out Traced, err error) {
 	read := map[string]func([]byte) (drawing.Drawing, error){"svg": drawing.ReadSVG, "dxf": drawing.ReadDXF}[f.Format]
 	if read == nil {
-		return blade.Outline{}, 0, edit.One("format", "field.choice", nil, "")
+		return out, edit.One("format", "field.choice", nil, "")
 	}
 	d, err := read([]byte(f.Text))
 	var de *drawing.Error
 	if errors.As(err, &de) {
-		return blade.Outline{}, 0, edit.One("text", de.Code, fact.Figures{"line": float64(de.Line)}, de.Detail)
+		return out, edit.One("text", de.Code, fact.Figures{"line": float64(de.Line)}, de.Detail)
 	}
 	if err != nil {
-		return blade.Outline{}, 0, err
+		return out, err
 	}
 	if err := statedUnit(&d, f); err != nil {
-		return blade.Outline{}, 0, err
+		return out, err
 	}
 	loop := turned(pickLoop(d, f), f)
-	length, err := statedLength(f, extentX(loop)*d.UnitMm)
-	if err != nil {
-		return blade.Outline{}, 0, err
+	if out.LengthMm, err = statedLength(f, extentX(loop)*d.UnitMm); err != nil {
+		return out, err
 	}
-	o, err := blade.TraceLoop(loop, length)
+	if out.Outline, err = blade.TraceLoop(loop, out.LengthMm); err == nil {
+		err = out.traceTang(loop, d.Loops, f)
+	}
 	var te *blade.TraceError
 	if errors.As(err, &te) {
-		return blade.Outline{}, 0, edit.One("text", te.Code, fact.Figures{"atMm": te.AtMm}, "")
+		return out, edit.One("text", te.Code, fact.Figures{"atMm": te.AtMm}, "")
 	}
-	return o, length, err
+	return out, err
+}
+
+// Of a tang that is drawn behind a blade (judgement): how far behind its heel it may begin, how far
+// before it by rounding, and how long it is at the least.
+const (
+	mostRicassoMm = 80.0
+	heelSlackMm   = 0.5
+	leastTangMm   = 25.0
+)
+
+// traceTang finds the tang behind the blade: the longest loop that begins at its heel, or a ricasso
+// behind it, and lies across its height there.
+func (t *Traced) traceTang(loop []blade.Node, all [][]blade.Node, f OutlineFile) error {
+	unitMm := t.LengthMm / extentX(loop)
+	_, heelX := spanX(loop)
+	heelY, bottomY := math.Inf(-1), math.Inf(1)
+	for _, p := range loop {
+		if (heelX-p[0])*unitMm < heelSlackMm {
+			heelY, bottomY = math.Max(heelY, p[1]), math.Min(bottomY, p[1])
+		}
+	}
+	var tang []blade.Node
+	for _, l := range all {
+		l = turned(l, f)
+		from, to := spanX(l)
+		gap, long := (from-heelX)*unitMm, (to-from)*unitMm
+		if gap < -heelSlackMm || gap > mostRicassoMm || long < leastTangMm || tang != nil && long <= extentX(tang)*unitMm {
+			continue
+		}
+		across := false
+		for _, p := range l {
+			across = across || p[1] < heelY && p[1] > bottomY
+		}
+		if across {
+			tang, t.RicassoMm = l, math.Max(0, gap)
+		}
+	}
+	if tang == nil {
+		return nil
+	}
+	o, err := blade.TraceTang(tang, heelY, unitMm)
+	t.Tang = &o
+	return err
+}
+
+// full tells whether the tang that is drawn is as high as a grip: a full tang.
+func (t *Traced) full() bool {
+	if t.Tang == nil {
+		return false
+	}
+	least := math.Inf(1)
+	for _, share := range []float64{.25, .5, .75, .9} {
+		x := share * t.Tang.Spine[len(t.Tang.Spine)-1][0]
+		least = math.Min(least, heightAt(t.Tang.Spine, x)-heightAt(t.Tang.Edge, x))
+	}
+	heel := t.Spine[len(t.Spine)-1][1] - t.Edge[len(t.Edge)-1][1]
+	return least > fullShare*heel
+}
+
+// heightAt is a side straight between its nodes.
+func heightAt(nodes []blade.Node, x float64) float64 {
+	for i := 1; i < len(nodes); i++ {
+		if a, b := nodes[i-1], nodes[i]; x <= b[0] {
+			return a[1] + (b[1]-a[1])*(x-a[0])/(b[0]-a[0])
+		}
+	}
+	return nodes[len(nodes)-1][1]
+}
+
+// fullShare of the height at the heel is how high a full tang is at the least (judgement).
+const fullShare = .45
+
+// give puts what was traced into a design: the blade's outline, and that of a full tang where it has
+// one.
+func (t *Traced) give(d *blade.Design) {
+	d.SetOutline(t.Outline)
+	if d.TangKind == blade.FullTang && t.full() {
+		if t.RicassoMm > heelSlackMm {
+			d.Ricasso.LengthMm = t.RicassoMm
+		}
+		d.SetTangOutline(*t.Tang)
+	}
 }
 
 func turned(loop []blade.Node, f OutlineFile) []blade.Node {
@@ -91,11 +183,16 @@ func turned(loop []blade.Node, f OutlineFile) []blade.Node {
 }
 
 func extentX(loop []blade.Node) float64 {
-	lo, hi := math.Inf(1), math.Inf(-1)
+	lo, hi := spanX(loop)
+	return hi - lo
+}
+
+func spanX(loop []blade.Node) (lo, hi float64) {
+	lo, hi = math.Inf(1), math.Inf(-1)
 	for _, p := range loop {
 		lo, hi = math.Min(lo, p[0]), math.Max(hi, p[0])
 	}
-	return hi - lo
+	return lo, hi
 }
 
 // statedLength is the length typed, checked against the file's own (0: it says
@@ -147,14 +244,19 @@ func statedUnit(d *drawing.Drawing, f OutlineFile) error {
 // PatternOfOutline is a pattern that has the outline of a drawing, and all else as the first
 // of the starters. Errors are *edit.InvalidError.
 func PatternOfOutline(name string, f OutlineFile) (doc.Pattern, error) {
-	o, _, err := ReadOutline(f)
+	o, err := ReadOutline(f)
 	if err != nil {
 		return doc.Pattern{}, err
 	}
 	d := blade.Starters()[0].Design
-	d.SetOutline(o)
+	kind := d.TangKind
+	if o.full() {
+		kind = blade.FullTang
+	}
+	d.SetOutline(o.Outline)
 	d.Ricasso.HeightMm = d.HeightMm * heelShare
-	d.SetTang(d.TangKind)
+	d.SetTang(kind)
+	o.give(&d)
 	return doc.Pattern{Name: name, Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.Allowances()}, nil
 }
 
@@ -164,7 +266,7 @@ const heelShare = .86
 // TraceOutline gives a piece the outline of a drawing, as one step of its
 // history.
 func (w *Work) TraceOutline(ctx context.Context, id string, version int, f OutlineFile) (Piece, *plan.Plan, error) {
-	o, _, err := ReadOutline(f)
+	o, err := ReadOutline(f)
 	if err != nil {
 		return Piece{}, nil, err
 	}
@@ -173,6 +275,6 @@ func (w *Work) TraceOutline(ctx context.Context, id string, version int, f Outli
 		return Piece{}, nil, err
 	}
 	d := doc.Copy(seen.Doc)
-	d.Request.Design.SetOutline(o)
+	o.give(&d.Request.Design)
 	return w.keep(ctx, id, version, d, "", nil)
 }

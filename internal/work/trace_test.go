@@ -20,11 +20,12 @@ func TestOutAndInAgainIsTheSameBlade(t *testing.T) {
 		for _, f := range []export.Format{export.FormatSVG, export.FormatDXF} {
 			file, err := export.Write(export.Subject{Name: s.ID, Design: s.Design, Allowances: blade.Allowances{ForgingEdgeMm: 1}}, f, quantity.Metric, "a4")
 			require.NoError(t, err)
-			o, length, err := work.ReadOutline(work.OutlineFile{Format: string(f), Text: string(file.Data), Length: fmt.Sprint(s.Design.LengthMm)})
+			o, err := work.ReadOutline(work.OutlineFile{Format: string(f), Text: string(file.Data), Length: fmt.Sprint(s.Design.LengthMm)})
 			require.NoError(t, err, "%s as %s", s.ID, f)
+			length := o.LengthMm
 			assert.InDelta(t, s.Design.LengthMm, length, 1e-9)
 			d := s.Design
-			d.SetOutline(o)
+			d.SetOutline(o.Outline)
 			was, err := blade.New(s.Design.Blade())
 			require.NoError(t, err)
 			is, err := blade.New(d.Blade())
@@ -48,8 +49,8 @@ func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
 		if f.Text == "" {
 			f.Text = square
 		}
-		_, l, err := work.ReadOutline(f)
-		return l, err
+		read, err := work.ReadOutline(f)
+		return read.LengthMm, err
 	}
 	l, err := read(work.OutlineFile{})
 	require.NoError(t, err)
@@ -96,7 +97,7 @@ func TestTheScaleOfADrawingIsAskedAndChecked(t *testing.T) {
 	}
 	_, err = read(work.OutlineFile{Text: "<svg>"})
 	assert.Contains(t, fields(t, err), "text")
-	_, _, err = work.ReadOutline(work.OutlineFile{Format: "dwg"})
+	_, err = work.ReadOutline(work.OutlineFile{Format: "dwg"})
 	assert.Contains(t, fields(t, err), "format")
 }
 
@@ -116,4 +117,44 @@ func TestADrawingIsTakenAsOneStep(t *testing.T) {
 	back, _, err = w.Undo(ctx, back.ID, back.Version, -1)
 	require.NoError(t, err)
 	assert.Equal(t, before, back.Doc.Request.Design)
+}
+
+// TestATangIsReadBack: every form of a full tang, with slots in it and a ricasso before it, written as SVG and as DXF and
+// read again keeps its sides, and makes a pattern with a full tang; a hidden tang makes none.
+func TestATangIsReadBack(t *testing.T) {
+	for _, form := range blade.TangForms() {
+		for _, f := range []export.Format{export.FormatSVG, export.FormatDXF} {
+			d := blade.Starters()[0].Design
+			d.SetTang(blade.FullTang)
+			require.True(t, d.TangForm(form))
+			d.Tang.Holes = []blade.Hole{{AtMm: d.Tang.LengthMm / 2, DiameterMm: 5}}
+			file, err := export.Write(export.Subject{Name: string(form), Design: d, Allowances: blade.Allowances{ForgingEdgeMm: 1}}, f, quantity.Metric, "a4")
+			require.NoError(t, err)
+			p, err := work.PatternOfOutline("Read", work.OutlineFile{Format: string(f), Text: string(file.Data), Length: fmt.Sprint(d.LengthMm)})
+			require.NoError(t, err, "%s as %s", form, f)
+			got := p.Design
+			require.Equal(t, blade.FullTang, got.TangKind, "%s as %s", form, f)
+			assert.InDelta(t, d.Ricasso.LengthMm, got.Ricasso.LengthMm, .05)
+			was, err := blade.New(d.Blade())
+			require.NoError(t, err)
+			is, err := blade.New(got.Blade())
+			require.NoError(t, err, "%s as %s", form, f)
+			a, b := was.Blade.Tang, is.Blade.Tang
+			assert.InDelta(t, a.LengthMm, b.LengthMm, .05, form)
+			for i := 1; i < 30; i++ {
+				s := a.LengthMm * float64(i) / 30
+				h, _ := a.At(s)
+				k, _ := b.At(s)
+				assert.InDelta(t, h, k, .25, "%s as %s, height at %v", form, f, s)
+				assert.InDelta(t, a.TopMm(s), b.TopMm(s), .2, "%s as %s, top at %v", form, f, s)
+			}
+		}
+	}
+	hidden := blade.Starters()[0].Design
+	hidden.SetTang(blade.HiddenTang)
+	file, err := export.Write(export.Subject{Name: "hidden", Design: hidden, Allowances: blade.Allowances{ForgingEdgeMm: 1}}, export.FormatSVG, quantity.Metric, "a4")
+	require.NoError(t, err)
+	p, err := work.PatternOfOutline("Hidden", work.OutlineFile{Format: "svg", Text: string(file.Data), Length: fmt.Sprint(hidden.LengthMm)})
+	require.NoError(t, err)
+	assert.Equal(t, blade.Starters()[0].Design.TangKind, p.Design.TangKind)
 }
