@@ -29,7 +29,7 @@ var allowed = map[string][]string{
 	"simulate": {"fact", "harden", "plan", "planner", "session", "steel", "whatif"},
 	"learn":    {"fact", "forge", "plan", "session"},
 	"replan":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "session", "steel"},
-	"harden":   {"fact", "steel", "thermal"}, "photo": {}, "listen": {}, "colour": {"fact"}, "practice": {"colour", "fact", "forge", "plan", "steel", "thermal"},
+	"harden":   {"fact", "steel", "thermal"}, "photo": {}, "listen": {}, "colour": {"fact"}, "practice": {"blade", "colour", "fact", "forge", "plan", "section", "steel", "thermal"},
 	"billet":  {"fact", "blade", "forge", "section", "steel"},
 	"finish":  {"fact", "blade", "section", "steel"},
 	"cutting": {"fact"}, "nest": {"fact", "stock"},

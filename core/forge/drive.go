@@ -45,7 +45,7 @@ func (r *Run) driveOf(op *Operation, rec *Heat, remaining float64) drive {
 		return d
 	}
 	d := drive{
-		energyMJ: s.blowJ() * 1000, lands: s.LandShare,
+		energyMJ: s.BlowJ() * 1000, lands: s.LandShare,
 		ratePerS: s.RatePerS, speedMPerS: s.SpeedMPerS, contact: anvilContact, moves: true,
 		face: s.toolOf(op).over(op.Support), onEdge: s.Tool(OnEdge),
 	}

@@ -2,6 +2,7 @@ package forge
 
 import (
 	"math"
+	"math/rand/v2"
 
 	"coldember/core/thermal"
 )
@@ -59,6 +60,8 @@ type Run struct {
 	contact    float64 // W/m²K of what works the piece now
 	from       *State  // where it goes on, until it does
 
+	rng *rand.Rand // of a hand whose blows are looked at one by one; nil: they are taken on the mean
+
 	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
 }
 
@@ -75,8 +78,12 @@ func NewRun(s Setup, b Bar) (*Run, error) {
 		return nil, err
 	}
 	n := len(b.Cells)
+	var hand *rand.Rand
+	if s.ByBlow != 0 {
+		hand = newHand(s.ByBlow)
+	}
 	return &Run{
-		flows: flows, workedLast: -1, skins: make([]thermal.Exchange, n),
+		rng: hand, flows: flows, workedLast: -1, skins: make([]thermal.Exchange, n),
 		Setup: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
 		along: newConductor(n), beyond: newConductor(n), temps: make([]float64, n),
@@ -163,7 +170,11 @@ func (r *Run) pass(op *Operation, p int, share float64, done []float64) error {
 			return err
 		}
 		r.rest(r.Setup.Fire.CarryS)
-		q, err := r.hammer(op, &rec, 1-share)
+		work := r.hammer
+		if r.rng != nil {
+			work = r.byBlows
+		}
+		q, err := work(op, &rec, 1-share)
 		if err != nil {
 			return err
 		}

@@ -22,6 +22,9 @@ type Setup struct {
 	Smith Smith
 	Fire  Fire
 	Steel steel.Grade
+
+	// ByBlow draws which blows land, one by one; 0: they are taken on the mean, as plans do.
+	ByBlow uint64
 }
 
 // WindowError says that the forge or the steel leaves no window to work in;

@@ -109,11 +109,11 @@ func UsefulJ(hammerKg, speedMPerS, anvilKg, restitution float64) float64 {
 
 // UsefulJ is the smith's blow, misses counted.
 func (h Smith) UsefulJ() float64 {
-	return h.blowJ() * h.LandShare
+	return h.BlowJ() * h.LandShare
 }
 
-// blowJ is the energy of a blow that lands well.
-func (h Smith) blowJ() float64 {
+// BlowJ is the energy of a blow that lands well, J.
+func (h Smith) BlowJ() float64 {
 	return UsefulJ(h.HammerKg, h.SpeedMPerS, h.AnvilKg, h.Restitution) * factor(h.EnergyFactor)
 }
 

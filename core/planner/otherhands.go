@@ -13,6 +13,16 @@ import (
 // as. It answers the operations, heats and totals alone, beside the plan itself. Errors are
 // those of Make; as that cannot be forged at all answers like a request that cannot.
 func InOtherHands(ctx context.Context, req, as plan.Request) (planned, was *plan.Plan, err error) {
+	return again(ctx, req, as, 0)
+}
+
+// BlowByBlow is the plan of a request, and what it comes to where its steps are followed blow by blow: each lands or not, as it
+// is drawn by the seed, on the cells under the tool as they are then.
+func BlowByBlow(ctx context.Context, req plan.Request, seed uint64) (planned, was *plan.Plan, err error) {
+	return again(ctx, req, req.Taught(), max(1, seed))
+}
+
+func again(ctx context.Context, req, as plan.Request, byBlow uint64) (planned, was *plan.Plan, err error) {
 	if planned, err = Make(ctx, req); err != nil {
 		return nil, nil, err
 	}
@@ -32,7 +42,7 @@ func InOtherHands(ctx context.Context, req, as plan.Request) (planned, was *plan
 	if err != nil {
 		return nil, nil, err
 	}
-	setup := forge.Setup{Smith: as.Smith, Fire: as.Fire, Steel: grade}
+	setup := forge.Setup{Smith: as.Smith, Fire: as.Fire, Steel: grade, ByBlow: byBlow}
 	again, err := heats.Again(pre.route, work, setup, s)
 	if err != nil {
 		return nil, nil, refusal(pre.route, err, pre.along, setup)

@@ -10,31 +10,39 @@ import (
 	"coldember/core/thermal"
 )
 
-// cell is a slice of the bar that moves together.
+// cell is a slice of the bar that moves together. Its edge and its spine are the thicknesses at the two ends of its
+// width, alike until it is bevelled.
 type cell struct {
-	mm3, wide, thick, tempC float64
-	damage                  float64 // of cold work: it cracks at 1
-	burnt, cracked          bool
+	mm3, wide, edge, spine, tempC float64
+	damage                        float64 // of cold work: it cracks at 1
+	burnt, cracked                bool
+	sharp                         float64 // how sharp its corners are: 1 as rolled, 0 broken
+	lip                           float64 // how far its skin has run ahead over sharp corners, as strain
+	scaleMm, pitMm                float64 // on it since it was brushed; struck into it
+	side                          float64 // strain of bevels by blows on its near side, over that on its far side
+	sweep, bow                    float64 // 1/mm: of its line away from the edge, and toward the near side
+	twist                         float64 // rad/mm
+	keptMm                        float64 // thickness that has to stay, of a ricasso; 0: none
 }
 
-func (c *cell) longMm() float64 { return c.mm3 / (c.wide * c.thick) }
+// thick is its thickness on the mean.
+func (c *cell) thick() float64 { return (c.edge + c.spine) / 2 }
 
-// FaultKind is what went wrong.
-type FaultKind string
-
-// Faults of a piece. A gouge can be worked out again; the others stay.
-const (
-	Crack  FaultKind = "crack"
-	Burnt  FaultKind = "burnt"
-	Buckle FaultKind = "buckle"
-	Gouge  FaultKind = "gouge"
-)
-
-// Fault is something that is wrong with a piece, and where.
-type Fault struct {
-	Kind FaultKind `json:"kind" enum:"crack,burnt,buckle,gouge"`
-	AtMm float64   `json:"atMm"`
+// thin makes it so much thinner, by its true strain: where it is bevelled, the spine stands up and is struck first.
+func (c *cell) thin(strain float64) {
+	t := c.thick() * math.Exp(-strain)
+	if spine := 2*t - c.edge; c.edge < bevelledShare*c.spine && spine > c.edge {
+		c.spine = spine
+		return
+	}
+	k := t / c.thick()
+	c.edge, c.spine = c.edge*k, c.spine*k
 }
+
+// bevelledShare of the spine is what an edge is under that counts as bevelled.
+const bevelledShare = .97
+
+func (c *cell) longMm() float64 { return c.mm3 / (c.wide * c.thick()) }
 
 // Said is what the coach says of the last action.
 type Said struct {
@@ -46,7 +54,7 @@ type Said struct {
 // How the play is laid out, and what steel bears (judgement, but the lengths): cells of so much; a step of heat and of cold; how
 // wide for its thickness a bar stands a blow on edge, and how far it leans from then on; how deep a place may lie under its
 // neighbours before it is a gouge; how strained cold steel cracks, at room temperature and at the lower limit of forging; how far
-// over its upper limit steel burns.
+// over its upper limit steel burns. A blow that does not land well moves the piece and not the steel, as in plans.
 const (
 	cellMm      = 2.5
 	heatStepS   = .5
@@ -57,9 +65,8 @@ const (
 	crackCold   = .05
 	crackWarm   = .9
 	burnsOverC  = 120.0
+	edgeLeads   = .5  // of the way to the fire that a thin edge is ahead of its cell, per share that it is thinner
 	turnMoveS   = 1.3 // a turn of the piece and a move along it, before the first blow of an action
-	glancesKeep = .25 // of its energy, in a blow that does not land well
-	glancesMm   = 5.0
 	mostStrain  = .33
 	rimWeight   = .5 // of a tool's face at its rim, over its middle
 )
@@ -79,8 +86,12 @@ type game struct {
 }
 
 func newGame(ex *Exercise, seed uint64) (*game, error) {
-	grade, err := steel.Find(ex.SteelID)
-	if err != nil {
+	var grade steel.Grade
+	if ex.grade != nil {
+		grade = *ex.grade
+	} else if g, err := steel.Find(ex.SteelID); err == nil {
+		grade = g
+	} else {
 		return nil, err
 	}
 	g := &game{ex: ex, grade: grade, smith: forge.NewSmith(forge.Steady), rng: rand.New(rand.NewPCG(seed, 0xf1))}
@@ -89,8 +100,15 @@ func newGame(ex *Exercise, seed uint64) (*game, error) {
 	}
 	n := max(4, int(math.Round(ex.LengthMm/cellMm)))
 	for range n {
-		g.cells = append(g.cells, cell{mm3: ex.WidthMm * ex.ThicknessMm * ex.LengthMm / float64(n), wide: ex.WidthMm, thick: ex.ThicknessMm, tempC: thermal.AmbientC})
+		g.cells = append(g.cells, cell{mm3: ex.WidthMm * ex.ThicknessMm * ex.LengthMm / float64(n), wide: ex.WidthMm, edge: ex.ThicknessMm, spine: ex.ThicknessMm, sharp: 1, tempC: thermal.AmbientC})
 	}
+	if ex.begin != nil {
+		ex.begin(g)
+	}
+	if ex.kept != nil {
+		ex.kept(g)
+	}
+	g.look()
 	return g, nil
 }
 
@@ -125,7 +143,7 @@ func (g *game) pass(seconds float64, around func(i int) thermal.Surface) {
 		was := make([]float64, len(g.cells))
 		for i := range g.cells {
 			c := &g.cells[i]
-			c.tempC = around(i).Step(c.wide, c.thick, c.tempC, dt)
+			c.tempC = around(i).Step(c.wide, c.thick(), c.tempC, dt)
 			was[i] = c.tempC
 		}
 		for i := range g.cells {
@@ -136,7 +154,7 @@ func (g *game) pass(seconds float64, around func(i int) thermal.Surface) {
 					continue
 				}
 				o := &g.cells[j]
-				area := math.Min(c.wide*c.thick, o.wide*o.thick)
+				area := math.Min(c.wide*c.thick(), o.wide*o.thick())
 				flow += thermal.ConductivityWPerMK((was[i]+was[j])/2) * area / 1000 * (was[j] - was[i]) / ((c.longMm() + o.longMm()) / 2)
 			}
 			heat := thermal.DensityKgPerM3 * c.mm3 * 1e-9 * thermal.SpecificHeat(was[i])
@@ -173,15 +191,15 @@ func (g *game) fire(seconds, aboutMm float64) {
 	hottest := 0.0
 	for i := range g.cells {
 		c := &g.cells[i]
-		hottest = math.Max(hottest, c.tempC)
+		hottest = math.Max(hottest, g.edgeC(c))
 		g.scaleOff(c, clocks[i].LossMm())
-		if c.tempC > g.grade.ForgeHighC+burnsOverC && !c.burnt {
+		if g.edgeC(c) > g.grade.ForgeHighC+burnsOverC && !c.burnt {
 			c.burnt = true
 			g.fault(Burnt, at[i])
 		}
 	}
 	switch {
-	case hottest > g.grade.ForgeHighC+burnsOverC:
+	case g.has(Burnt):
 		g.say("coach.burnt", true, fact.Figures{"tempC": hottest, "limitC": g.grade.ForgeHighC})
 	case hottest > g.grade.ForgeHighC:
 		g.say("coach.tooHot", true, fact.Figures{"tempC": hottest, "limitC": g.grade.ForgeHighC})
@@ -192,22 +210,19 @@ func (g *game) fire(seconds, aboutMm float64) {
 	}
 }
 
-// scaleOff takes scale of a depth off all faces of a cell, its length kept.
-func (g *game) scaleOff(c *cell, mm float64) {
-	if l := c.longMm(); mm > 0 && mm < .3*math.Min(c.thick, c.wide) {
-		was := c.mm3
-		c.wide, c.thick = c.wide-2*mm, c.thick-2*mm
-		c.mm3 = l * c.wide * c.thick
-		g.scaleMm3 += was - c.mm3
-	}
+// edgeC is how hot the edge of a cell is in the fire: thin, it runs ahead of the rest.
+func (g *game) edgeC(c *cell) float64 {
+	return c.tempC + edgeLeads*math.Max(0, 1-c.edge/c.thick())*math.Max(0, g.ex.FireC-c.tempC)
 }
 
-// fault notes one, near a place once.
-func (g *game) fault(k FaultKind, atMm float64) {
-	for _, f := range g.faults {
-		if f.Kind == k && math.Abs(f.AtMm-atMm) < gougeOverMm {
-			return
-		}
+// scaleOff takes scale of a depth off all faces of a cell, its length kept; it stays on it until it is brushed or struck off.
+func (g *game) scaleOff(c *cell, mm float64) {
+	if l, t := c.longMm(), c.thick(); mm > 0 && mm < .3*math.Min(math.Min(c.edge, t), c.wide) {
+		was := c.mm3
+		k := (t - 2*mm) / t
+		c.wide, c.edge, c.spine = c.wide-2*mm, c.edge*k, c.spine*k
+		c.mm3 = l * c.wide * c.thick()
+		c.scaleMm += mm
+		g.scaleMm3 += was - c.mm3
 	}
-	g.faults = append(g.faults, Fault{k, math.Round(atMm*10) / 10})
 }

@@ -6,11 +6,12 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"coldember/core/billet"
 	"coldember/core/colour"
 	"coldember/core/forge"
+	"coldember/core/plan"
 	"coldember/core/planner/plantest"
 	"coldember/core/steel"
+	"coldember/core/stock"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -50,8 +51,15 @@ func TestNothingIsLostButScale(t *testing.T) {
 				actions = append(actions, fire(20+60*rng.Float64()))
 				continue
 			}
-			way := []Way{Flat, Flat, OnEdge, OnEnd}[rng.IntN(4)]
-			actions = append(actions, hit(80*rng.Float64(), way, forge.DrawingFaces()[rng.IntN(4)], 1+rng.IntN(6)))
+			way := []Way{Flat, Flat, OnEdge, OnEnd, Corner, Bevel}[rng.IntN(6)]
+			a := hit(80*rng.Float64(), way, forge.DrawingFaces()[rng.IntN(4)], 1+rng.IntN(6))
+			a.Side, a.Support = []Side{Near, Far}[rng.IntN(2)], forge.Supports()[rng.IntN(4)]
+			if k := rng.IntN(8); k < 2 {
+				a = Action{Do: []Do{Straighten, Bend}[k], Way: []Way{Flat, OnEdge}[rng.IntN(2)], AtMm: a.AtMm, Blows: 3, Side: a.Side}
+			} else if k == 2 {
+				a = Action{Do: []Do{Brush, Wait}[rng.IntN(2)], Seconds: 2}
+			}
+			actions = append(actions, a)
 		}
 		p := play(t, ex.ID, actions)
 		again := play(t, ex.ID, actions)
@@ -60,16 +68,12 @@ func TestNothingIsLostButScale(t *testing.T) {
 		g, err := newGame(&ex, 3)
 		require.NoError(t, err)
 		for i := range actions {
-			if a := &actions[i]; a.Do == ToFire {
-				g.fire(a.Seconds, a.AtMm)
-			} else {
-				g.strike(a)
-			}
+			g.act(&actions[i])
 		}
 		for i := range g.cells {
 			c := &g.cells[i]
 			require.Positive(t, c.longMm())
-			sum, length = sum+c.wide*c.thick*c.longMm(), length+c.longMm()
+			sum, length = sum+c.wide*c.thick()*c.longMm(), length+c.longMm()
 		}
 		assert.InEpsilon(t, ex.WidthMm*ex.ThicknessMm*ex.LengthMm, sum+g.scaleMm3, 1e-9)
 		assert.InDelta(t, p.LengthMm, length, 1e-9)
@@ -88,12 +92,13 @@ func TestABlowIsTheStrokeOfThePlan(t *testing.T) {
 		g.cells[i].tempC = 1050
 	}
 	tool := g.smith.Tool(forge.PeenAcross)
-	first, last := g.under(60, tool.BiteMm)
+	a := hit(60, Flat, forge.PeenAcross, 1)
+	first, last := g.under(&a, tool.BiteMm)
 	was := append([]cell(nil), g.cells...)
-	g.blow(Flat, tool, 60, g.smith.UsefulJ())
+	g.blow(&a, tool, g.smith.UsefulJ())
 	strain, all, bite := 0.0, 0.0, 0.0
 	for i := first; i <= last; i++ {
-		strain, all = strain+math.Log(was[i].thick/g.cells[i].thick)*was[i].mm3, all+was[i].mm3
+		strain, all = strain+math.Log(was[i].thick()/g.cells[i].thick())*was[i].mm3, all+was[i].mm3
 		bite += was[i].longMm()
 	}
 	flow := 1050.0
@@ -101,70 +106,9 @@ func TestABlowIsTheStrokeOfThePlan(t *testing.T) {
 	assert.InEpsilon(t, s.Strike().Strain, strain/all, 1e-6)
 	for i := range g.cells {
 		if i < first || i > last {
-			assert.Equal(t, was[i].thick, g.cells[i].thick, "and nothing else")
+			assert.Equal(t, was[i].thick(), g.cells[i].thick(), "and nothing else")
 		}
 	}
-}
-
-// owedMost is where a piece owes most to its goals, and what gives it.
-func owedMost(p *Played) (a Action, owed float64) {
-	take := func(x float64, way Way, face forge.Face, by float64) {
-		if by > owed {
-			a, owed = hit(x, way, face, 3), by
-		}
-	}
-	for _, m := range p.Marks {
-		if m.Met {
-			continue
-		}
-		for _, c := range p.Places {
-			if m.What == Long {
-				if c.XMm > 5 && c.XMm < 60 && c.ThickMm > 6 {
-					take(c.XMm, Flat, forge.PeenAcross, c.ThickMm*.2)
-				}
-				continue
-			}
-			if c.XMm < m.FromMm || c.XMm > m.ToMm {
-				continue
-			}
-			switch want := m.at(c.XMm); {
-			case m.What == Thick:
-				take(c.XMm, Flat, forge.FlatFace, c.ThickMm-want)
-			case c.WideMm > want:
-				take(c.XMm, OnEdge, forge.FlatFace, c.WideMm-want)
-			default:
-				take(c.XMm, Flat, forge.PeenAlong, want-c.WideMm)
-			}
-		}
-	}
-	return a, owed
-}
-
-// pilot forges an exercise as a smith would: it heats, strikes where most is owed, by the tool that gives it, and goes back to
-// the fire before it is cold.
-func pilot(t require.TestingT, ex *Exercise) (*Played, []Action) {
-	actions := []Action{}
-	p := play(t, ex.ID, actions)
-	for len(actions) < 400 && !p.Done {
-		actions = append(actions, fire(untilHot(t, ex.ID, actions, 1060)))
-		p = play(t, ex.ID, actions)
-		for low := false; !p.Done && !low; {
-			a, owed := owedMost(p)
-			if owed == 0 {
-				return p, actions
-			}
-			next := append(append([]Action{}, actions...), a)
-			q := play(t, ex.ID, next)
-			if q.Cold > p.Cold {
-				break
-			}
-			actions, p = next, q
-			for _, c := range q.Places {
-				low = low || math.Abs(c.XMm-a.AtMm) < 15 && c.TempC < 850
-			}
-		}
-	}
-	return p, actions
 }
 
 // TestEveryExerciseCanBeDone by the tools at hand, near its par, with nothing wrong with the piece.
@@ -172,7 +116,9 @@ func TestEveryExerciseCanBeDone(t *testing.T) {
 	for _, ex := range Exercises() {
 		t.Run(ex.ID, func(t *testing.T) {
 			t.Parallel()
-			p, actions := pilot(t, &ex)
+			actions, err := Pilot(context.Background(), &ex, 3)
+			require.NoError(t, err)
+			p := play(t, ex.ID, actions)
 			t.Log(p.Heats, p.Blows, p.Marks, p.Faults, len(actions))
 			require.True(t, p.Done)
 			assert.InDelta(t, ex.ParHeats, p.Heats, .4*float64(ex.ParHeats)+1)
@@ -204,7 +150,7 @@ func TestEachMistakeHasItsFault(t *testing.T) {
 	thin := []Action{fire(hot)}
 	for range 7 {
 		for x := 8.0; x < 70; x += 8 {
-			thin = append(thin, hit(x, Flat, forge.FlatFace, 3))
+			thin = append(thin, hit(x, Flat, forge.FlatFace, 2), other(hit(x, Flat, forge.FlatFace, 1)))
 		}
 		thin = append(thin, fire(untilHot(t, "cold", thin, 1040)))
 	}
@@ -234,10 +180,11 @@ func TestSteelBearsMoreTheWarmerItIs(t *testing.T) {
 			for i := range g.cells {
 				g.cells[i].tempC = c
 			}
-			i, _ := g.under(40, 6)
-			was := g.cells[i].thick
-			g.blow(Flat, g.smith.Tool(forge.PeenAcross), 40, g.smith.UsefulJ()*.2)
-			strain += math.Log(was / g.cells[i].thick)
+			a := hit(40, Flat, forge.PeenAcross, 1)
+			i, _ := g.under(&a, 6)
+			was := g.cells[i].thick()
+			g.blow(&a, g.smith.Tool(forge.PeenAcross), g.smith.UsefulJ()*.2)
+			strain += math.Log(was / g.cells[i].thick())
 		}
 		require.NotEmpty(t, g.faults, "%g", c)
 		assert.Greater(t, strain, last)
@@ -320,9 +267,9 @@ func TestAPieceOfWorkIsAnExercise(t *testing.T) {
 	far, err := Play(context.Background(), ex, 1, colour.LitShop, tang)
 	require.NoError(t, err)
 	assert.Greater(t, far.Places[len(far.Places)-3].TempC, far.Places[2].TempC+200, "the other end is in the fire")
-	req.Billet = &billet.Recipe{}
+	p.Totals.Heats = 0
 	_, err = OfPlan("piece", &req, p)
-	require.Error(t, err)
+	require.Error(t, err, "nothing of it is forged")
 }
 
 // TestTooMuchThatStandsFreeBends, and a short hot end is driven together.
@@ -345,7 +292,7 @@ func TestTooMuchThatStandsFreeBends(t *testing.T) {
 	short, by := end(20)
 	assert.Empty(t, short.faults)
 	assert.Greater(t, by, .5)
-	assert.Greater(t, short.cells[1].thick, 12.2)
+	assert.Greater(t, short.cells[1].thick(), 12.2)
 	long, by := end(80)
 	assert.Equal(t, Buckle, long.faults[0].Kind)
 	assert.Zero(t, by)
@@ -356,4 +303,52 @@ func TestTooMuchThatStandsFreeBends(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, freeTimes*12, last, 3)
+}
+
+// TestAnyPieceIsAnExercise: of every form of stock and way to begin, its steel is what its plan begins with.
+func TestAnyPieceIsAnExercise(t *testing.T) {
+	sheet := plantest.Request()
+	sheet.Choices.Start, sheet.Bar = plan.FromSheet, plantest.Flat(200, 5, 600)
+	bit := plantest.Request()
+	bit.Bit = plan.NewBit(plan.CleftBit, &bit, 25, 5)
+	rod := plantest.Request()
+	rod.Choices.Holding, rod.Bar = plan.WeldedRod, stock.Item{Form: stock.Roller, DiameterMm: 30, LengthMm: 70}
+	for name, req := range map[string]plan.Request{"bar": plantest.Request(), "sheet": sheet, "bit": bit, "rod and lump": rod} {
+		p := plantest.Make(t, req)
+		ex, err := OfPlan(name, &req, p)
+		require.NoError(t, err, name)
+		g, err := newGame(ex, 1)
+		require.NoError(t, err, name)
+		sum := 0.0
+		for i := range g.cells {
+			sum += g.cells[i].mm3
+		}
+		assert.InEpsilon(t, p.Bar.StartMm3+p.Bar.RodMm3, sum, .01, name)
+		assert.Empty(t, g.faults, name)
+		_, err = Play(context.Background(), ex, 1, colour.LitShop, []Action{fire(90), hit(30, Flat, forge.FlatFace, 3)})
+		require.NoError(t, err, name)
+	}
+}
+
+// TestAdviceIsWhatThePilotDoes, and the heats of a play are its states one after the other.
+func TestAdviceIsWhatThePilotDoes(t *testing.T) {
+	ex := Find("cold")
+	way, err := Pilot(context.Background(), ex, 3)
+	require.NoError(t, err)
+	first, err := Advise(context.Background(), ex, 3, nil)
+	require.NoError(t, err)
+	assert.Equal(t, ToFire, first.Action.Do)
+	next, err := Advise(context.Background(), ex, 3, way[:2])
+	require.NoError(t, err)
+	assert.Equal(t, way[2], next.Action)
+	end, err := Advise(context.Background(), ex, 3, way)
+	require.NoError(t, err)
+	assert.True(t, end.Done)
+	heats, err := Heats(context.Background(), ex, 3, colour.LitShop, way)
+	require.NoError(t, err)
+	p := play(t, "cold", way)
+	assert.Len(t, heats, p.Heats+1)
+	assert.Equal(t, p.Places, heats[len(heats)-1].After.Places)
+	_, err = Heats(context.Background(), ex, 3, colour.LitShop, []Action{{Do: "dance"}})
+	require.Error(t, err)
 }

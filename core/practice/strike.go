@@ -9,35 +9,51 @@ import (
 	"coldember/core/thermal"
 )
 
+// toolOf is what meets the steel in an action, over its support.
+func (g *game) toolOf(a *Action) forge.Tool {
+	t := g.smith.Tool(a.Face)
+	switch a.Way {
+	case OnEdge:
+		t = g.smith.Tool(forge.OnEdge)
+	case Bevel:
+		t = g.smith.Tool(forge.BevelFace)
+	case Corner:
+		t = g.smith.Tool(forge.FlatFace)
+	}
+	if a.Support == forge.OverEdge && a.Way == Flat { // half on, half off
+		return g.smith.Tool(forge.AnvilEdge)
+	}
+	k := a.Support.Share()
+	t.BiteMm, t.SpreadMm = t.BiteMm*k, t.SpreadMm*k
+	return t
+}
+
 // strike lets the hammer fall so often on a place.
 func (g *game) strike(a *Action) {
 	if a.Way == OnEnd {
 		g.strikeEnd(a)
 		return
 	}
-	tool := g.smith.Tool(a.Face)
-	if a.Way == OnEdge {
-		tool = g.smith.Tool(forge.OnEdge)
-	}
+	tool := g.toolOf(a)
 	length := g.lengthMm()
 	if a.AtMm < -tool.BiteMm/2 || a.AtMm > length+tool.BiteMm/2 {
 		g.say("coach.nothing", true, nil)
 		return
 	}
-	before := g.section(a.AtMm, tool.BiteMm)
+	before := g.section(a, tool.BiteMm)
 	g.lie(turnMoveS)
-	cold, done, rate := 0, 0, g.smith.RatePerS
+	if a.Way == Corner && g.rolls(a, &before) {
+		return
+	}
+	cold, rate := 0, g.smith.RatePerS
 	for range a.Blows {
-		at, energy := a.AtMm, g.smith.UsefulJ()
-		if g.rng.Float64() > g.smith.LandShare { // it does not land well
-			energy *= glancesKeep
-			at += glancesMm * (2*g.rng.Float64() - 1)
-		}
-		first, last := g.under(at, tool.BiteMm)
-		if g.blow(a.Way, tool, at, energy) {
+		first, last := g.under(a, tool.BiteMm)
+		if s := g.section(a, tool.BiteMm); s.tempC < g.grade.ForgeLowC {
 			cold++
 		}
-		done++
+		if g.rng.Float64() < g.smith.LandShare { // else it moves the piece, not the steel
+			g.blow(a, tool, g.smith.BlowJ())
+		}
 		g.pass(1/rate, func(i int) thermal.Surface {
 			if i >= first && i <= last {
 				return thermal.OnAnvil()
@@ -45,25 +61,37 @@ func (g *game) strike(a *Action) {
 			return thermal.Air()
 		})
 	}
-	g.blows += done
+	g.blows += a.Blows
 	g.coldOnes += cold
-	after := g.section(a.AtMm, tool.BiteMm)
-	f := fact.Figures{"fromMm": before.thick, "toMm": after.thick, "wideMm": after.wide, "byMm": after.wide - before.wide, "tempC": after.tempC, "lowC": g.grade.ForgeLowC}
-	if a.Way == OnEdge {
-		f["fromMm"], f["toMm"], f["byMm"] = before.wide, after.wide, after.thick-before.thick
+	g.look()
+	g.tell(a, &before, g.section(a, tool.BiteMm), cold)
+}
+
+// tell says what an action did, and what is to be minded.
+func (g *game) tell(a *Action, before *cell, after cell, cold int) {
+	f := fact.Figures{"fromMm": before.thick(), "toMm": after.thick(), "wideMm": after.wide, "byMm": after.wide - before.wide, "tempC": after.tempC, "lowC": g.grade.ForgeLowC}
+	switch a.Way {
+	case OnEdge:
+		f["fromMm"], f["toMm"], f["byMm"] = before.wide, after.wide, after.thick()-before.thick()
 		g.say("coach.narrowed", false, f)
-	} else {
+	case Bevel:
+		f["fromMm"], f["toMm"] = before.edge, after.edge
+		g.say("coach.bevelled", false, f)
+	case Corner:
+		g.say("coach.cornered", false, fact.Figures{"wideMm": after.wide, "sharpShare": after.sharp})
+	default:
 		g.say("coach.thinned", false, f)
 	}
-	switch ratio := before.wide / before.thick; {
+	switch ratio := before.wide / before.thick(); {
 	case cold > 0:
 		g.say("coach.cold", true, fact.Figures{"tempC": after.tempC, "lowC": g.grade.ForgeLowC})
 	case a.Way == OnEdge && ratio > tallEdge:
 		g.say("coach.tall", true, fact.Figures{"ratioTimes": ratio})
+	case math.Abs(after.side) > unevenStrain/2:
+		g.say("coach.otherSide", true, fact.Figures{"strainTimes": math.Abs(after.side)})
 	case after.tempC < g.grade.ForgeLowC+40:
 		g.say("coach.back", true, fact.Figures{"tempC": after.tempC, "lowC": g.grade.ForgeLowC})
 	}
-	g.look()
 }
 
 // lie lets time go by in the air.
@@ -71,11 +99,17 @@ func (g *game) lie(seconds float64) {
 	g.pass(seconds, func(int) thermal.Surface { return thermal.Air() })
 }
 
-// under are the cells under a tool.
-func (g *game) under(atMm, biteMm float64) (first, last int) {
+// under are the cells under a tool. Over the edge of the anvil only what lies beyond it toward the nearer end is struck.
+func (g *game) under(a *Action, biteMm float64) (first, last int) {
 	first, last = len(g.cells), -1
+	half := g.lengthMm() / 2
 	for i, x := range g.middles() {
-		if math.Abs(x-atMm) <= biteMm/2 {
+		beyond := a.Support != forge.OverEdge || (x < a.AtMm) == (a.AtMm < half)
+		reach := biteMm / 2
+		if a.Support == forge.OverEdge {
+			reach = biteMm
+		}
+		if beyond && math.Abs(x-a.AtMm) <= reach {
 			first, last = min(first, i), max(last, i)
 		}
 	}
@@ -83,84 +117,179 @@ func (g *game) under(atMm, biteMm float64) (first, last int) {
 }
 
 // section is the mean of what lies under a tool.
-func (g *game) section(atMm, biteMm float64) (c cell) {
-	first, last := g.under(atMm, biteMm)
+func (g *game) section(a *Action, biteMm float64) (c cell) {
+	first, last := g.under(a, biteMm)
 	n := float64(last - first + 1)
 	for i := first; i <= last; i++ {
-		c.wide, c.thick, c.tempC = c.wide+g.cells[i].wide/n, c.thick+g.cells[i].thick/n, c.tempC+g.cells[i].tempC/n
+		o := &g.cells[i]
+		c.wide, c.edge, c.spine, c.tempC = c.wide+o.wide/n, c.edge+o.edge/n, c.spine+o.spine/n, c.tempC+o.tempC/n
+		c.side, c.sharp = c.side+o.side/n, c.sharp+o.sharp/n
 	}
 	return c
 }
 
-// blow is one blow: the law of a stroke on what lies under the tool, shared out among the cells by how high they stand, and
-// more in the middle of the face than at its rim. It answers whether any of it was too cold.
-func (g *game) blow(way Way, tool forge.Tool, atMm, energyJ float64) (cold bool) {
-	first, last := g.under(atMm, tool.BiteMm)
-	if last < first {
-		return false
+// contact is what a blow meets: how high and broad the steel stands there, and over what it is shared out.
+type contact struct {
+	first, last       int
+	mean              cell
+	highMm            float64
+	breadthMm         float64 // of the contact, across the bar
+	ofBreadth         float64 // of the whole width that it meets
+	weights           []float64
+	strain, riseC     float64
+	wholeMm3, weighed float64
+}
+
+// meets works the law of a stroke out for what lies under the tool, shared out among the cells by how high they stand, and
+// more in the middle of the face than at its rim.
+func (g *game) meets(a *Action, tool forge.Tool, energyJ float64) (m contact, ok bool) {
+	if m.first, m.last = g.under(a, tool.BiteMm); m.last < m.first {
+		return m, false
 	}
-	at := g.middles()
-	mean := g.section(atMm, tool.BiteMm)
-	high, broad := mean.thick, mean.wide
-	if way == OnEdge {
-		high, broad = mean.wide, mean.thick
+	m.mean = g.section(a, tool.BiteMm)
+	broad := m.mean.wide
+	high := func(c *cell) float64 { return c.thick() }
+	switch a.Way {
+	case OnEdge:
+		high, broad = func(c *cell) float64 { return c.wide }, m.mean.thick()
+	case Bevel: // the half of the width that is at the edge
+		high, broad = halfAtEdge, m.mean.wide/2
+	case Flat:
+		if m.mean.edge < bevelledShare*m.mean.spine { // the spine alone stands up
+			high, broad = func(c *cell) float64 { return c.spine }, m.mean.wide/2
+		}
 	}
+	m.highMm = high(&m.mean)
 	bite := 0.0
-	for i := first; i <= last; i++ {
+	for i := m.first; i <= m.last; i++ {
 		bite += g.cells[i].longMm()
 	}
-	breadth := math.Min(tool.BreadthMm, broad)
-	flow := steel.NewFlow(g.grade.CarbonPct, mean.tempC, g.smith.SpeedMPerS*1000/(2*high))
-	s := forge.Stroke{HeightMm: high, BiteMm: bite, BreadthMm: breadth, StressMPa: flow.StressMPa(mostStrain) * g.grade.FlowFactor, UsefulJ: energyJ, TargetMm: .2, TempC: mean.tempC}
+	m.breadthMm = math.Min(tool.BreadthMm, broad)
+	flow := steel.NewFlow(g.grade.CarbonPct, m.mean.tempC, g.smith.SpeedMPerS*1000/(2*m.highMm))
+	s := forge.Stroke{HeightMm: m.highMm, BiteMm: bite, BreadthMm: m.breadthMm, StressMPa: flow.StressMPa(mostStrain) * g.grade.FlowFactor, UsefulJ: energyJ, TargetMm: .2, TempC: m.mean.tempC}
 	struck := s.Strike()
-	leans := way == OnEdge && mean.wide/mean.thick > tallestEdge
-	// what stands high is struck first: each cell by how far it stands over the lowest, and by its place under the face
-	weights, sum := make([]float64, last-first+1), 0.0
-	for i := first; i <= last; i++ {
+	m.strain, m.riseC, m.ofBreadth = struck.Strain, struck.RiseC, m.breadthMm/broad
+	at := g.middles()
+	for i := m.first; i <= m.last; i++ {
 		c := &g.cells[i]
-		h := c.thick
-		if way == OnEdge {
-			h = c.wide
+		u := 2 * math.Abs(at[i]-a.AtMm) / tool.BiteMm
+		if a.Support == forge.OverEdge {
+			u = 0
 		}
-		u := 2 * math.Abs(at[i]-atMm) / tool.BiteMm
-		w := (1 - (1-rimWeight)*u*u) * math.Pow(h/high, 4)
-		weights[i-first] = w
-		sum += w * c.mm3
+		w := (1 - (1-rimWeight)*math.Min(1, u*u)) * math.Pow(high(c)/m.highMm, 4)
+		m.weights = append(m.weights, w)
+		m.weighed += w * c.mm3
+		m.wholeMm3 += c.mm3
 	}
-	whole := 0.0
-	for i := first; i <= last; i++ {
-		whole += g.cells[i].mm3
+	return m, true
+}
+
+// share of the strain that cell i takes.
+func (m *contact) share(i int) float64 {
+	return m.strain * m.weights[i-m.first] * m.wholeMm3 / m.weighed * m.ofBreadth
+}
+
+// blow is one blow that lands.
+func (g *game) blow(a *Action, tool forge.Tool, energyJ float64) {
+	m, ok := g.meets(a, tool, energyJ)
+	if !ok {
+		return
 	}
-	for i := first; i <= last; i++ {
+	at := g.middles()
+	leans := g.leans(a, &m, at)
+	for i := m.first; i <= m.last; i++ {
 		c := &g.cells[i]
-		strain := struck.Strain * weights[i-first] * whole / sum * breadth / broad
-		if leans { // it leans over, and nothing is narrowed
-			g.fault(Buckle, at[i])
+		strain := m.share(i)
+		if leans { // it goes over, and nothing is narrowed
 			strain = 0
 		}
-		spread := tool.Spread(c.wide)
-		if way == OnEdge {
-			spread = tool.Spread(c.thick)
-			c.wide *= math.Exp(-strain)
-			c.thick *= math.Exp(spread * strain)
-		} else {
-			c.thick *= math.Exp(-strain)
-			c.wide *= math.Exp(spread * strain)
+		g.pressIn(c, strain, at[i])
+		switch a.Way {
+		case OnEdge:
+			g.runAhead(c, strain, at[i])
+			g.narrow(c, strain, tool, a.sign())
+		case Bevel:
+			g.bevel(c, strain, a)
+		case Corner:
+			g.corner(c, strain, at[i], tool)
+		default:
+			g.flatten(c, strain, tool, a.sign(), at[i])
 		}
-		c.tempC += struck.RiseC
-		if low := g.grade.ForgeLowC; c.tempC < low && strain > 0 {
-			c.damage += strain / bears(c.tempC, low)
-			if c.damage >= 1 && !c.cracked {
-				c.cracked = true
-				g.fault(Crack, at[i])
-				g.say("coach.crack", true, fact.Figures{"tempC": c.tempC, "lowC": low})
-			}
-		}
+		c.tempC += m.riseC
+		g.harm(c, strain, at[i])
 	}
-	if leans {
-		g.say("coach.buckle", true, fact.Figures{"ratioTimes": mean.wide / mean.thick})
+}
+
+// Curves that uneven work leaves (judgement): of a blow on one face, in its strain over the thickness; on one edge, over the width;
+// and the twist of a bevel from one side, over the width.
+const (
+	bowShare     = .02
+	edgeBowShare = .03
+	twistShare   = .002
+)
+
+// flatten is a blow on a face.
+func (g *game) flatten(c *cell, strain float64, tool forge.Tool, side, atMm float64) {
+	spread := tool.Spread(c.wide) * g.spreads()
+	c.thin(strain)
+	c.wide *= math.Exp(spread * strain)
+	c.bow += side * bowShare * strain / c.thick()
+	if c.lip > lipStrain && strain > foldsInStrain { // it is struck in
+		g.fault(ColdShut, atMm)
+		g.say("coach.coldShut", true, nil)
+		c.lip = 0
 	}
-	return mean.tempC < g.grade.ForgeLowC
+}
+
+// narrow is a blow on an edge.
+func (g *game) narrow(c *cell, strain float64, tool forge.Tool, side float64) {
+	spread := tool.Spread(c.thick()) * g.spreads()
+	c.wide *= math.Exp(-strain)
+	k := math.Exp(spread * strain)
+	c.edge, c.spine = c.edge*k, c.spine*k
+	c.sweep += side * edgeBowShare * strain / c.wide
+}
+
+// spreads is how much more or less than the law this hand spreads.
+func (g *game) spreads() float64 {
+	if f := g.smith.SpreadFactor; f > 0 {
+		return f
+	}
+	return 1
+}
+
+// leans tells whether a bar on edge goes over under the blow: a free end folds sooner.
+func (g *game) leans(a *Action, m *contact, at []float64) bool {
+	if a.Way != OnEdge {
+		return false
+	}
+	ratio := m.mean.wide / m.mean.thick()
+	end := math.Min(a.AtMm, g.lengthMm()-a.AtMm) < endMm
+	switch {
+	case end && ratio > foldsAt:
+		g.fault(Fold, at[m.first])
+		g.say("coach.fold", true, fact.Figures{"ratioTimes": ratio})
+		return true
+	case !end && ratio > tallestEdge:
+		g.fault(Buckle, at[(m.first+m.last)/2])
+		g.say("coach.buckle", true, fact.Figures{"ratioTimes": ratio})
+		return true
+	}
+	return false
+}
+
+// harm is what cold steel takes of a strain.
+func (g *game) harm(c *cell, strain, atMm float64) {
+	low := g.grade.ForgeLowC
+	if c.tempC >= low || strain <= 0 {
+		return
+	}
+	c.damage += strain / bears(c.tempC, low)
+	if c.damage >= 1 && !c.cracked {
+		c.cracked = true
+		g.fault(Crack, atMm)
+		g.say("coach.crack", true, fact.Figures{"tempC": c.tempC, "lowC": low})
+	}
 }
 
 // bears is how much strain steel bears below the lower limit of forging before it cracks: little at room temperature, much
@@ -170,28 +299,22 @@ func bears(tempC, lowC float64) float64 {
 	return crackCold * math.Pow(crackWarm/crackCold, u)
 }
 
-// look finds places that lie much lower than what is beside them, and forgets those that were worked out.
-func (g *game) look() {
-	kept := g.faults[:0]
-	for _, f := range g.faults {
-		if f.Kind != Gouge {
-			kept = append(kept, f)
+// pressIn strikes the scale on a cell into it, and the rest off it.
+func (g *game) pressIn(c *cell, strain, atMm float64) {
+	if strain <= 0 || c.scaleMm <= 0 {
+		return
+	}
+	if c.scaleMm > scaleBearsMm {
+		c.pitMm = math.Max(c.pitMm, c.scaleMm*pressedShare)
+		if c.pitMm > pitDeepMm {
+			g.fault(Pits, atMm)
 		}
 	}
-	g.faults = kept
-	at := g.middles()
-	for i := range g.cells {
-		left, right := -1.0, -1.0
-		for j := range g.cells {
-			switch d := at[j] - at[i]; {
-			case d < 0 && d >= -gougeOverMm:
-				left = math.Max(left, g.cells[j].thick)
-			case d > 0 && d <= gougeOverMm:
-				right = math.Max(right, g.cells[j].thick)
-			}
-		}
-		if left > 0 && right > 0 && g.cells[i].thick < gougeShare*math.Min(left, right) {
-			g.fault(Gouge, at[i])
-		}
-	}
+	c.scaleMm = 0
 }
+
+// Scale (judgement): thinner than this it flies off; of thicker so much of its depth is struck in.
+const (
+	scaleBearsMm = .08
+	pressedShare = .6
+)

@@ -30,20 +30,20 @@ func (g *game) hotEnd() (last int, freeMm, mm3 float64) {
 }
 
 // drive is one blow on the end: its work drives the hot end together, each cell by how soft it is (as forge does an upset). Where
-// too much of it stands free it bends. It answers whether nothing was hot enough.
-func (g *game) drive(energyJ float64) (cold bool) {
+// too much of it stands free it bends.
+func (g *game) drive(energyJ float64) {
 	last, free, volume := g.hotEnd()
 	if last < 0 || free < leastFreeMm {
-		return true
+		return
 	}
 	thin := math.Inf(1)
 	for i := range g.cells[:last+1] {
-		thin = math.Min(thin, math.Min(g.cells[i].thick, g.cells[i].wide))
+		thin = math.Min(thin, math.Min(g.cells[i].thick(), g.cells[i].wide))
 	}
 	if free > freeTimes*thin {
 		g.fault(Buckle, free/2)
 		g.say("coach.bends", true, fact.Figures{"freeMm": free, "limitMm": freeTimes * thin})
-		return false
+		return
 	}
 	stress, soft := make([]float64, last+1), 0.0
 	mean := 0.0
@@ -54,15 +54,15 @@ func (g *game) drive(energyJ float64) (cold bool) {
 		mean += stress[i] * c.mm3 / volume
 		soft += c.mm3 / stress[i]
 	}
-	q := forge.Redundancy(free, math.Sqrt(g.cells[0].wide*g.cells[0].thick))
+	q := forge.Redundancy(free, math.Sqrt(g.cells[0].wide*g.cells[0].thick()))
 	strain := math.Min(mostUpset, energyJ*1000/(mean*q*volume))
 	for i := range stress {
 		c := &g.cells[i]
 		e := strain * volume / (stress[i] * soft)
-		c.wide *= math.Exp(e / 2)
-		c.thick *= math.Exp(e / 2)
+		k := math.Exp(e / 2)
+		c.wide, c.edge, c.spine = c.wide*k, c.edge*k, c.spine*k
 	}
-	return false
+	g.overlap(&g.cells[0], free/thin, strain, g.cells[0].longMm()/2)
 }
 
 // strikeEnd lets the hammer fall on the point so often.
@@ -72,18 +72,17 @@ func (g *game) strikeEnd(a *Action) {
 	g.lie(turnMoveS)
 	cold := 0
 	for range a.Blows {
-		energy := g.smith.UsefulJ()
-		if g.rng.Float64() > g.smith.LandShare {
-			energy *= glancesKeep
-		}
-		if g.drive(energy) {
+		if last, free, _ := g.hotEnd(); last < 0 || free < leastFreeMm {
 			cold++
+		}
+		if g.rng.Float64() < g.smith.LandShare {
+			g.drive(g.smith.BlowJ())
 		}
 		g.lie(1 / g.smith.RatePerS)
 	}
 	g.blows += a.Blows
 	g.coldOnes += cold
-	g.say("coach.driven", false, fact.Figures{"shorterMm": before - g.lengthMm(), "fromMm": was.thick, "toMm": g.cells[0].thick})
+	g.say("coach.driven", false, fact.Figures{"shorterMm": before - g.lengthMm(), "fromMm": was.thick(), "toMm": g.cells[0].thick()})
 	if cold > 0 {
 		g.say("coach.cold", true, fact.Figures{"tempC": g.cells[0].tempC, "lowC": g.grade.ForgeLowC})
 	}

@@ -85,7 +85,7 @@ const sheetTolMm = 0.05
 
 func (o *SheetOrder) validate() error {
 	c := fact.NewCheck()
-	o.Laying.Validate(c)
+	o.Validate(c)
 	return edit.Invalid(c.Err())
 }
 
