@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -60,6 +61,7 @@ func TestAnExerciseIsDoneByKeyboard(t *testing.T) {
 			thick := mm(t, strings.Fields(strings.SplitN(s.text("[data-testid=practice-here]"), "× ", 2)[1])[0]+" mm")
 			if thick > 4.6 && js[bool](s, `!document.querySelector("[data-said='coach.back'], [data-said='coach.notYet']")`) {
 				act(" ")
+				s.keys("s") // both faces in turn, or it bows
 			}
 		}
 	}
@@ -83,6 +85,63 @@ func TestAPieceOfWorkIsPractised(t *testing.T) {
 	s.until("in the fire", `document.querySelector("[data-testid=marks]").textContent.includes("1 of")`)
 	s.click("[data-testid=practice-strike]")
 	s.until("struck", `document.querySelector("[data-said='coach.thinned']")`)
+	// beside the plan, heat by heat
+	s.do(chromedp.Click(chromedp.CSS("[data-testid=beside] summary")))
+	s.until("planned beside practised", `document.querySelector("[data-beside=mine]") && document.querySelector("[data-beside=plan] path")`)
+	assert.Equal(t, "0", js[string](s, `document.querySelector("[data-testid=beside-heat]").value`))
+	s.do(chromedp.Focus(chromedp.CSS("[data-testid=beside-heat]")), chromedp.KeyEvent(kb.ArrowRight))
+	s.until("the first heat", `document.querySelector("[data-beside=mine]").textContent.includes("3 blows")`)
+	// a billet is practised as one steel; a piece that was forged has its log beside it
 	s.goTo("/practice/piece/" + s.piece(demo.Trimmer))
-	s.until("why not", `document.querySelector("[data-testid=practice] [role=alert]")?.textContent.includes("one steel")`)
+	s.until("its bar", `document.querySelectorAll("[data-goal]").length > 4`)
+	s.goTo("/practice/piece/" + s.piece(demo.Rigging))
+	s.until("its bar", `document.querySelectorAll("[data-goal]").length > 4`)
+	s.do(chromedp.Click(chromedp.CSS("[data-testid=beside] summary")))
+	s.until("as forged", `document.querySelector("[data-beside=real] path")`)
+}
+
+// TestASmithIsAskedAndTheSheetIsKept: what an experienced smith would do is done at a touch until it is done; it goes on the
+// sheet under a name, is taken off and put back, and the sheet is a table.
+func TestASmithIsAskedAndTheSheetIsKept(t *testing.T) {
+	s := open(t)
+	s.goTo("/practice/straighten")
+	s.until("advice", `document.querySelector("[data-testid=advice-do]")`)
+	assert.Contains(t, s.text("[data-testid=faults]"), "Bowed")
+	done := `!!document.querySelector("[data-testid=practice-done]")`
+	count := func() int {
+		return js[int](s, `JSON.parse(localStorage.getItem("coldember.practice.straighten") ?? '{"actions":[]}').actions.length`)
+	}
+	for n := 0; n < 60 && !js[bool](s, done); n++ {
+		was, words := count(), s.text("[data-testid=advice-do]")
+		s.click("[data-testid=advice-do]")
+		s.eventually("done", func() bool { return count() == was+1 })
+		s.until("what next", done+` || document.querySelector("[data-testid=advice-do]").textContent !== `+strconv.Quote(words)+` || `+strconv.Itoa(n)+` > 0`)
+	}
+	s.until("straight", done)
+	s.do(chromedp.Focus(chromedp.CSS("[data-field='practice.who']")))
+	s.keys("Ida")
+	s.click("[data-testid=practice-keep]")
+	s.until("on the sheet", `document.body.textContent.includes("It is on the sheet")`)
+	s.goTo("/practice/sheet")
+	s.until("a line", `document.querySelector("[data-practised=Ida]")?.textContent.includes("crooked")`)
+	s.click("[data-practised=Ida] [data-testid=practised-remove]")
+	s.until("off", `!document.querySelector("[data-practised=Ida]")`)
+	s.click("[data-testid=practised-restore]")
+	s.until("back", `document.querySelector("[data-practised=Ida]")`)
+	js[bool](s, `(fetch("/api/v1/practice/sheet.csv").then(r => r.text()).then(t => { window.sheet = t }), true)`)
+	s.until("as a table", `window.sheet?.includes("Ida,straighten,,true")`)
+}
+
+// TestAHotBarCoolsWhileOneLooks: the clock runs until it is stopped, and what lies waiting is one thing.
+func TestAHotBarCoolsWhileOneLooks(t *testing.T) {
+	s := open(t)
+	s.goTo("/practice/cold")
+	s.until("the bar", `document.querySelector("[data-said='coach.begin']")`)
+	s.click("[data-testid=practice-fire]")
+	s.until("hot", `document.querySelector("[data-said^='coach.hot'], [data-said='coach.notYet']")`)
+	js[bool](s, `(document.activeElement.blur(), true)`)
+	s.keys("c")
+	s.until("it cools", `(() => { const a = JSON.parse(localStorage.getItem("coldember.practice.cold")).actions; return a.length === 2 && a[1].do === "wait" && a[1].seconds >= 2 })()`)
+	s.keys("c")
+	s.until("stopped", `!document.querySelector("[data-testid=practice-clock]").checked`)
 }

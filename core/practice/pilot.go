@@ -45,35 +45,7 @@ func (g *game) clone() *game {
 func (g *game) wrong() (sum float64) {
 	at := g.middles()
 	for _, goal := range g.ex.Goals {
-		switch goal.What {
-		case Long:
-			sum += math.Max(0, (goal.WantMm-g.lengthMm())/goal.WithinMm) / 4
-		case Broken:
-			for i, x := range at {
-				if x >= goal.FromMm && x <= goal.ToMm {
-					sum += math.Max(0, g.cells[i].sharp-.3) / 10
-				}
-			}
-		case Straight:
-			v := g.strayMm() / goal.WithinMm
-			sum += v * v / 4
-		case NoCold:
-		default:
-			n, off, worst := 0.0, 0.0, 0.0
-			for i, x := range at {
-				if x < goal.FromMm || x > goal.ToMm {
-					continue
-				}
-				d := (goal.What.of(&g.cells[i]) - goal.at(x)) / goal.WithinMm
-				if d < 0 {
-					d *= overWeighs[goal.What]
-				}
-				n, off, worst = n+1, off+d*d, math.Max(worst, math.Abs(d))
-			}
-			if n > 0 {
-				sum += off/n + worst*worst/4
-			}
-		}
+		sum += g.missing(goal, at)
 	}
 	length := g.lengthMm()
 	for i := range g.cells {
@@ -83,10 +55,11 @@ func (g *game) wrong() (sum float64) {
 			sum += sharpWeighs * c.sharp // a lip waits there
 		}
 	}
+	blamed := !g.ex.bends || g.straightWanted()
 	for _, l := range g.line() {
 		v := l.bow / bowMm
 		sum += straysWeigh * v * v / float64(len(g.cells))
-		if !g.ex.bends || g.straightWanted() {
+		if blamed {
 			v = l.sweep / sweepMm
 			sum += straysWeigh * v * v / float64(len(g.cells))
 		}
@@ -97,6 +70,41 @@ func (g *game) wrong() (sum float64) {
 		}
 	}
 	return sum + faultWeighs*float64(g.coldOnes)
+}
+
+// missing is how far a piece is from one goal.
+func (g *game) missing(goal Goal, at []float64) (sum float64) {
+	switch goal.What {
+	case NoCold:
+		return 0
+	case Long:
+		return math.Max(0, (goal.WantMm-g.lengthMm())/goal.WithinMm) / 4
+	case Straight:
+		v := g.strayMm() / goal.WithinMm
+		return v * v / 4
+	case Broken:
+		for i, x := range at {
+			if x >= goal.FromMm && x <= goal.ToMm {
+				sum += math.Max(0, g.cells[i].sharp-.3) / 10
+			}
+		}
+		return sum
+	}
+	n, off, worst := 0.0, 0.0, 0.0
+	for i, x := range at {
+		if x < goal.FromMm || x > goal.ToMm {
+			continue
+		}
+		d := (goal.What.of(&g.cells[i]) - goal.at(x)) / goal.WithinMm
+		if d < 0 {
+			d *= overWeighs[goal.What]
+		}
+		n, off, worst = n+1, off+d*d, math.Max(worst, math.Abs(d))
+	}
+	if n == 0 {
+		return 0
+	}
+	return off/n + worst*worst/4
 }
 
 // straightWanted tells whether one of the goals is to be straight.

@@ -107,7 +107,7 @@ func ShopSchema() ([]byte, error) {
 	reg := huma.NewMapRegistry(here, schemaName)
 	reg.Schema(reflect.TypeFor[work.Archive](), true, "Archive")
 	all := map[string]*huma.Schema{}
-	for _, t := range []reflect.Type{reflect.TypeFor[doc.Shop](), reflect.TypeFor[doc.Pattern](), reflect.TypeFor[doc.Stock](), reflect.TypeFor[doc.Piece](), reflect.TypeFor[doc.Session](), reflect.TypeFor[session.Event](), reflect.TypeFor[doc.Kept]()} {
+	for _, t := range []reflect.Type{reflect.TypeFor[doc.Shop](), reflect.TypeFor[doc.Pattern](), reflect.TypeFor[doc.Stock](), reflect.TypeFor[doc.Piece](), reflect.TypeFor[doc.Session](), reflect.TypeFor[session.Event](), reflect.TypeFor[doc.Kept](), reflect.TypeFor[doc.Practised]()} {
 		name := schemaName(t, t.Name())
 		reg.Schema(t, true, name)
 		d := reg.Map()[name]
@@ -116,7 +116,7 @@ func ShopSchema() ([]byte, error) {
 	}
 	for of, is := range map[string]*huma.Schema{
 		"ArchivedShop": all["Shop"], "ArchivedStock": all["Stock"], "ArchivedPiece": all["Piece"],
-		"ArchivedSession": all["Session"], "ArchivedEvent": all["FireEvent"], "ArchivedPlan": all["Kept"],
+		"ArchivedSession": all["Session"], "ArchivedEvent": all["FireEvent"], "ArchivedPlan": all["Kept"], "ArchivedPractice": all["Practised"],
 		"ArchivedState": {OneOf: []*huma.Schema{all["Pattern"], all["Piece"]}},
 	} {
 		reg.Map()[of].Properties["doc"] = is

@@ -11,7 +11,7 @@ import (
 
 // Saved tells the page that something was saved, here or in another window.
 type Saved struct {
-	Kind    string `json:"kind" enum:"piece,pattern,stock,shop,session,timer,access,all" doc:"all: another copy of everything was put back"`
+	Kind    string `json:"kind" enum:"piece,pattern,stock,shop,session,timer,access,practised,all" doc:"all: another copy of everything was put back"`
 	ID      string `json:"id"`
 	Version int    `json:"version"`
 }

@@ -112,6 +112,9 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 3)
 	y.forge(c, reed, simulate.Wish{Heats: 9, Every: 1, Note: text.Say("demo.reedNote", nil)})
 	y.older(c, now)
+	if y.err == nil {
+		y.practised(c, now)
+	}
 	return y.err
 }
 

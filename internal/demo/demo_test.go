@@ -76,6 +76,12 @@ func TestDemoTellsItsStory(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, shop.Doc.Demo)
 	assert.Len(t, shop.Doc.Smiths, 2)
+	sheet, err := w.Practised(ctx)
+	require.NoError(t, err)
+	require.Len(t, sheet, 5)
+	for _, p := range sheet {
+		assert.Equal(t, p.Doc.Undone != 3, p.Doc.Came.Done, "%s: all but the one that was broken off", p.Doc.Exercise)
+	}
 }
 
 func TestDemoLeavesOwnWorkAlone(t *testing.T) {

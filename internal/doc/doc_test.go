@@ -68,7 +68,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.NotNil(t, d.Tags)
 	})
-	ages(t, "stock", 5, func(t *testing.T, _ int, d doc.Stock) {
+	ages(t, "stock", 6, func(t *testing.T, _ int, d doc.Stock) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
@@ -86,7 +86,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "session", 4, func(t *testing.T, _ int, d doc.Session) {
+	ages(t, "session", 5, func(t *testing.T, _ int, d doc.Session) {
 		assert.NoError(t, d.Validate())
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.NotEmpty(t, d.Course.Steps)
@@ -96,7 +96,12 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.InDelta(t, 23.9, e.Reading.Mm, 0)
 		assert.Equal(t, 4, e.Seq)
 	})
-	ages(t, "plan", 7, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "practised", 1, func(t *testing.T, _ int, d doc.Practised) {
+		assert.Equal(t, "Ida", d.Who)
+		assert.NotEmpty(t, d.Actions)
+		assert.NoError(t, d.Validate())
+	})
+	ages(t, "plan", 8, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {

@@ -13,9 +13,9 @@ import (
 )
 
 // Document is what can be stored: Piece, Pattern, Stock, Shop, Kept, Session or one of its
-// events.
+// events, and what was Practised.
 type Document interface {
-	Piece | Pattern | Stock | Shop | Kept | Session | session.Event
+	Piece | Pattern | Stock | Shop | Kept | Session | session.Event | Practised
 }
 
 // form is the history of how a kind of document is written: ups[i] brings version
@@ -36,13 +36,15 @@ func formOf(d any) form {
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes}}
 	case Stock:
-		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil}}
+		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil, nil}}
 	case Shop:
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil}}
+	case Practised:
+		return form{name: "practised"}
 	case session.Event:
 		return form{name: "event", ups: []func(map[string]any){nil}}
 	}

@@ -168,6 +168,19 @@ type Timer struct {
 	StoppedAt *time.Time
 }
 
+// Practised is an exercise as somebody did it, on a teacher's sheet.
+type Practised struct {
+	ID        string `gorm:"primaryKey"`
+	Who       string
+	Exercise  string
+	Doc       string
+	CreatedAt time.Time
+	RemovedAt *time.Time
+}
+
+// TableName is the table of it.
+func (Practised) TableName() string { return "practised" }
+
 // Access is an instrument or a screen that may reach the shop. Of its key only the hash is kept.
 type Access struct {
 	ID        string `gorm:"primaryKey"`

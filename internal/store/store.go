@@ -24,7 +24,7 @@ import (
 var migrations embed.FS
 
 // NewestForm is the newest migration that this program knows.
-const NewestForm = 7
+const NewestForm = 8
 
 // Store is an open database: one writer connection, several readers. It may be used
 // from several goroutines.

@@ -14,7 +14,8 @@ type Whole struct {
 	Plans     []Plan // that were frozen
 	Sessions  []Session
 	Events    []SessionEvent
-	Timers    []Timer  // that nobody has stopped
+	Timers    []Timer // that nobody has stopped
+	Practised []Practised
 	Pictures  []string // ids; their bytes are read one by one
 }
 
@@ -36,6 +37,7 @@ func (tx Tx) Whole() (w Whole, err error) {
 		{&w.Made, "id"},
 		{&w.Sessions, "created_at, id"},
 		{&w.Events, "session_id, n"},
+		{&w.Practised, "created_at, id"},
 	} {
 		if err := tx.db.Order(t.order).Find(t.rows).Error; err != nil {
 			return w, wrap(err)
@@ -52,7 +54,7 @@ func (tx Tx) Whole() (w Whole, err error) {
 
 // Fill writes every row into a file that has none yet; pictures come by KeepPicture.
 func (tx Tx) Fill(w Whole) error {
-	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made, w.Plans, w.Sessions, w.Events, w.Timers} {
+	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made, w.Plans, w.Sessions, w.Events, w.Timers, w.Practised} {
 		if err := tx.db.CreateInBatches(rows, 200).Error; err != nil {
 			return wrap(err)
 		}

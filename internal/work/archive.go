@@ -264,7 +264,29 @@ func (a *Archive) rows() (out store.Whole, err error) {
 			return out, err
 		}
 	}
+	if err := a.practiceRows(&out, named); err != nil {
+		return out, err
+	}
 	return out, a.timerRows(&out, named, seen)
+}
+
+// practiceRows adds what was practised, every document of it looked at.
+func (a *Archive) practiceRows(out *store.Whole, named func(kind, id string) error) error {
+	for _, p := range a.Practised {
+		if err := named("practised", p.ID); err != nil {
+			return err
+		}
+		text, err := looked("practised "+p.ID, p.Doc, (*doc.Practised).Validate)
+		if err != nil {
+			return err
+		}
+		d, err := doc.Decode[doc.Practised](text)
+		if err != nil {
+			return wrong("practised "+p.ID, err)
+		}
+		out.Practised = append(out.Practised, store.Practised{ID: p.ID, Who: d.Who, Exercise: d.Exercise, Doc: text, CreatedAt: p.CreatedAt, RemovedAt: p.RemovedAt})
+	}
+	return nil
 }
 
 // timerRows adds what is waited for.

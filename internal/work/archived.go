@@ -18,6 +18,16 @@ type Archive struct {
 	Stock    []ArchivedStock   `json:"stock"`
 	Pieces   []ArchivedPiece   `json:"pieces"`
 	Timers   []ArchivedTimer   `json:"timers,omitempty" doc:"that run or have rung"`
+
+	Practised []ArchivedPractice `json:"practised,omitempty" doc:"exercises that were done"`
+}
+
+// ArchivedPractice is an exercise that was done.
+type ArchivedPractice struct {
+	ID        string          `json:"id"`
+	Doc       json.RawMessage `json:"doc"`
+	CreatedAt time.Time       `json:"createdAt"`
+	RemovedAt *time.Time      `json:"removedAt,omitempty" doc:"off the sheet since"`
 }
 
 // ArchivedTimer is something that is waited for.
@@ -173,6 +183,9 @@ func archiveOf(all store.Whole, now time.Time) Archive {
 	}
 	for _, t := range all.Timers {
 		out.Timers = append(out.Timers, ArchivedTimer{t.ID, t.PieceID, t.Kind, t.Label, t.Seconds, t.StartedAt})
+	}
+	for _, p := range all.Practised {
+		out.Practised = append(out.Practised, ArchivedPractice{p.ID, json.RawMessage(p.Doc), p.CreatedAt, p.RemovedAt})
 	}
 	for _, k := range all.Plans {
 		p := &out.Pieces[pieces[k.PieceID]]

@@ -24,6 +24,7 @@ const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ defau
 const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
 const ColoursPage = lazy(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
 const PracticePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
+const PracticeSheetPage = lazy(() => import("./practice/SheetPage").then((m) => ({ default: m.PracticeSheetPage })));
 const PracticePiecePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePiecePage })));
 const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShelfFrame = lazy(() => import("./shelf/ShelfFrame").then((m) => ({ default: m.ShelfFrame })));
@@ -70,6 +71,7 @@ if (root)
                 <Route path="learned" element={<SaidPage />} />
                 <Route path="book" element={<BookPage />} />
                 <Route path="practice/colours" element={<ColoursPage />} />
+                <Route path="practice/sheet" element={<PracticeSheetPage />} />
                 <Route path="practice/piece/:id" element={<PracticePiecePage />} />
                 <Route path="practice/:id?" element={<PracticePage />} />
                 <Route path="words/:id?" element={<WordsPage />} />

@@ -13,6 +13,7 @@ const touches: Record<Saved["kind"], string[]> = {
   session: ["sessions", "book"],
   timer: ["timers"],
   access: ["access"],
+  practised: ["practised"],
   all: [],
 };
 

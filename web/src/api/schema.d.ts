@@ -1203,6 +1203,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an experienced smith would do next */
+        post: operations["advise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was done heat by heat, beside the planner's own way and, of a piece of work, its log */
+        post: operations["practiceBeside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice/colours/ask": {
         parameters: {
             query?: never;
@@ -1265,6 +1299,75 @@ export interface paths {
         put?: never;
         /** The piece as it lies there after all that was done; nothing is kept */
         post: operations["play"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who has practised what, the newest first */
+        get: operations["listPractised"];
+        put?: never;
+        /** Put what was done on the sheet; it is played again, so that what stands there was done */
+        post: operations["keepPractised"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet as a table */
+        get: operations["practiceCSV"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/sheet/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** remove a line of the sheet */
+        post: operations["removePractised"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/sheet/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** restore a line of the sheet */
+        post: operations["restorePractised"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2133,6 +2236,13 @@ export interface components {
              * @description how far round the form it goes
              */
             turnDeg: number;
+        };
+        Beside: {
+            mine: components["schemas"]["HeatSeen"][];
+            /** @description as the piece was forged, by its log */
+            real?: components["schemas"]["HeatSeen"][];
+            /** @description of the plan, or of an experienced smith where there is no plan */
+            way: components["schemas"]["HeatSeen"][];
         };
         BilletBar: {
             /**
@@ -5185,6 +5295,31 @@ export interface components {
             /** Format: double */
             workS: number;
         };
+        HeatSeen: {
+            at: components["schemas"]["SeenAt"][];
+            faults?: string[];
+            /**
+             * Format: int64
+             * @description 0: the bar
+             */
+            heat: number;
+            /** Format: double */
+            lengthMm: number;
+            /** @description measured in it: the sizes that were read, 0 for those that were not */
+            read?: components["schemas"]["SeenAt"][];
+            /**
+             * Format: int64
+             * @description blows in it
+             */
+            struck: number;
+            /**
+             * Format: double
+             * @description of it, fire and anvil
+             */
+            timeS: number;
+            /** @description operations of the plan */
+            work?: string[];
+        };
         Held: {
             /** Format: int64 */
             atMs: number;
@@ -5297,6 +5432,25 @@ export interface components {
             order: components["schemas"]["SheetOrder"];
             /** Format: int64 */
             version: number;
+        };
+        KeepPlayInBody: {
+            actions: components["schemas"]["PracticeAction"][];
+            exercise?: string;
+            /** @description a piece of work is practised instead */
+            pieceId?: string;
+            /**
+             * @description that it is seen in; a lit shop if not said
+             * @enum {string}
+             */
+            room?: "dark" | "lit" | "day";
+            /**
+             * Format: int64
+             * @description of the hand: which blows land well
+             */
+            seed: number;
+            /** Format: int64 */
+            undone: number;
+            who: string;
         };
         KeptLayout: {
             across?: boolean;
@@ -5973,18 +6127,37 @@ export interface components {
             /** Format: int64 */
             blows?: number;
             /** @enum {string} */
-            do: "fire" | "strike";
+            do: "fire" | "strike" | "straighten" | "bend" | "brush" | "wait";
             /** @enum {string} */
             face?: "flat" | "round" | "peenAcross" | "peenAlong";
             /**
+             * @description of bevelling; pinched out if not said
+             * @enum {string}
+             */
+            method?: "pinchOut" | "pushIn";
+            /**
              * Format: double
-             * @description in the fire
+             * @description in the fire, or in the air
              */
             seconds?: number;
+            /**
+             * @description that is up; near if not said
+             * @enum {string}
+             */
+            side?: "near" | "far";
             /** @enum {string} */
-            way?: "flat" | "edge" | "end";
+            support?: "face" | "horn" | "edge" | "fuller";
+            /** @enum {string} */
+            way?: "flat" | "edge" | "end" | "corner" | "bevel";
+        };
+        PracticeAdvice: {
+            action: components["schemas"]["PracticeAction"];
+            /** @description there is nothing more to do */
+            done: boolean;
         };
         PracticeExercise: {
+            /** @description its edge is bevelled */
+            bevels?: boolean;
             /** Format: double */
             fireC: number;
             goals: components["schemas"]["PracticeGoal"][];
@@ -6013,7 +6186,7 @@ export interface components {
             /** Format: double */
             atMm: number;
             /** @enum {string} */
-            kind: "crack" | "burnt" | "buckle" | "gouge";
+            kind: "crack" | "burnt" | "buckle" | "fold" | "lip" | "coldShut" | "ricasso" | "gouge" | "uneven" | "bowed" | "twisted" | "swept" | "pits";
         };
         PracticeGoal: {
             /**
@@ -6028,7 +6201,7 @@ export interface components {
             /** Format: double */
             wantMm?: number;
             /** @enum {string} */
-            what: "wide" | "thick" | "long" | "noCold";
+            what: "wide" | "thick" | "edge" | "long" | "noCold" | "straight" | "broken";
             /** Format: double */
             withinMm?: number;
         };
@@ -6051,17 +6224,49 @@ export interface components {
             /** Format: double */
             wantMm?: number;
             /** @enum {string} */
-            what: "wide" | "thick" | "long" | "noCold";
+            what: "wide" | "thick" | "edge" | "long" | "noCold" | "straight" | "broken";
             /** Format: double */
             withinMm?: number;
         };
+        PracticeOff: {
+            /** Format: double */
+            edgeMm?: number;
+            /** Format: double */
+            thickMm?: number;
+            /** Format: double */
+            wideMm?: number;
+        };
         PracticePlace: {
+            /**
+             * Format: double
+             * @description likewise, toward the near side
+             */
+            bowMm?: number;
+            /** Format: double */
+            edgeMm: number;
+            /** @description of what is wanted there */
+            off?: components["schemas"]["PracticeOff"];
             /** @description as it is seen in the light of the room */
             rgb: number[];
             /** Format: double */
-            tempC: number;
+            spineMm: number;
+            /**
+             * Format: double
+             * @description off the straight line between the ends, away from the edge
+             */
+            sweepMm?: number;
             /** Format: double */
+            tempC: number;
+            /**
+             * Format: double
+             * @description on the mean
+             */
             thickMm: number;
+            /**
+             * Format: double
+             * @description twisted against the middle of the piece
+             */
+            turnDeg?: number;
             /** Format: double */
             wideMm: number;
             /** Format: double */
@@ -6080,13 +6285,54 @@ export interface components {
             /** Format: double */
             lengthMm: number;
             marks: components["schemas"]["PracticeMark"][];
+            /**
+             * Format: double
+             * @description deepest that scale was struck in
+             */
+            pitMm: number;
             places: components["schemas"]["PracticePlace"][];
             /** @description of the last action */
             said: components["schemas"]["PracticeSaid"][];
             /** Format: double */
             scaleG: number;
+            /**
+             * Format: double
+             * @description off a straight line, bowed or swept
+             */
+            strayMm: number;
             /** Format: double */
             timeS: number;
+        };
+        PracticeResult: {
+            /** Format: int64 */
+            blows: number;
+            /** Format: int64 */
+            coldBlows: number;
+            /** @description every goal is met, and nothing is wrong with the piece */
+            done: boolean;
+            faults: ("crack" | "burnt" | "buckle" | "fold" | "lip" | "coldShut" | "ricasso" | "gouge" | "uneven" | "bowed" | "twisted" | "swept" | "pits")[];
+            /** Format: int64 */
+            goals: number;
+            /** Format: int64 */
+            heats: number;
+            /**
+             * Format: int64
+             * @description of its goals
+             */
+            met: number;
+            /** Format: int64 */
+            parBlows: number;
+            /** Format: int64 */
+            parHeats: number;
+            /** Format: double */
+            scaleG: number;
+            /** Format: double */
+            timeS: number;
+            /**
+             * Format: double
+             * @description farthest off what is wanted, of any place
+             */
+            worstMm: number;
         };
         PracticeSaid: {
             code: string;
@@ -6094,6 +6340,17 @@ export interface components {
                 [key: string]: number;
             };
             warns?: boolean;
+        };
+        PractisedLine: {
+            /** Format: date-time */
+            at: string;
+            came: components["schemas"]["PracticeResult"];
+            exercise: string;
+            id: string;
+            piece?: string;
+            /** Format: int64 */
+            undone: number;
+            who: string;
         };
         Prep: {
             cautionCodes: string[];
@@ -6480,7 +6737,7 @@ export interface components {
              * @description all: another copy of everything was put back
              * @enum {string}
              */
-            kind: "piece" | "pattern" | "stock" | "shop" | "session" | "timer" | "access" | "all";
+            kind: "piece" | "pattern" | "stock" | "shop" | "session" | "timer" | "access" | "practised" | "all";
             /** Format: int64 */
             version: number;
         };
@@ -6532,6 +6789,14 @@ export interface components {
              */
             setDeg?: number;
             t: number[];
+            /** Format: double */
+            x: number;
+        };
+        SeenAt: {
+            /** Format: double */
+            thickMm: number;
+            /** Format: double */
+            wideMm: number;
             /** Format: double */
             x: number;
         };
@@ -12477,6 +12742,126 @@ export interface operations {
             };
         };
     };
+    advise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAdvice"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practiceBeside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     askColour: {
         parameters: {
             query?: never;
@@ -12674,6 +13059,292 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PracticePlayed"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listPractised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PractisedLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepPractised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPlayInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PractisedLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practiceCSV: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    removePractised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restorePractised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

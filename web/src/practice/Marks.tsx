@@ -24,11 +24,13 @@ export function Marks({
   const units = useUnits();
   const mm = (v: number) => print.thickness(Math.round(v * 10) / 10, units);
   const wanted = (m: Mark) =>
-    m.what === "noCold"
+    m.what === "noCold" || m.what === "broken"
       ? "0"
-      : m.endMm
-        ? say("practice.taperTo", { a: mm(m.wantMm ?? 0), b: mm(m.endMm) })
-        : mm(m.wantMm ?? 0);
+      : m.what === "straight"
+        ? say("practice.within", { mm: mm(m.withinMm ?? 0) })
+        : m.endMm
+          ? say("practice.taperTo", { a: mm(m.wantMm ?? 0), b: mm(m.endMm) })
+          : mm(m.wantMm ?? 0);
   return (
     <section className="grid content-start gap-4" data-testid="marks">
       <table className="w-full">
@@ -42,7 +44,12 @@ export function Marks({
         </thead>
         <tbody>
           {p.marks.map((m) => (
-            <tr key={m.what + m.wantMm} className="border-t border-line align-top" data-goal={m.what} data-met={m.met}>
+            <tr
+              key={`${m.what} ${m.fromMm} ${m.wantMm}`}
+              className="border-t border-line align-top"
+              data-goal={m.what}
+              data-met={m.met}
+            >
               <th scope="row" className="py-1 pr-2 text-left font-normal">
                 {stretch(m) < 10
                   ? told(`practice.at.${m.what}`, { at: print.length(Math.round(middle(m)), units) })
@@ -53,10 +60,16 @@ export function Marks({
               </th>
               <td className="py-1 pr-2 whitespace-nowrap tabular-nums">
                 {wanted(m)}
-                {m.withinMm ? ` ± ${mm(m.withinMm)}` : ""}
+                {m.withinMm && m.what !== "straight" ? ` ± ${mm(m.withinMm)}` : ""}
               </td>
               <td className={`py-1 pr-2 whitespace-nowrap tabular-nums ${m.met ? "" : "text-ember"}`}>
-                {m.what === "noCold" ? m.isMm : m.isMm > 0 ? mm(m.isMm) : "–"}
+                {m.what === "noCold"
+                  ? m.isMm
+                  : m.what === "broken"
+                    ? `${Math.round(m.isMm * 100)} %`
+                    : m.isMm > 0 || m.what === "straight"
+                      ? mm(m.isMm)
+                      : "–"}
               </td>
               <td className="py-1">{m.met && <Check size={16} className="text-act" aria-hidden />}</td>
             </tr>
@@ -71,6 +84,10 @@ export function Marks({
         </li>
         <li>{say("practice.length", { mm: print.length(p.lengthMm, units) })}</li>
         <li>{say("practice.scale", { mass: print.mass(p.scaleG, units) })}</li>
+        {p.strayMm > 0.3 && <li>{say("practice.stray", { mm: mm(p.strayMm) })}</li>}
+        {p.pitMm > 0.02 && (
+          <li>{say("practice.pits", { mm: print.thickness(Math.round(p.pitMm * 100) / 100, units) })}</li>
+        )}
         {undone > 0 && <li className="text-quiet">{say("practice.undone", { n: undone })}</li>}
       </ul>
       {p.faults.length > 0 && (

@@ -47,6 +47,9 @@ function List({ all }: { all: Exercise[] }) {
         <Link to="/practice/colours" className="press">
           <Eye size={16} aria-hidden /> {say("eye.title")}
         </Link>
+        <Link to="/practice/sheet" className="press" data-testid="to-sheet">
+          {say("practice.sheet")}
+        </Link>
       </header>
       <p className="mb-4 max-w-3xl text-quiet">{say("practice.note")}</p>
       <ol className="grid gap-3">

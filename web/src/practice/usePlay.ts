@@ -13,6 +13,10 @@ export interface Play {
   undone: number;
   wrong: string;
   room: Room;
+  seed: number;
+  /** It cools while one looks at it. */
+  running: boolean;
+  run(on: boolean): void;
   look(r: Room): void;
   act(a: Action): void;
   undo(): void;
@@ -25,6 +29,9 @@ interface Kept {
   undone: number;
   room?: Room;
 }
+
+/** How often the clock goes on, s. */
+const tickS = 0.5;
 
 const keyOf = (exercise: string) => `coldember.practice.${exercise}`;
 
@@ -81,12 +88,31 @@ export function usePlay(exercise: string, piece: boolean): Play {
   useEffect(() => void play(wanted.current), [play]);
   const last = () => wanted.current;
 
+  const [running, setRunning] = useState(false);
+  useEffect(() => {
+    if (!running) return;
+    const t = setInterval(() => {
+      const g = wanted.current;
+      const end = g.actions.at(-1);
+      // what lies waiting is one thing, however long
+      const actions =
+        end?.do === "wait"
+          ? [...g.actions.slice(0, -1), { ...end, seconds: Math.min(1200, (end.seconds ?? 0) + tickS) }]
+          : [...g.actions, { do: "wait" as const, seconds: tickS }];
+      if (g.actions.length > 0 && !asking.current) void play({ ...g, actions });
+    }, tickS * 1000);
+    return () => clearInterval(t);
+  }, [running, play]);
+
   return {
     played,
     actions: game.actions,
     undone: game.undone,
     wrong,
     room: game.room ?? "lit",
+    seed: game.seed,
+    running,
+    run: setRunning,
     look: (room) => void play({ ...last(), room }),
     act: (a) => void play({ ...last(), actions: [...last().actions, a] }),
     undo: () => {
