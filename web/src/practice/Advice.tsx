@@ -7,7 +7,7 @@ import { print } from "../units/print";
 import type { Action, Play } from "./usePlay";
 
 /** One thing in words: what, where, how often. */
-export function useInWords(): (a: Action) => string {
+function useInWords(): (a: Action) => string {
   const units = useUnits();
   return (a) => {
     const at = print.length(Math.round(a.atMm ?? 0), units);
@@ -71,6 +71,7 @@ export function Advice({ play, body }: { play: Play; body: object }) {
         <button
           type="button"
           className="press"
+          disabled={advice.isPlaceholderData}
           onClick={() => play.act(a.action)}
           data-testid="advice-do"
           title={say("practice.adviceDo")}

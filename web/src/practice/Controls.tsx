@@ -5,9 +5,9 @@ import { print } from "../units/print";
 import type { Action, Play, Room } from "./usePlay";
 
 export type Way = NonNullable<Action["way"]>;
-export type Face = NonNullable<Action["face"]>;
-export type Support = NonNullable<Action["support"]>;
-export type Side = NonNullable<Action["side"]>;
+type Face = NonNullable<Action["face"]>;
+type Support = NonNullable<Action["support"]>;
+type Side = NonNullable<Action["side"]>;
 
 /** How the piece is struck next. */
 export interface Grip {
@@ -22,8 +22,8 @@ export interface Grip {
 }
 
 export const ways: Way[] = ["flat", "edge", "corner", "bevel", "end"];
-const faces: Face[] = ["flat", "peenAcross", "peenAlong", "round"];
-const supports: Support[] = ["face", "edge", "horn", "fuller"];
+export const faces: Face[] = ["flat", "peenAcross", "peenAlong", "round"];
+export const supports: Support[] = ["face", "edge", "horn", "fuller"];
 const seconds = [5, 10, 20, 40, 60, 80, 120, 180];
 
 /** What is done with the piece as it is held. */

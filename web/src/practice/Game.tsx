@@ -5,7 +5,7 @@ import { figures, heatColour, say, told } from "../text/say";
 import { print } from "../units/print";
 import { Advice } from "./Advice";
 import { BesideHeats } from "./BesideHeats";
-import { Controls, fireOf, type Grip, strikeOf, tapOf, ways } from "./Controls";
+import { Controls, faces, fireOf, type Grip, strikeOf, supports, tapOf, ways } from "./Controls";
 import { KeepIt } from "./KeepIt";
 import { Marks } from "./Marks";
 import { Piece } from "./Piece";
@@ -23,6 +23,8 @@ const start: Grip = {
   blows: 3,
   hold: 80,
 };
+
+const after = <T,>(all: T[], one: T): T => all[(all.indexOf(one) + 1) % all.length] ?? one;
 
 /** One exercise: the piece, what can be done to it, what the coach says, and how it stands. */
 export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
@@ -43,15 +45,17 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
         ArrowLeft: () => hold({ at: Math.max(0, grip.at - step) }),
         " ": () => play.act(strikeOf(grip)),
         f: () => play.act(fireOf(grip)),
-        e: () => hold({ way: ways[(ways.indexOf(grip.way) + 1) % ways.length] ?? "flat" }),
+        e: () => hold({ way: after(ways, grip.way) }),
         s: () => hold({ side: grip.side === "near" ? "far" : "near" }),
         t: () => play.act(tapOf("straighten", grip)),
         h: () => play.act(tapOf("bend", grip)),
         b: () => play.act({ do: "brush" }),
         c: () => play.run(!play.running),
+        g: () => hold({ face: after(faces, grip.face) }),
+        u: () => hold({ support: after(supports, grip.support) }),
         Backspace: play.undo,
       };
-      const f = act[e.key];
+      const f = act[e.key] ?? (/^[1-9]$/.test(e.key) ? () => hold({ blows: Number(e.key) }) : undefined);
       if (!f) return;
       e.preventDefault();
       e.stopPropagation();
@@ -75,13 +79,12 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
           , {say("practice.hottest", { temp: print.temperature(here.tempC, units), colour: heatColour(here.tempC) })}
         </p>
         {p.places.some((c) => c.off) && <p className="text-sm text-quiet">{say("practice.map")}</p>}
-        <Controls grip={grip} hold={hold} play={play} />
         {play.wrong && (
           <p role="alert" className="text-ember">
             {play.wrong}
           </p>
         )}
-        <div role="status" className="grid min-h-20 content-start gap-1 text-lg" data-testid="coach">
+        <div role="status" className="grid min-h-24 sm:min-h-20 content-start gap-1 text-lg" data-testid="coach">
           {p.said.map((s, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: sentences follow one another
             <p key={i} className={s.warns ? "border-l-2 border-ember pl-3" : ""} data-said={s.code}>
@@ -94,6 +97,7 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
             </p>
           )}
         </div>
+        <Controls grip={grip} hold={hold} play={play} />
         <Advice play={play} body={body} />
         <p className="text-sm text-quiet">{say("practice.keys")}</p>
         <BesideHeats play={play} body={body} piece={piece} />
