@@ -3,7 +3,7 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := help
 VERSION := $(shell git describe --always --dirty 2>/dev/null || echo dev)
 GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_modules/*' 2>/dev/null) go.mod go.sum $(wildcard core/*/*.json) $(wildcard internal/*/*.json) $(wildcard internal/store/migrations/*) $(wildcard internal/export/fonts/*.ttf)
-WEB_FILES := $(shell find web/src web/public -type f -not -name firescreen.wasm -not -name wasm_exec.js 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json internal/text/en.json
+WEB_FILES := $(shell find web/src web/public -type f -not -name firescreen.wasm -not -name wasm_exec.js 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json $(wildcard internal/text/??.json)
 export CGO_ENABLED ?= 0
 
 .PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long formats mutants unit race e2e clean

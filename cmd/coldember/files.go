@@ -31,7 +31,11 @@ func withData(ctx context.Context, data string, f func(*work.Work) error) (err e
 		return err
 	}
 	defer func() { err = errors.Join(err, st.Close()) }()
-	return f(work.New(st, time.Now, work.RandomID))
+	w := work.New(st, time.Now, work.RandomID)
+	if err := w.Speak(ctx); err != nil {
+		return err
+	}
+	return f(w)
 }
 
 // saidError is an error that is already in words.

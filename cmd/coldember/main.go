@@ -20,6 +20,7 @@ import (
 var version = "dev"
 
 func main() {
+	text.Use(text.OfEnvironment(os.Getenv))
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	err := root().ExecuteContext(ctx)
 	stop()

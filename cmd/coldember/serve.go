@@ -140,6 +140,9 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		return err
 	}
 	w := work.New(st, time.Now, work.RandomID)
+	if err := w.Speak(ctx); err != nil {
+		return err
+	}
 	if _, err := w.Tidy(ctx); err != nil {
 		return err
 	}

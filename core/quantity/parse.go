@@ -116,7 +116,8 @@ func defaultUnit(k Kind, s System) float64 {
 // unit. A number may be decimal (point or comma), a fraction "3/8" or "⅜", or a mixed
 // number "1 1/4", "1-1/4" or "1¼"; terms may be added and subtracted; each term may carry
 // its own unit, and takes the system's unit if it does not. A comma before exactly three
-// digits is asked back, since 1,250 is read either way. The error, if any, is a
+// digits is asked back, since 1,250 is read either way (where the comma is the sign before
+// tenths, 1.250 is). The error, if any, is a
 // *ParseError. Signs are allowed: whether a negative value makes sense is for
 // the caller's range to say.
 func Parse(text string, k Kind, s System) (float64, error) {
@@ -126,7 +127,7 @@ func Parse(text string, k Kind, s System) (float64, error) {
 	if _, ok := perUnit[k]; ok {
 		return parseTwoPart(text, k, s)
 	}
-	p := &parser{text: text, kind: k, fallback: defaultUnit(k, s), units: units[k]}
+	p := &parser{text: text, kind: k, fallback: defaultUnit(k, s), units: units[k], system: s}
 	return p.sum()
 }
 
@@ -144,7 +145,7 @@ func parseTemperature(text string, s System) (float64, error) {
 			break
 		}
 	}
-	p := &parser{text: trimmed, kind: Temperature, fallback: 1, units: map[string]float64{}}
+	p := &parser{text: trimmed, kind: Temperature, fallback: 1, units: map[string]float64{}, system: s}
 	v, err := p.sum()
 	if err != nil {
 		if pe, ok := err.(*ParseError); ok { //nolint:errorlint // our own, unwrapped
@@ -164,6 +165,7 @@ type parser struct {
 	kind     Kind
 	fallback float64
 	units    map[string]float64
+	system   System
 }
 
 func (p *parser) fail(at int, c Code) error {
@@ -352,7 +354,8 @@ func (p *parser) number() (float64, error) {
 	if digits == 0 {
 		return 0, p.fail(start, CodeMissingNumber)
 	}
-	if whole, part, ok := strings.Cut(p.text[start:p.pos], ","); ok && len(part) == 3 && strings.Trim(whole, "0") != "" {
+	_, thousands := p.system.signs()
+	if whole, part, ok := strings.Cut(p.text[start:p.pos], thousands); ok && len(part) == 3 && strings.Trim(whole, "0") != "" {
 		return 0, p.fail(start+len(whole), CodeThousands)
 	}
 	v, err := strconv.ParseFloat(strings.Replace(p.text[start:p.pos], ",", ".", 1), 64)

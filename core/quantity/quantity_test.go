@@ -132,6 +132,17 @@ func TestFractionsAsTheyAreWritten(t *testing.T) {
 		require.ErrorAs(t, err, &pe, text)
 		assert.Equal(t, code, pe.Code, text)
 	}
+	spanish := quantity.Metric.WithDecimal(",")
+	require.True(t, spanish.Valid())
+	for text, want := range map[string]float64{"1,250": 1.25, "12,500 mm": 12.5, "0.125": .125, "12.5": 12.5} {
+		got, err := quantity.Parse(text, quantity.Length, spanish)
+		require.NoError(t, err, text)
+		assert.InDelta(t, want, got, 1e-12, text)
+	}
+	_, err := quantity.Parse("1.250", quantity.Length, spanish)
+	var pe *quantity.ParseError
+	require.ErrorAs(t, err, &pe)
+	assert.Equal(t, quantity.CodeThousands, pe.Code)
 	got, err := quantity.Parse("25,4", quantity.Length, quantity.Metric)
 	require.NoError(t, err)
 	assert.InDelta(t, 25.4, got, 1e-12)

@@ -9,8 +9,8 @@ import (
 
 // System is how a smith reads and writes: what is typed without a unit, and what is
 // printed, is in millimetres or in inches and pounds. After it, with commas, may stand the
-// finest fraction of an inch that is printed ("32", "64") and how hot is told ("C", "F"),
-// where it is not as usual: "in,64,C".
+// finest fraction of an inch that is printed ("32", "64"), how hot is told ("C", "F"), and
+// that a comma is the sign before tenths ("comma"), where it is not as usual: "in,64,C".
 type System string
 
 // The two unit systems as usual: °C with millimetres; °F and a 32nd of an inch with inches.
@@ -37,14 +37,33 @@ func NewSystem(base System, fraction int, temperature string) System {
 	return System(s)
 }
 
+// comma says that a comma stands before tenths, and a point may part thousands.
+const comma = "comma"
+
+// WithDecimal is the system with this sign before tenths, "." or ",".
+func (s System) WithDecimal(sign string) System {
+	if sign == "," && !s.has(comma) {
+		return s + "," + comma
+	}
+	return s
+}
+
+// signs are the one before tenths, and the one that may part thousands.
+func (s System) signs() (decimal, thousands string) {
+	if s.has(comma) {
+		return ",", "."
+	}
+	return ".", ","
+}
+
 // Valid tells whether a text is a system.
 func (s System) Valid() bool {
 	parts := strings.Split(string(s), ",")
-	if parts[0] != string(Metric) && parts[0] != string(Imperial) || len(parts) > 3 {
+	if parts[0] != string(Metric) && parts[0] != string(Imperial) || len(parts) > 4 {
 		return false
 	}
 	for _, p := range parts[1:] {
-		if !slices.Contains([]string{"32", "64", "C", "F"}, p) {
+		if !slices.Contains([]string{"32", "64", "C", "F", comma}, p) {
 			return false
 		}
 	}

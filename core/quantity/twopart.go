@@ -27,7 +27,7 @@ func parseTwoPart(text string, k Kind, s System) (float64, error) {
 			number = number[:len(number)-len(unit)]
 		}
 	}
-	p := &parser{text: number, kind: k, fallback: 1, units: map[string]float64{}}
+	p := &parser{text: number, kind: k, fallback: 1, units: map[string]float64{}, system: s}
 	v, err := p.sum()
 	if pe, ok := err.(*ParseError); ok { //nolint:errorlint // our own, unwrapped
 		pe.Text = text

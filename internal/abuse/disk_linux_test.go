@@ -92,7 +92,7 @@ func writes(x *target) map[string]func() (int, []byte) {
 // TestAFullDisk: every write says that the disk is full, changes nothing, and works once
 // there is room again.
 func TestAFullDisk(t *testing.T) {
-	dir := disk(t, "8m")
+	dir := disk(t, "16m")
 	x := serve(t, filepath.Join(dir, "demo.db"))
 	all := writes(x)
 	before := x.pieces()

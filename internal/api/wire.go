@@ -201,6 +201,7 @@ type Settings struct {
 	Temperature string             `json:"temperature" enum:"C,F"`
 	System      quantity.System    `json:"system" doc:"the three together, as figures are read and printed"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
+	Language    string             `json:"language" doc:"two letters, as listed by /languages; empty until one is chosen"`
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []doc.Hand         `json:"smiths" doc:"who works here, with whose hammer"`
 	Hammers     []doc.NamedHammer  `json:"hammers" doc:"to take up for a piece"`
@@ -221,7 +222,7 @@ type Settings struct {
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
-		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
+		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Language: d.Language, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
 		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens, Blocks: d.Blocks, HoursPerWeek: d.HoursPerWeek,
 	}
 }

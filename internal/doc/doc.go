@@ -91,6 +91,7 @@ type Shop struct {
 	Fraction    int                `json:"fraction,omitempty" doc:"finest fraction of an inch printed: 64, or else 32"`
 	Temperature string             `json:"temperature,omitempty" enum:"C,F" doc:"where it is not as usual with the units"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
+	Language    string             `json:"language,omitempty"` // two letters; none yet: as the browser speaks
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []Hand             `json:"smiths"`
 	Hammers     []NamedHammer      `json:"hammers"`

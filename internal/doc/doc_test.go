@@ -53,7 +53,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 6, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 7, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -64,7 +64,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.InDelta(t, .8, d.Request.Smith.LandShare, 1e-9)
 		assert.InDelta(t, 40, d.Request.Smith.PeenLengthMm, 0)
 	})
-	ages(t, "pattern", 3, func(t *testing.T, _ int, d doc.Pattern) {
+	ages(t, "pattern", 4, func(t *testing.T, _ int, d doc.Pattern) {
 		assert.NoError(t, d.Validate())
 		assert.NotNil(t, d.Tags)
 	})
@@ -72,7 +72,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})
-	ages(t, "shop", 8, func(t *testing.T, _ int, d doc.Shop) {
+	ages(t, "shop", 9, func(t *testing.T, _ int, d doc.Shop) {
 		assert.NoError(t, d.Validate())
 		assert.Len(t, d.Smiths, 2)
 		assert.Len(t, d.Hammers, 3, "the usual ones")
@@ -86,7 +86,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "session", 5, func(t *testing.T, _ int, d doc.Session) {
+	ages(t, "session", 6, func(t *testing.T, _ int, d doc.Session) {
 		assert.NoError(t, d.Validate())
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.NotEmpty(t, d.Course.Steps)
@@ -112,11 +112,11 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 
 // TestANewerFormIsRefused plainly, and a broken one told from it.
 func TestANewerFormIsRefused(t *testing.T) {
-	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":8`, `"docVersion":9`, 1)
+	text := strings.Replace(doc.Encode(doc.NewShop()), `"docVersion":9`, `"docVersion":10`, 1)
 	_, err := doc.Decode[doc.Shop](text)
 	var newer *doc.NewerError
 	require.ErrorAs(t, err, &newer)
-	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 9, Reads: 8}, *newer)
+	assert.Equal(t, doc.NewerError{Kind: "shop", Version: 10, Reads: 9}, *newer)
 	for _, text := range []string{"", "{", "[]", `{"docVersion":"x"}`, `{"smiths":7}`} {
 		_, err := doc.Decode[doc.Shop](text)
 		var broken *doc.BrokenError

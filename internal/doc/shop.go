@@ -110,7 +110,7 @@ func (s *Shop) TongsList() []forge.Tongs {
 
 // System is how the shop reads and writes.
 func (s *Shop) System() quantity.System {
-	return quantity.NewSystem(s.Units, s.Fraction, s.Temperature)
+	return quantity.NewSystem(s.Units, s.Fraction, s.Temperature).WithDecimal(text.Decimal())
 }
 
 // Validate reports every setting that cannot be, as fact.FieldErrors.
@@ -123,6 +123,7 @@ func (s *Shop) Validate() error {
 		c.Fail("fraction", "field.choice", nil)
 	}
 	fact.OneOf(c, "theme", s.Theme, "night", "day", "system")
+	fact.OneOf(c, "language", s.Language, append(text.Languages(), "")...)
 	fact.OneOf(c, "paper", s.Paper, "a4", "letter")
 	copies := c.Within("copies")
 	copies.Range("keep", float64(s.Copies.Keep), 1, 1000)

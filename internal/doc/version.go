@@ -32,17 +32,17 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil, hasGivenNames}}
 	case Pattern:
-		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes}}
+		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes, hasGivenNames}}
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil, nil}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames}}
 	case Kept:
 		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames}}
 	case Practised:
 		return form{name: "practised"}
 	case session.Event:
@@ -76,7 +76,7 @@ func (e *BrokenError) Unwrap() error { return e.Err }
 
 // Encode writes a document with the version of its form.
 func Encode[T Document](d T) string {
-	b, err := json.Marshal(d)
+	b, err := json.Marshal(withNames(d, StoredName))
 	if err != nil {
 		panic(fmt.Sprintf("doc: encode: %v", err)) // our own types, and figures that were looked at
 	}
@@ -114,7 +114,7 @@ func Decode[T Document](text string) (T, error) {
 	if err := json.Unmarshal([]byte(text), &d); err != nil {
 		return d, &BrokenError{Kind: f.name, Err: err}
 	}
-	return d, nil
+	return withNames(d, SpokenName), nil
 }
 
 // versionOf is the version of a document's form: what Encode wrote says it first, so that ten

@@ -92,6 +92,7 @@ func (p *asMade) row(f face, first string, rest ...string) {
 	wide := w * .5 / float64(max(1, len(rest)))
 	for i, s := range rest {
 		ascent, _ := p.use(f)
+		s = text.Local(s)
 		p.pdf.Text(x+w*.5+wide*float64(i+1)-p.pdf.GetStringWidth(s), p.y+ascent, s)
 	}
 	p.y += math.Max(h, 3.6*p.scale)

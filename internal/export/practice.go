@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"coldember/core/practice"
+	"coldember/internal/text"
 )
 
 // PracticeRow is a line of a teacher's sheet.
@@ -32,19 +33,11 @@ func PracticeCSV(rows []PracticeRow) []byte {
 		}
 		c := &r.Came
 		_ = w.Write([]string{
-			r.At.UTC().Format(time.RFC3339), plainCell(r.Who), r.Exercise, plainCell(r.Piece), strconv.FormatBool(c.Done), strconv.Itoa(c.Met), strconv.Itoa(c.Goals),
+			r.At.UTC().Format(time.RFC3339), text.Defused(r.Who), r.Exercise, text.Defused(r.Piece), strconv.FormatBool(c.Done), strconv.Itoa(c.Met), strconv.Itoa(c.Goals),
 			strconv.Itoa(c.Heats), strconv.Itoa(c.ParHeats), strconv.Itoa(c.Blows), strconv.Itoa(c.ParBlows), strconv.Itoa(c.Cold),
 			num(c.WorstMm), num(c.ScaleG), num(c.TimeS), strconv.Itoa(r.Undone), strings.Join(faults, " "),
 		})
 	}
 	w.Flush() // a buffer takes everything
 	return b.Bytes()
-}
-
-// plainCell keeps a spreadsheet from reading text as a formula.
-func plainCell(s string) string {
-	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
-		return "'" + s
-	}
-	return s
 }

@@ -9,6 +9,8 @@ import (
 	"strings"
 	"time"
 
+	"coldember/internal/text"
+
 	"codeberg.org/go-pdf/fpdf"
 )
 
@@ -138,7 +140,7 @@ func (s *sheet) use(f face) (ascent, leading float64) {
 
 // text writes wrapped text with its top at y and returns its height.
 func (s *sheet) text(x, y, width float64, f face, words string) float64 {
-	words = strings.TrimSpace(words)
+	words = text.Local(strings.TrimSpace(words))
 	if words == "" {
 		return 0
 	}
@@ -153,6 +155,7 @@ func (s *sheet) text(x, y, width float64, f face, words string) float64 {
 // label writes one line centred on x with its top at y.
 func (s *sheet) label(x, y float64, f face, words string) {
 	ascent, _ := s.use(f)
+	words = text.Local(words)
 	s.pdf.Text(x-s.pdf.GetStringWidth(words)/2, y+ascent, words)
 }
 

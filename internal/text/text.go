@@ -1,31 +1,126 @@
-// Package text is the one message catalogue: codes to words. The front end
-// imports the same file.
+// Package text is the one message catalogue: codes to words, a file for every language. The front
+// end imports the same files.
 package text
 
 import (
-	_ "embed"
+	"embed"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"math"
 	"regexp"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
+	"sync/atomic"
 
 	"coldember/core/quantity"
 	"coldember/core/steel"
 )
 
-//go:embed en.json
-var enJSON []byte
+//go:embed ??.json
+var files embed.FS
 
-var messages = func() map[string]string {
-	m := map[string]string{}
-	if err := json.Unmarshal(enJSON, &m); err != nil {
-		panic(fmt.Sprintf("text: catalogue: %v", err))
+// English is the language that every code has words in.
+const English = "en"
+
+// catalogues by language: a file of two letters each.
+var catalogues = func() map[string]map[string]string {
+	all := map[string]map[string]string{}
+	names, err := files.ReadDir(".")
+	if err != nil {
+		panic(fmt.Sprintf("text: catalogues: %v", err))
 	}
-	return m
+	for _, n := range names {
+		b, err := files.ReadFile(n.Name())
+		m := map[string]string{}
+		if err == nil {
+			err = json.Unmarshal(b, &m)
+		}
+		if err != nil {
+			panic(fmt.Sprintf("text: catalogue %s: %v", n.Name(), err))
+		}
+		all[strings.TrimSuffix(n.Name(), ".json")] = m
+	}
+	return all
 }()
+
+var messages = catalogues[English]
+
+// spoken is the language of this program: a shop speaks one.
+var spoken atomic.Pointer[string]
+
+// Languages lists those there are, English first.
+func Languages() []string {
+	out := slices.Sorted(maps.Keys(catalogues))
+	slices.SortStableFunc(out, func(a, b string) int {
+		switch {
+		case a == English:
+			return -1
+		case b == English:
+			return 1
+		}
+		return 0
+	})
+	return out
+}
+
+// Use speaks a language from now on; one that there is not, or none, is English.
+func Use(language string) {
+	if catalogues[language] == nil {
+		language = English
+	}
+	spoken.Store(&language)
+}
+
+// Language is the one that is spoken.
+func Language() string {
+	if l := spoken.Load(); l != nil {
+		return *l
+	}
+	return English
+}
+
+// OfEnvironment is the language that an environment's LC_ALL, LC_MESSAGES or LANG asks for.
+func OfEnvironment(get func(string) string) string {
+	for _, name := range []string{"LC_ALL", "LC_MESSAGES", "LANG"} {
+		if v := get(name); len(v) >= 2 {
+			if l := strings.ToLower(v[:2]); catalogues[l] != nil {
+				return l
+			}
+			return English
+		}
+	}
+	return English
+}
+
+// words of a code in the language that is spoken, or else in English.
+func words(code string) (string, bool) {
+	if m, ok := catalogues[Language()][code]; ok {
+		return m, true
+	}
+	m, ok := messages[code]
+	return m, ok
+}
+
+// tenths is a point between figures.
+var tenths = regexp.MustCompile(`(\d)\.(\d)`)
+
+// Decimal is the sign before tenths in the language that is spoken: "." or ",".
+func Decimal() string {
+	sign, _ := words("number.decimal")
+	return sign
+}
+
+// Local writes the figures of a text as the language does.
+func Local(s string) string {
+	decimal := Decimal()
+	if decimal == "." {
+		return s
+	}
+	return tenths.ReplaceAllString(s, "${1}"+decimal+"${2}")
+}
 
 // Has tells whether the catalogue has words for a code.
 func Has(code string) bool { _, ok := messages[code]; return ok }
@@ -43,13 +138,13 @@ func Codes() []string {
 // Say fills the placeholders of a message. A code without words is returned as
 // it is, so that nothing is ever silent.
 func Say(code string, with map[string]string) string {
-	m, ok := messages[code]
+	m, ok := words(code)
 	if !ok {
 		return code
 	}
 	return placeholder.ReplaceAllStringFunc(m, func(whole string) string {
 		if v, ok := with[whole[1:len(whole)-1]]; ok {
-			return v
+			return Local(v)
 		}
 		return whole
 	})

@@ -94,7 +94,7 @@ func (w *Work) Unpack(ctx context.Context, data []byte) (kept string, err error)
 	}
 	w.fires.forget()
 	w.tell(Event{"all", "", 0})
-	return kept, nil
+	return kept, w.Speak(ctx)
 }
 
 // UnpackInto makes a new file of an archive.

@@ -101,7 +101,7 @@ func TestWhatCannotBeDoesNotComeIn(t *testing.T) {
 		"half a ZIP":         packed(t, w)[:300],
 		"another format":     changed(t, strings.Replace(text, work.ArchiveFormat, "another", 1)),
 		"a newer version":    changed(t, strings.Replace(text, `"version": 1`, `"version": 2`, 1)),
-		"a newer document":   changed(t, strings.ReplaceAll(text, `"docVersion": 3`, `"docVersion": 99`)),
+		"a newer document":   changed(t, strings.ReplaceAll(text, `"docVersion": 4`, `"docVersion": 99`)),
 		"a length":           changed(t, strings.ReplaceAll(text, `"lengthMm": 1000`, `"lengthMm": 1e307`)),
 		"a choice":           changed(t, strings.ReplaceAll(text, `"pinchOut"`, `"banana"`)),
 		"an id":              changed(t, strings.ReplaceAll(text, p.ID, "../"+p.ID)),

@@ -256,7 +256,7 @@ func (w *Work) PutBack(ctx context.Context, name string) (kept string, err error
 	}
 	w.fires.forget()
 	w.tell(Event{"all", "", 0})
-	return kept, nil
+	return kept, w.Speak(ctx)
 }
 
 // checkFolder tells at the field what is wrong with a folder for copies.

@@ -253,7 +253,7 @@ func (w *Work) cutOff(tx store.Tx, s Stock, cut *store.Cut) error {
 		return &StateError{Code: "problem.cutTooLong"}
 	}
 	now := w.now()
-	made := store.CutMade{StockID: s.ID, PieceID: cut.PieceID, Name: piece.Doc.Name, LengthMm: cut.LengthMm, At: now}
+	made := store.CutMade{StockID: s.ID, PieceID: cut.PieceID, Name: doc.StoredName(piece.Doc.Name), LengthMm: cut.LengthMm, At: now}
 	left := remnant(s, cut.LengthMm+cut.KerfMm)
 	keep := s.Bar && left.Piece.LengthMm >= leastRemnantMm
 	if s.Doc.Count == 1 {

@@ -89,7 +89,7 @@ func (w *Work) Patterns(ctx context.Context, archived bool) (out []Pattern, asid
 
 func (w *Work) newPattern(name string) store.Pattern {
 	now := w.now()
-	return store.Pattern{ID: w.newID(), Name: name, Head: 1, Version: 1, CreatedAt: now, UpdatedAt: now}
+	return store.Pattern{ID: w.newID(), Name: doc.StoredName(name), Head: 1, Version: 1, CreatedAt: now, UpdatedAt: now}
 }
 
 // AddPattern puts a design into the library.
@@ -137,7 +137,7 @@ func (w *Work) SavePattern(ctx context.Context, id string, version int, d doc.Pa
 		if row.Version != version {
 			return errStale
 		}
-		return swapped(tx.RevisePattern(row.Pattern, d.Name, w.now(), doc.Encode(d)))
+		return swapped(tx.RevisePattern(row.Pattern, doc.StoredName(d.Name), w.now(), doc.Encode(d)))
 	})
 	return w.savedPattern(ctx, id, version, err)
 }

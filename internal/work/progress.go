@@ -120,7 +120,7 @@ func (w *Work) AllFires(ctx context.Context) (out []Entry, err error) {
 		for _, row := range rows {
 			e := Entry{ID: row.ID, PieceID: row.PieceID, Laws: row.Laws, Replaced: seen[row.PieceID], Changed: slices.Contains(overtaken, row.ID)}
 			seen[row.PieceID] = true
-			if row.Progress == "" || row.ProgressN != row.Events || json.Unmarshal([]byte(row.Progress), &e.Progress) != nil {
+			if row.Progress == "" || row.ProgressN != row.Events || readProgress(row.Progress, &e.Progress) != nil {
 				if row, err = tx.Session(row.ID); err != nil {
 					return err
 				}
@@ -168,7 +168,14 @@ func (w *Work) progressIn(tx store.Tx, row store.Session) (doc.Progress, error) 
 	return progressOf(d, events), nil
 }
 
+func readProgress(text string, p *doc.Progress) error {
+	err := json.Unmarshal([]byte(text), p)
+	p.Name, p.Hand = doc.SpokenName(p.Name), doc.SpokenName(p.Hand)
+	return err
+}
+
 func encodeProgress(p doc.Progress) string {
+	p.Name, p.Hand = doc.StoredName(p.Name), doc.StoredName(p.Hand)
 	b, err := json.Marshal(p)
 	if err != nil {
 		panic(fmt.Sprintf("work: progress: %v", err)) // plain figures

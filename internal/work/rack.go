@@ -44,7 +44,7 @@ func stockOf(row store.StockItem, cuts []store.Cut, made []store.CutMade, own []
 		s.MassG = solid.MassG
 	}
 	for _, m := range made {
-		s.History = append(s.History, doc.CutMade{PieceID: m.PieceID, Name: m.Name, LengthMm: m.LengthMm, At: m.At})
+		s.History = append(s.History, doc.CutMade{PieceID: m.PieceID, Name: doc.SpokenName(m.Name), LengthMm: m.LengthMm, At: m.At})
 	}
 	for _, h := range d.Hazards {
 		known, ok := stock.FindHazard(h)

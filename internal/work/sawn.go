@@ -130,5 +130,5 @@ func (w *Work) sawnOut(tx store.Tx, stockID, pieceID, name string, lengthMm floa
 			return err
 		}
 	}
-	return tx.AddCutMade(store.CutMade{StockID: stockID, PieceID: pieceID, Name: name, LengthMm: lengthMm, At: now})
+	return tx.AddCutMade(store.CutMade{StockID: stockID, PieceID: pieceID, Name: doc.StoredName(name), LengthMm: lengthMm, At: now})
 }

@@ -6,6 +6,7 @@ import (
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
+	"coldember/internal/text"
 )
 
 // Settings are the shop's, in a version.
@@ -76,5 +77,18 @@ func (w *Work) SaveShop(ctx context.Context, version int, d doc.Shop) (Settings,
 		return Settings{}, staleOr(err, func() (Settings, error) { return w.Shop(ctx) })
 	}
 	w.tell(Event{"shop", "", version + 1})
+	if d.Language != text.Language() {
+		text.Use(d.Language)
+		w.fires.forget() // its names are read anew
+	}
 	return w.Shop(ctx)
+}
+
+// Speak has the program speak the language of this shop, where it has chosen one.
+func (w *Work) Speak(ctx context.Context) error {
+	s, err := w.Shop(ctx)
+	if err == nil && s.Doc.Language != "" {
+		text.Use(s.Doc.Language)
+	}
+	return err
 }

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode, Suspense } from "react";
+import { type ComponentType, lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { Refused } from "./api/client";
@@ -7,29 +7,32 @@ import { PiecesPage } from "./pieces/PiecesPage";
 import { onShelf } from "./shelf/onShelf";
 import { Frame } from "./shell/Frame";
 import { NotThere } from "./shell/NotThere";
+import { begin, moreWords } from "./text/language";
 import "./styles.css";
 
-// A page comes when it is first opened, so that the first one is there at once.
-const PiecePage = lazy(() => import("./draft/PiecePage").then((m) => ({ default: m.PiecePage })));
-const AnvilPage = lazy(() => import("./anvil/AnvilPage").then((m) => ({ default: m.AnvilPage })));
-const ReplayPage = lazy(() => import("./anvil/ReplayPage").then((m) => ({ default: m.ReplayPage })));
-const PatternsPage = lazy(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
-const RackPage = lazy(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
-const BilletPage = lazy(() => import("./billet/BilletPage").then((m) => ({ default: m.BilletPage })));
-const SheetPage = lazy(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
-const CutsPage = lazy(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
-const DayPage = lazy(() => import("./day/DayPage").then((m) => ({ default: m.DayPage })));
-const BookPage = lazy(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
-const ReplanPage = lazy(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
-const SaidPage = lazy(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
-const ColoursPage = lazy(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
-const PracticePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
-const PracticeSheetPage = lazy(() => import("./practice/SheetPage").then((m) => ({ default: m.PracticeSheetPage })));
-const PracticePiecePage = lazy(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePiecePage })));
-const WordsPage = lazy(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
-const ShelfFrame = lazy(() => import("./shelf/ShelfFrame").then((m) => ({ default: m.ShelfFrame })));
-const ShelfPage = lazy(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
-const ShopPage = lazy(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
+// A page comes when it is first opened, with its words, so that the first one is there at once.
+const page = (load: () => Promise<{ default: ComponentType }>) =>
+  lazy(async () => (await Promise.all([load(), moreWords()]))[0]);
+const PiecePage = page(() => import("./draft/PiecePage").then((m) => ({ default: m.PiecePage })));
+const AnvilPage = page(() => import("./anvil/AnvilPage").then((m) => ({ default: m.AnvilPage })));
+const ReplayPage = page(() => import("./anvil/ReplayPage").then((m) => ({ default: m.ReplayPage })));
+const PatternsPage = page(() => import("./patterns/PatternsPage").then((m) => ({ default: m.PatternsPage })));
+const RackPage = page(() => import("./rack/RackPage").then((m) => ({ default: m.RackPage })));
+const BilletPage = page(() => import("./billet/BilletPage").then((m) => ({ default: m.BilletPage })));
+const SheetPage = page(() => import("./sheet/SheetPage").then((m) => ({ default: m.SheetPage })));
+const CutsPage = page(() => import("./cuts/CutsPage").then((m) => ({ default: m.CutsPage })));
+const DayPage = page(() => import("./day/DayPage").then((m) => ({ default: m.DayPage })));
+const BookPage = page(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
+const ReplanPage = page(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
+const SaidPage = page(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
+const ColoursPage = page(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
+const PracticePage = page(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
+const PracticeSheetPage = page(() => import("./practice/SheetPage").then((m) => ({ default: m.PracticeSheetPage })));
+const PracticePiecePage = page(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePiecePage })));
+const WordsPage = page(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
+const ShelfFrame = page(() => import("./shelf/ShelfFrame").then((m) => ({ default: m.ShelfFrame })));
+const ShelfPage = page(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
+const ShopPage = page(() => import("./shop/ShopPage").then((m) => ({ default: m.ShopPage })));
 
 const client = new QueryClient({
   defaultOptions: {
@@ -37,8 +40,7 @@ const client = new QueryClient({
   },
 });
 
-const root = document.getElementById("root");
-if (root)
+const show = (root: HTMLElement) =>
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
@@ -86,3 +88,10 @@ if (root)
       </QueryClientProvider>
     </StrictMode>,
   );
+
+const root = document.getElementById("root");
+if (root) {
+  await begin();
+  show(root);
+  setTimeout(() => void moreWords(), 3000); // sooner, where a page is opened that needs them
+}

@@ -3,13 +3,13 @@ import { BatteryLow, Plus, Trash2 } from "lucide-react";
 import { type FormEvent, useState } from "react";
 import { api, ask, Refused } from "../api/client";
 import type { components } from "../api/schema";
-import { say, told } from "../text/say";
+import { locale, say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 
 type To = components["schemas"]["AccessTo"];
 type Kind = components["schemas"]["NewAccess"]["kind"];
 const kinds: Kind[] = ["caliper", "pyrometer", "scale", "pedal"];
-const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+const when = (at: string) => new Date(at).toLocaleString(locale(), { dateStyle: "medium", timeStyle: "short" });
 
 /** Instruments that report and screens that are paired: let in, named, let in no more. */
 export function AccessPanel() {

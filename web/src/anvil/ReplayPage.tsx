@@ -4,7 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, ask } from "../api/client";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
-import { say, told } from "../text/say";
+import { locale, say, told } from "../text/say";
 import { Beside } from "./Beside";
 import { type Event, type Fold, fold, type Session } from "./core";
 import { Face } from "./Face";
@@ -106,7 +106,7 @@ function Replay({ session, events, f }: { session: Session; events: Event[]; f: 
     >
       <h1 className="text-[clamp(16px,3.2vmin,34px)] text-[#9ba39f]">
         {say("replay.of", { name: session.name })}
-        {last ? ` · ${new Date(ms).toLocaleString()} · ${told(`event.${last.kind}`)}` : ""}
+        {last ? ` · ${new Date(ms).toLocaleString(locale())} · ${told(`event.${last.kind}`)}` : ""}
       </h1>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(180px,20vw)] gap-[5vmin] max-md:grid-cols-1">
         <div className="flex min-h-0 min-w-0 flex-col">

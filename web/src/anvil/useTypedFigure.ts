@@ -1,6 +1,7 @@
 import { useCallback, useRef } from "react";
 import { useUnits } from "../api/hooks";
 import { say } from "../text/say";
+import { decimalText, typedMm } from "../units/print";
 import type { Step, Wrong } from "./core";
 import type { Link } from "./link";
 import { wrongWords } from "./words";
@@ -40,7 +41,7 @@ export function useTypedFigure(
         onWrong(figure, say("reading.noneWanted"));
         return true;
       }
-      const r = link.reading(goal.measure, figure.replace(",", "."), `${goal.atMm} mm`, units);
+      const r = link.reading(goal.measure, decimalText(figure), typedMm(goal.atMm), units);
       const wrong = [...r.problems];
       if (r.reading && wrong.length === 0)
         wrong.push(...link.tell({ kind: "reading", reading: r.reading, step: of.id }));

@@ -6858,6 +6858,8 @@ export interface components {
              * @description that the shop works; a day can then be promised
              */
             hoursPerWeek: number;
+            /** @description two letters, as listed by /languages; empty until one is chosen */
+            language: string;
             /** @description the shop's own, in place of the table's */
             likelihoods?: components["schemas"]["StockLikelihood"][];
             /** @description to temper in */

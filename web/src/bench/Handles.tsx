@@ -2,7 +2,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useRef } from "react";
 import type { Plan, Zone } from "../api/client";
 import { useDraft, useDraftState, valueAt } from "../draft/context";
 import { told } from "../text/say";
-import { inches, print, type System } from "../units/print";
+import { inches, print, type System, typedMm } from "../units/print";
 import { extent, type Layout, spineFace } from "./layout";
 
 interface Handle {
@@ -113,7 +113,7 @@ export const Handles = memo(function Handles({ plan, layout, units, selected, on
     const step = inches(units) ? 25.4 / 32 : 0.5;
     return Math.max(step, Math.round(mm / step) * step);
   };
-  const put = (field: string, mm: number) => draft.type(field, `${Number(mm.toFixed(5))}mm`);
+  const put = (field: string, mm: number) => draft.type(field, typedMm(mm));
   const down = (h: Handle) => (e: PointerEvent) => {
     const from = valueAt(doc.request, h.field);
     if (typeof from !== "number") return;

@@ -2,7 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Plan } from "../api/client";
 import { useDraft, useDraftState } from "../draft/context";
 import { say } from "../text/say";
-import { inches, print, type System } from "../units/print";
+import { inches, print, type System, typedMm } from "../units/print";
 import type { Layout } from "./layout";
 
 export type Side = "spine" | "edge" | "taper" | "tangTop" | "tangBottom";
@@ -37,7 +37,7 @@ const stepOf = (snap: NodeRules["snap"], units: System) => {
 const snapped = (v: number, step: number) => Math.round(v / step) * step;
 /** A thickness moves in tenths, or in sixty-fourths of an inch. */
 const thickStep = (units: System) => (inches(units) ? 25.4 / 64 : 0.1);
-const text = (x: number, y: number) => `${Number(x.toFixed(5))}mm; ${Number(y.toFixed(5))}mm`;
+const text = (x: number, y: number) => `${typedMm(x)}; ${typedMm(y)}`;
 
 /** The nodes of the outline on the finished blade: dragged, or moved with the keys. */
 export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold }: Props) {
@@ -70,7 +70,7 @@ export function Nodes({ plan, layout: l, units, rules, chosen, onChoose, onHold 
     if (isHeel(n) && rules.lockHeel) return;
     const own = ofTang(n.side) ? x - behind : x; // nodes of the tang count from its shoulder
     draft.type(nameOf(n), text(own, n.side === "taper" ? Math.max(0.1, y) : y));
-    if (isHeel(n) && !rules.lockLength) draft.type("outline.heel", `${Number(x.toFixed(5))}mm`);
+    if (isHeel(n) && !rules.lockLength) draft.type("outline.heel", typedMm(x));
   };
   const down = (n: NodeRef, at: [number, number]) => (e: PointerEvent) => {
     e.currentTarget.setPointerCapture(e.pointerId);
@@ -167,14 +167,14 @@ export const sideName = (s: Side) => (s === "taper" ? say("taper.side") : say(`o
 /** Adds a node where the outline is double-clicked: on the nearer of the two curves. */
 export function nodeAt(plan: Plan, l: Layout, px: number, py: number): { field: string; text: string } {
   const mm = (px - l.x(0)) / (l.x(1) - l.x(0));
-  if (py > l.finished.edgeOnY - l.finished.edgeOnHalf - 4) return { field: "taper.add", text: `${mm.toFixed(2)}mm` };
+  if (py > l.finished.edgeOnY - l.finished.edgeOnHalf - 4) return { field: "taper.add", text: typedMm(mm, 2) };
   const y = (l.finished.baseY - py) / l.scale;
   const s = plan.drawing.finished.reduce((a, b) => (Math.abs(b.x - mm) < Math.abs(a.x - mm) ? b : a));
   const upper = Math.abs(y - s.s) < Math.abs(y - s.e);
   const tang = plan.tangNodes && plan.drawing.finishedZones.find((z) => z.zone === "tang");
   if (tang && mm > tang.fromMm) {
     const at = Number((mm - tang.fromMm).toFixed(2));
-    return { field: "outline.add", text: `${upper ? "tangTop" : "tangBottom"} ${at}mm` };
+    return { field: "outline.add", text: `${upper ? "tangTop" : "tangBottom"} ${typedMm(at)}` };
   }
-  return { field: "outline.add", text: `${upper ? "spine" : "edge"} ${Number(mm.toFixed(2))}mm` };
+  return { field: "outline.add", text: `${upper ? "spine" : "edge"} ${typedMm(mm, 2)}` };
 }

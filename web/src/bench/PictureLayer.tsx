@@ -1,6 +1,7 @@
 import { type PointerEvent, useRef } from "react";
 import { useDraft } from "../draft/context";
 import { say } from "../text/say";
+import { typedMm } from "../units/print";
 import type { Layout } from "./layout";
 import { type Picture, type PictureMode, pictureMatrix } from "./picture";
 
@@ -45,8 +46,8 @@ export function PictureGrip({ picture: p, layout: l, mode, points, onPoint }: Pr
   const move = (e: PointerEvent) => {
     const d = drag.current;
     if (!d) return;
-    draft.type("picture.xMm", `${(d.from.xMm + (e.clientX - d.x) / along).toFixed(3)}mm`);
-    draft.type("picture.yMm", `${(d.from.yMm - (e.clientY - d.y) / l.scale).toFixed(3)}mm`);
+    draft.type("picture.xMm", typedMm(d.from.xMm + (e.clientX - d.x) / along, 3));
+    draft.type("picture.yMm", typedMm(d.from.yMm - (e.clientY - d.y) / l.scale, 3));
   };
   const up = () => {
     if (!drag.current) return;

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Refused, type Stock, sendKept } from "../api/client";
 import { useUnits } from "../api/hooks";
 import type { Item } from "../rack/useItem";
-import { say, told } from "../text/say";
+import { locale, say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
@@ -40,7 +40,8 @@ export function BilletLog({ item, edit }: { item: Stock; edit: Item }) {
           // biome-ignore lint/suspicious/noArrayIndexKey: entries are named by their place
           <li key={i} className="flex items-baseline gap-2" data-entry={w.kind}>
             <span className="mr-auto">
-              <span className="text-quiet">{new Date(w.at).toLocaleDateString()}</span> {told(`billet.log.${w.kind}`)}
+              <span className="text-quiet">{new Date(w.at).toLocaleDateString(locale())}</span>{" "}
+              {told(`billet.log.${w.kind}`)}
               {w.layers ? `, ${w.layers}` : ""}
               {w.mm ? `, ${print.length(w.mm, units)}` : ""}
               {w.words ? `: ${w.words}` : ""}

@@ -4,7 +4,7 @@ import { useSessions, useSteelName } from "../api/hooks";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
 import { lasted } from "../stages/log/words";
-import { say, told } from "../text/say";
+import { locale, say, told } from "../text/say";
 import { SearchField } from "../ui/SearchField";
 import { found } from "./found";
 
@@ -72,7 +72,7 @@ export function BookPage() {
                     </Link>
                     <span className="block text-quiet">{steelName(p.steelId)}</span>
                   </th>
-                  <td className="py-2">{p.lastMs ? new Date(p.lastMs).toLocaleDateString() : "–"}</td>
+                  <td className="py-2">{p.lastMs ? new Date(p.lastMs).toLocaleDateString(locale()) : "–"}</td>
                   <td className="py-2">{p.hand}</td>
                   <td className="py-2">
                     {p.phase === "finished"

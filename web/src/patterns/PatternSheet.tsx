@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { api, ask, type Pattern, type Revision } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
-import { say } from "../text/say";
+import { locale, say } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { Sheet } from "../ui/Sheet";
 import { Typed } from "../ui/Typed";
@@ -131,7 +131,7 @@ function Compare({ pattern, onRestore }: { pattern: Pattern; onRestore: (n: numb
   if (!newest || !other) return null;
   const scale = Math.min(1.2, 340 / Math.max(...[newest, other].map((r) => r.sketch.at(-1)?.x ?? 1)));
   const name = (r: Revision) =>
-    say("patterns.revisionOf", { n: r.n, date: new Date(r.createdAt).toLocaleDateString() });
+    say("patterns.revisionOf", { n: r.n, date: new Date(r.createdAt).toLocaleDateString(locale()) });
   return (
     <section className="grid gap-3" data-testid="compare">
       <h3 className="border-b border-line text-lg">{say("patterns.compare")}</h3>

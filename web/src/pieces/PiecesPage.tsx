@@ -10,7 +10,7 @@ import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn"
 import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { Failed, Loading, SetAside } from "../shell/States";
-import { count, say, told } from "../text/say";
+import { count, locale, say, told } from "../text/say";
 import { DropFiles } from "../ui/DropFiles";
 import { print } from "../units/print";
 
@@ -95,7 +95,7 @@ type Progress = NonNullable<ReturnType<typeof useEntry>>["progress"];
 
 /** How far a piece is at the fire. */
 function atFire(p: Progress): string {
-  const at = p.lastMs ? new Date(p.lastMs).toLocaleDateString(undefined, { day: "numeric", month: "short" }) : "";
+  const at = p.lastMs ? new Date(p.lastMs).toLocaleDateString(locale(), { day: "numeric", month: "short" }) : "";
   if (p.phase === "finished") return say("pieces.forged", { n: p.trips, at });
   return say(p.phase === "away" || p.phase === "ready" ? "pieces.atHeat" : "pieces.forgingNow", {
     n: p.trips,

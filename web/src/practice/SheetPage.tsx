@@ -6,7 +6,7 @@ import { api, ask } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
-import { say, told } from "../text/say";
+import { locale, say, told } from "../text/say";
 import { print } from "../units/print";
 
 /** A teacher's sheet: who has practised what, and how it went. */
@@ -92,7 +92,7 @@ export function PracticeSheetPage() {
                       {l.came.worstMm > 0 ? print.thickness(Math.round(l.came.worstMm * 10) / 10, units) : "–"}
                     </td>
                     <td className="py-1.5 pr-4">{l.came.faults.map((f) => told(`fault.${f}`)).join(", ")}</td>
-                    <td className="py-1.5 pr-4 text-quiet">{new Date(l.at).toLocaleDateString()}</td>
+                    <td className="py-1.5 pr-4 text-quiet">{new Date(l.at).toLocaleDateString(locale())}</td>
                     <td>
                       <button
                         type="button"

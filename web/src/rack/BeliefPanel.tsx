@@ -6,10 +6,10 @@ import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
 import { Typed } from "../ui/Typed";
 import { useTyped } from "../ui/useTyped";
-import { print } from "../units/print";
+import { localNumber, print } from "../units/print";
 import type { Item } from "./useItem";
 
-const percent = (v: number) => `${(v * 100).toFixed(v < 0.1 ? 1 : 0)} %`;
+const percent = (v: number) => localNumber(`${(v * 100).toFixed(v < 0.1 ? 1 : 0)} %`);
 
 /** What steel it is: known, or believed by what it was and what the tests said. */
 export function BeliefPanel({ item, edit }: { item: Stock; edit: Item }) {
@@ -161,7 +161,7 @@ function OwnLikelihood({ test, result, family, p }: { test: string; result: stri
   return (
     <span className="my-1 block max-w-40">
       <Typed
-        {...t.props(field, `${(p * 100).toFixed(1)} %`)}
+        {...t.props(field, localNumber(`${(p * 100).toFixed(1)} %`))}
         label={say(own ? "rack.ownShare" : "rack.tableShare")}
         onDone={() => void keep()}
       />

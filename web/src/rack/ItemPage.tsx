@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ask, type Stock } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { useTitle } from "../shell/focus";
-import { say } from "../text/say";
+import { locale, say } from "../text/say";
 import { Figure } from "../ui/Figure";
 import { Group } from "../ui/Group";
 import { Typed } from "../ui/Typed";
@@ -171,7 +171,7 @@ function History({ item }: { item: Stock }) {
             <span>
               {c.name} · {print.length(c.lengthMm, units)}
             </span>
-            <span className="text-quiet">{new Date(c.at).toLocaleDateString()}</span>
+            <span className="text-quiet">{new Date(c.at).toLocaleDateString(locale())}</span>
           </li>
         ))}
       </ul>

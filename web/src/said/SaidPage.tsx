@@ -6,7 +6,7 @@ import { useEditShop, useShop, useUnits } from "../api/hooks";
 import type { components } from "../api/schema";
 import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
-import { count, has, say, told } from "../text/say";
+import { count, has, locale, say, told } from "../text/say";
 import { print } from "../units/print";
 import { Band, HeldLine } from "./Drawn";
 
@@ -133,7 +133,7 @@ function One({ l, onSet }: { l: Lesson; onSet: (text: string) => void }) {
         <ul className="mt-1 grid gap-0.5 text-sm">
           {l.records.map((r) => (
             <li key={r.session} className={r.counts ? "" : "text-quiet"}>
-              {new Date(r.atMs).toLocaleDateString()} {r.piece}: {percent(r.ratio)}
+              {new Date(r.atMs).toLocaleDateString(locale())} {r.piece}: {percent(r.ratio)}
               {r.why ? ` – ${told(r.why)}` : ""}
             </li>
           ))}

@@ -1,14 +1,14 @@
 import { BookOpen, Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "lucide-react";
-import { type ReactNode, Suspense, useEffect, useState } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
 import { Refused } from "../api/client";
 import { useEvents } from "../api/events";
 import { Units, useEditShop, useShop } from "../api/hooks";
+import { change, moreWords, ofBrowser } from "../text/language";
 import { say } from "../text/say";
 import { Timers } from "../timers/Timers";
 import { Boundary } from "./Boundary";
-import { Finder } from "./Finder";
 import { useFocusOnPage, useKeptFocus } from "./focus";
 import { useKeys } from "./keys";
 import { Locked } from "./Locked";
@@ -16,6 +16,12 @@ import { Shortcuts } from "./Shortcuts";
 import { Loading } from "./States";
 
 const night = () => matchMedia("(prefers-color-scheme: dark)").matches;
+
+/** Comes with the words that it finds. */
+const Finder = lazy(async () => {
+  const [m] = await Promise.all([import("./Finder"), moreWords()]);
+  return { default: m.Finder };
+});
 
 /** The frame of every page: where to go on the left (below on a phone), the page beside it. */
 export function Frame() {
@@ -33,6 +39,13 @@ export function Frame() {
   useEffect(() => {
     document.documentElement.dataset.theme = shown;
   }, [shown]);
+  // the shop's language; one that has not chosen takes the browser's
+  const language = shop.data?.language;
+  const choose = edit.mutate;
+  useEffect(() => {
+    if (language) change(language);
+    else if (language === "" && ofBrowser() !== "en") choose([{ field: "language", text: ofBrowser() }]);
+  }, [language, choose]);
   const units = shop.data?.units ?? "mm";
   const system = shop.data?.system ?? units;
   const flipUnits = () => edit.mutate([{ field: "units", text: units === "mm" ? "in" : "mm" }]);
@@ -97,7 +110,11 @@ export function Frame() {
           <div id="over" />
         </main>
         <Shortcuts open={help} onClose={() => setHelp(false)} />
-        <Finder open={find} onClose={() => setFind(false)} />
+        {find && (
+          <Suspense>
+            <Finder open onClose={() => setFind(false)} />
+          </Suspense>
+        )}
         <Toaster position="bottom-center" theme={shown === "night" ? "dark" : "light"} />
       </div>
     </Units>

@@ -2,10 +2,10 @@ import { Download, Save, Upload } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import { type Copy, Refused, sendShop } from "../api/client";
 import { useCopies, useMakeCopy, usePutBack } from "../api/hooks";
-import { say, told } from "../text/say";
+import { locale, say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
-const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+const when = (at: string) => new Date(at).toLocaleString(locale(), { dateStyle: "medium", timeStyle: "short" });
 const has = (c: Copy) => say("copies.has", { pieces: c.pieces, patterns: c.patterns, items: c.items });
 
 /** Copies of the whole file: what is in each, one made now, one put back. The fields are where they lie. */

@@ -9,6 +9,7 @@ import { useTitle } from "../shell/focus";
 import { Failed, Loading } from "../shell/States";
 import { gripMaterials } from "../stages/blade/materials";
 import { diesOf, machineFields, machineLabel, machines } from "../stages/heats/machine";
+import { languages, nameOf, spoken } from "../text/language";
 import { say, told } from "../text/say";
 import { Group } from "../ui/Group";
 import { Pick } from "../ui/Pick";
@@ -134,6 +135,14 @@ function ShopForm({ shop }: { shop: Settings }) {
           {pick("units", shop.units, say("shop.units"), ["mm", "in"], "units")}
           {pick("fraction", String(shop.fraction), say("shop.fraction"), ["32", "64"], "fraction")}
           {pick("temperature", shop.temperature, say("shop.temperature"), ["C", "F"], "temperature")}
+          <Pick
+            label={say("shop.language")}
+            value={shop.language || spoken()}
+            options={languages.map((l) => ({ value: l, label: nameOf(l) }))}
+            onPick={(v) => void send("language", v)}
+            field="language"
+            error={errors.language?.message}
+          />
           {pick("theme", shop.theme, say("shop.theme"), ["night", "day", "system"], "theme")}
           {pick("paper", shop.paper, say("shop.paper"), ["a4", "letter"], "paper")}
         </Group>
@@ -195,7 +204,7 @@ function ShopForm({ shop }: { shop: Settings }) {
           <button
             type="button"
             className="press"
-            onClick={() => void send("smiths.add", say("shop.newSmith", { n: shop.smiths.length + 1 }))}
+            onClick={() => void send("smiths.add", `${say("shop.newSmith")} ${shop.smiths.length + 1}`)}
           >
             <Plus size={16} aria-hidden /> {say("shop.addSmith")}
           </button>

@@ -4,6 +4,7 @@ import type { Warning, Zone } from "../api/client";
 import { useUnits } from "../api/hooks";
 import { useDraft, useDraftState } from "../draft/context";
 import { count, figures, say, told } from "../text/say";
+import { typedMm } from "../units/print";
 import { remedyWords } from "./remedy";
 
 /** Which stage mends a warning: there it is shown. Stops are shown everywhere. */
@@ -107,8 +108,8 @@ function Remedy({ remedy }: { remedy: NonNullable<Warning["remedy"]> }) {
       className="press ml-[1.9rem] mt-1"
       data-remedy={remedy.field}
       onClick={() => {
-        for (const s of remedy.and ?? []) draft.type(s.field, `${s.mm}mm`);
-        draft.choose(remedy.field, remedy.text || `${remedy.mm}mm`);
+        for (const s of remedy.and ?? []) draft.type(s.field, typedMm(s.mm));
+        draft.choose(remedy.field, remedy.text || typedMm(remedy.mm ?? 0));
       }}
     >
       {remedyWords(remedy, units)}

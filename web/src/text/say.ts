@@ -1,11 +1,21 @@
 import messages from "../../../internal/text/en.json";
 import type { System } from "../units/print";
-import { print } from "../units/print";
+import { localNumber, print } from "../units/print";
 
 /** A code of the catalogue. What is built of unions is held to it by the compiler. */
 export type Code = keyof typeof messages;
 
-const catalogue: Record<string, string> = messages;
+const catalogue: Record<string, string> = { ...messages };
+let language = "en";
+
+/** Adds words to those that are said, in a language. */
+export function speak(lang: string, words: Record<string, string>): void {
+  language = lang;
+  Object.assign(catalogue, words);
+}
+
+/** The language that is spoken, for dates and the like. */
+export const locale = (): string => language;
 
 /** Words of a code with its {placeholders} filled. */
 export const say = (code: Code, fill: Record<string, string | number> = {}): string => told(code, fill);
@@ -14,7 +24,7 @@ export const say = (code: Code, fill: Record<string, string | number> = {}): str
 export function told(code: string, fill: Record<string, string | number> = {}): string {
   const words = catalogue[code];
   if (words === undefined) return code;
-  return words.replace(/\{(\w+)\}/g, (whole, name: string) => (name in fill ? String(fill[name]) : whole));
+  return words.replace(/\{(\w+)\}/g, (whole, name: string) => (name in fill ? localNumber(String(fill[name])) : whole));
 }
 
 /** Picks code.one or code.other by n. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import cases from "../../../internal/text/print.json";
-import { print, type System } from "./print";
+import { decimalText, print, type System, setDecimal, typedMm } from "./print";
 
 describe("printing", () => {
   const by: Record<string, (v: number, s: System) => string> = {
@@ -48,4 +48,19 @@ describe("printing", () => {
     expect(print.duration(42)).toBe("42 s");
     expect(print.duration(1500)).toBe("25 min");
   });
+});
+
+it("a figure is typed and read with the sign that the language has before tenths", () => {
+  setDecimal(",");
+  try {
+    expect(typedMm(12.3456789, 3)).toBe("12,346mm");
+    expect(decimalText("12.500")).toBe("12,500");
+    expect(print.length(12.5, "mm,comma")).toBe("12,5 mm");
+    expect(print.edit("widthMm", 1.234, "mm,comma")).toBe("1,234");
+    expect(print.temperature(850, "mm,F,comma")).toBe("1560 °F");
+    expect(print.temperature(850, "in,C,comma")).toBe("850 °C");
+  } finally {
+    setDecimal(".");
+  }
+  expect(typedMm(12.5)).toBe("12.5mm");
 });

@@ -6,7 +6,7 @@ export type System = string;
  * "in,64,C".
  */
 export const inches = (s: System): boolean => s.startsWith("in");
-const fahrenheit = (s: System): boolean => s.split(",").includes("F") || (inches(s) && !s.endsWith(",C"));
+const fahrenheit = (s: System): boolean => s.split(",").includes("F") || (inches(s) && !s.split(",").includes("C"));
 const finest = (s: System) => (s.split(",").includes("64") ? 64 : 32);
 const lb = 0.45359237;
 
@@ -133,21 +133,43 @@ function unit(name: string, s: System): string {
   return "";
 }
 
+let decimal = ".";
+
+/** The sign before tenths, as the language writes it. */
+export function setDecimal(sign: "." | ","): void {
+  decimal = sign;
+}
+
+/** Figures in a text as the language writes them. */
+export const localNumber = (text: string): string =>
+  decimal === "." ? text : text.replace(/(\d)\.(?=\d)/g, `$1${decimal}`);
+
+/** A length as a page types it for the smith: in millimetres, whatever the units are. */
+export const typedMm = (mm: number, places = 5): string => localNumber(`${Number(mm.toFixed(places))}mm`);
+
+/** What came with a point or a comma (a caliper that types), as the language writes it: a decimal sign, never thousands. */
+export const decimalText = (figure: string): string => figure.replace(/[.,]/, decimal);
+
+const local =
+  <A extends unknown[]>(f: (...of: A) => string) =>
+  (...of: A): string =>
+    localNumber(f(...of));
+
 export const print = {
-  rest,
-  speed,
-  massRate,
-  massPrice,
-  moment,
-  length,
-  thickness,
-  temperature,
-  apart,
-  mass,
-  volume,
-  duration,
-  figure,
-  edit,
+  rest: local(rest),
+  speed: local(speed),
+  massRate: local(massRate),
+  massPrice: local(massPrice),
+  moment: local(moment),
+  length: local(length),
+  thickness: local(thickness),
+  temperature: local(temperature),
+  apart: local(apart),
+  mass: local(mass),
+  volume: local(volume),
+  duration: local(duration),
+  figure: local(figure),
+  edit: local(edit),
   unit,
-  money,
+  money: local(money),
 };

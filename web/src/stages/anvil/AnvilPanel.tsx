@@ -3,7 +3,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ask, Refused } from "../../api/client";
 import { useEntry, useShop, useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
-import { count, say, told } from "../../text/say";
+import { count, locale, say, told } from "../../text/say";
 import { print } from "../../units/print";
 import { heatName } from "../heats/counted";
 
@@ -54,7 +54,7 @@ export function AnvilPanel() {
           {p.phase === "finished"
             ? say("anvil.wasFinished", { heats: p.trips })
             : say("anvil.whereHeats", { n: p.trips, of: p.heats })}
-          {p.lastMs ? ` ${say("anvil.lastAt", { at: new Date(p.lastMs).toLocaleDateString() })}` : ""}
+          {p.lastMs ? ` ${say("anvil.lastAt", { at: new Date(p.lastMs).toLocaleDateString(locale()) })}` : ""}
         </p>
       )}
       {entry?.changed && (

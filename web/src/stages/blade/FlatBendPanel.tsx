@@ -5,7 +5,7 @@ import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
-import { print } from "../../units/print";
+import { localNumber, print } from "../../units/print";
 
 type Bent = NonNullable<Plan["drawing"]["bent"]>;
 
@@ -46,7 +46,7 @@ export function FlatBendPanel() {
             <Figure name={say("flatBend.reach")} value={print.length(bent.reachMm, units)} />
             <Figure name={say("flatBend.depth")} value={print.length(bent.depthMm, units)} />
             <Figure name={say("flatBend.strain")} value={`${(100 * bent.strain).toFixed(0)} %`} />
-            <Figure name={say("flatBend.edge")} value={`${(100 * bent.edgeStrain).toFixed(1)} %`} />
+            <Figure name={say("flatBend.edge")} value={localNumber(`${(100 * bent.edgeStrain).toFixed(1)} %`)} />
           </dl>
           <View loop={bent.side} name={say("flatBend.side")} />
           <View loop={bent.spine} name={say("flatBend.spine")} />

@@ -4,7 +4,7 @@ import { useDraft, useDraftState } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Typed } from "../../ui/Typed";
-import { print } from "../../units/print";
+import { print, typedMm } from "../../units/print";
 import { OutlineFile } from "./OutlineFile";
 import { PicturePanel, type PictureState } from "./PicturePanel";
 
@@ -59,7 +59,7 @@ export function NodePanel({ chosen, onChoose, rules, onRules, picture, onPicture
     let best = 0;
     for (let i = 1; i < list.length - 1; i++)
       if ((list[i + 1]?.[0] ?? 0) - (list[i]?.[0] ?? 0) > (list[best + 1]?.[0] ?? 0) - (list[best]?.[0] ?? 0)) best = i;
-    return `${(((list[best]?.[0] ?? 0) + (list[best + 1]?.[0] ?? 0)) / 2).toFixed(2)}mm`;
+    return typedMm(((list[best]?.[0] ?? 0) + (list[best + 1]?.[0] ?? 0)) / 2, 2);
   };
   const stored = `${print.edit("xMm", node[0] ?? 0, units)}; ${print.edit(thick ? "thicknessMm" : "yMm", node[1] ?? 0, units)}`;
   return (

@@ -4,7 +4,7 @@ import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Figure } from "../../ui/Figure";
 import { Group } from "../../ui/Group";
-import { print } from "../../units/print";
+import { localNumber, print } from "../../units/print";
 
 /** The blade cut across at one station, with what decides how it cuts. */
 export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) => void }) {
@@ -35,16 +35,16 @@ export function SectionPanel({ at, onAt }: { at: number; onAt: (share: number) =
             value={print.thickness(s.behindMm[i] ?? 0, units)}
           />
         ))}
-        <Figure name={say("section.angle")} value={`${s.angleDeg.toFixed(1)}°`} />
+        <Figure name={say("section.angle")} value={localNumber(`${s.angleDeg.toFixed(1)}°`)} />
         {(s.setDeg ?? 0) > 0 && (
           <>
-            <Figure name={say("section.set")} value={`${(s.setDeg ?? 0).toFixed(1)}°`} />
+            <Figure name={say("section.set")} value={localNumber(`${(s.setDeg ?? 0).toFixed(1)}°`)} />
             <Figure name={say("section.bevelHere")} value={print.length(s.bevelMm ?? 0, units)} />
           </>
         )}
         {(s.backSetDeg ?? 0) > 0 && (
           <>
-            <Figure name={say("section.backSet")} value={`${(s.backSetDeg ?? 0).toFixed(1)}°`} />
+            <Figure name={say("section.backSet")} value={localNumber(`${(s.backSetDeg ?? 0).toFixed(1)}°`)} />
             <Figure name={say("section.backHere")} value={print.length(s.backMm ?? 0, units)} />
           </>
         )}

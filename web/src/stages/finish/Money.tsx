@@ -1,6 +1,6 @@
 import { useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
-import { say, told } from "../../text/say";
+import { locale, say, told } from "../../text/say";
 import { DraftField } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { print } from "../../units/print";
@@ -49,7 +49,7 @@ export function Money({ f }: { f: Finished }) {
       </dl>
       <p className="col-span-2 text-sm text-quiet" data-testid="promise">
         {p?.day
-          ? say("finish.promise", { day: new Date(p.day).toLocaleDateString(), n: p.ahead })
+          ? say("finish.promise", { day: new Date(p.day).toLocaleDateString(locale()), n: p.ahead })
           : say("finish.noPromise")}
       </p>
       {field("beltPrice", prices?.beltPrice ?? 0)}

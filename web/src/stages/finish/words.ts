@@ -1,6 +1,6 @@
 import type { components } from "../../api/schema";
 import { figures, say, told } from "../../text/say";
-import { print } from "../../units/print";
+import { localNumber, print } from "../../units/print";
 import type { FinishStep } from "./useFinish";
 
 /** A step of finishing in its sentences. */
@@ -13,7 +13,7 @@ export function stepWords(s: FinishStep, units: string): string {
 /** About how long: minutes, or hours where they are many. */
 export function about(min: number): string {
   if (min < 90) return `${Math.max(1, Math.round(min))} min`;
-  return `${(min / 60).toFixed(1)} h`;
+  return localNumber(`${(min / 60).toFixed(1)} h`);
 }
 
 /** The step of 0.1 mm that a thickness to be ground off falls in; −1 where steel is missing. */

@@ -7,7 +7,7 @@ import { barSize } from "../../rack/forms";
 import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Sheet } from "../../ui/Sheet";
-import { print, type System } from "../../units/print";
+import { localNumber, print, type System } from "../../units/print";
 import { machines } from "./machine";
 import { hammerText, handText, hearthText } from "./Sets";
 
@@ -169,7 +169,7 @@ const rows: [string, (p: Plan, u: System) => string][] = [
   ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],
   ["rank.fuel", (p, u) => print.mass(p.totals.fuelG, u)],
   ["compare.money", (p) => (p.totals.money.total > 0 ? print.money(p.totals.money.total) : "–")],
-  ["compare.loss", (p) => `${(p.bar.scaleShare * 100).toFixed(1)} %`],
+  ["compare.loss", (p) => localNumber(`${(p.bar.scaleShare * 100).toFixed(1)} %`)],
   ["ledger.grind", (p, u) => print.mass(p.ledger.find((l) => l.code === "ledger.grind")?.massG ?? 0, u)],
   ["compare.warnings", (p) => String(p.warnings.filter((w) => w.severity !== "note").length)],
 ];

@@ -7,7 +7,7 @@ import { count, heatColour, say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
-import { inches, print } from "../../units/print";
+import { inches, localNumber, print } from "../../units/print";
 import { Window } from "../stock/StockPanel";
 import { useWithin } from "../stock/useAsked";
 import { ByTheBook } from "./ByTheBook";
@@ -91,7 +91,11 @@ function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined)
         )}
         <Figure
           name={say("heat.lost")}
-          value={!inches(units) && step.scaleG < 10 ? `${step.scaleG.toFixed(1)} g` : print.mass(step.scaleG, units)}
+          value={
+            !inches(units) && step.scaleG < 10
+              ? localNumber(`${step.scaleG.toFixed(1)} g`)
+              : print.mass(step.scaleG, units)
+          }
         />
         <Figure name={say("heat.fuel")} value={print.mass(step.fuelG, units)} />
         <Figure name={say("heat.hotSoFar")} value={print.duration(step.hotSoFarS)} />

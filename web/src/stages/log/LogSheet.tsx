@@ -1,7 +1,7 @@
 import { useBook, useEntry, useUnits } from "../../api/hooks";
 import { useDraftState } from "../../draft/context";
 import { say, told } from "../../text/say";
-import { print } from "../../units/print";
+import { localNumber, print } from "../../units/print";
 import { Overlay } from "./Overlay";
 import { lasted } from "./words";
 
@@ -56,7 +56,11 @@ export function LogSheet() {
                   {o.notYet ? <span className="text-quiet"> · {say("log.notYet", { n: o.notYet })}</span> : null}
                   {o.past ? <span className="text-ember"> · {say("log.past")}</span> : null}
                 </th>
-                <Against planned={o.planHeats.toFixed(1)} was={o.heats.toFixed(1)} begun={o.heats > 0} />
+                <Against
+                  planned={localNumber(o.planHeats.toFixed(1))}
+                  was={localNumber(o.heats.toFixed(1))}
+                  begun={o.heats > 0}
+                />
                 <Against planned={String(o.planBlows)} was={String(o.blows)} begun={o.heats > 0} />
                 <Against planned={lasted(o.planS)} was={lasted(o.s)} begun={o.heats > 0} />
               </tr>

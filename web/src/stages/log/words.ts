@@ -1,12 +1,12 @@
 import type { components } from "../../api/schema";
-import { told } from "../../text/say";
+import { locale, told } from "../../text/say";
 import { print } from "../../units/print";
 
 export type Book = components["schemas"]["FireBook"];
 export type Told = components["schemas"]["FireTold"];
 
 export const dayAndTime = (ms: number): string =>
-  new Date(ms).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+  new Date(ms).toLocaleString(locale(), { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 /** A stretch of time: "48 s", "12 min", "2 h 5 min". */
 export function lasted(s: number): string {

@@ -5,7 +5,7 @@ import { useDraft, useDraftPart } from "../../draft/context";
 import { barSize } from "../../rack/forms";
 import { say, told } from "../../text/say";
 import { Sheet } from "../../ui/Sheet";
-import { print } from "../../units/print";
+import { localNumber, print } from "../../units/print";
 
 /** The same blade from two pieces of stock, side by side on one scale. */
 export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onClose: () => void }) {
@@ -91,7 +91,7 @@ type Show = (p: Plan, units: Parameters<typeof print.length>[1]) => string;
 const rows: [string, Show][] = [
   ["rank.bar", (p, u) => print.length(p.bar.cutLengthMm, u)],
   ["rank.start", (p, u) => print.mass((p.bar.startMm3 * 7.85) / 1000, u)],
-  ["ledger.scale", (p) => `${(p.bar.scaleShare * 100).toFixed(1)} %`],
+  ["ledger.scale", (p) => localNumber(`${(p.bar.scaleShare * 100).toFixed(1)} %`)],
   ["rank.heats", (p) => String(p.totals.heats)],
   ["rank.blows", (p) => String(p.totals.blows)],
   ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],

@@ -1,7 +1,7 @@
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart, valueAt } from "../../draft/context";
 import { say, told } from "../../text/say";
-import { print } from "../../units/print";
+import { print, typedMm } from "../../units/print";
 import { useCosts } from "./useAsked";
 
 /** What one more millimetre of each figure costs in bar, weight and heats. */
@@ -55,7 +55,7 @@ function Slide({ field }: { field: string }) {
       value={now}
       aria-label={told(`field.name.${field}`)}
       data-slide={field}
-      onChange={(e) => draft.type(field, `${e.target.value}mm`)}
+      onChange={(e) => draft.type(field, typedMm(Number(e.target.value)))}
       onPointerUp={() => void draft.flush()}
     />
   );

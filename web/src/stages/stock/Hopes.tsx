@@ -1,7 +1,7 @@
 import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { figures, say, told } from "../../text/say";
-import { print } from "../../units/print";
+import { print, typedMm } from "../../units/print";
 import { useHopes } from "./useAsked";
 
 const obstacles = [
@@ -49,7 +49,7 @@ export function Hopes() {
               <button
                 type="button"
                 className="press"
-                onClick={() => h.field && draft.choose(h.field, h.text || `${h.mm}mm`)}
+                onClick={() => h.field && draft.choose(h.field, h.text || typedMm(h.mm ?? 0))}
               >
                 {say("hope.take")}
               </button>

@@ -4,7 +4,7 @@ import { useUnits } from "../../api/hooks";
 import { useDraft } from "../../draft/context";
 import { say } from "../../text/say";
 import { useTyped } from "../../ui/useTyped";
-import { print } from "../../units/print";
+import { print, typedMm } from "../../units/print";
 
 const axes = ["length", "height", "thickness"] as const;
 type Axes = Record<(typeof axes)[number], { free: boolean; lowest: string; highest: string }>;
@@ -59,7 +59,7 @@ export function Largest() {
     for (const [f, mm] of fields) {
       const was = f.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)?.[k], now);
       if (typeof was === "number" && Math.abs(was - mm) > 0.005)
-        draft.type(`design.${f}`, `${(Math.floor(mm * 100) / 100).toFixed(2)}mm`);
+        draft.type(`design.${f}`, typedMm(Math.floor(mm * 100) / 100));
     }
     await draft.flush();
     setFit(undefined);
