@@ -19,9 +19,8 @@ const maxInput = 16 << 20
 
 func calcCommand() *cobra.Command {
 	c := &cobra.Command{
-		Use: "calc KIND", Short: "Answer one question of a law: JSON in, JSON out",
-		Long: "Reads JSON from standard input and writes JSON. coldember calc KIND --help tells what a\nkind takes, with an example.",
-		Args: cobra.ExactArgs(1),
+		Use:  "calc KIND",
+		Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error { // of a kind that there is not
 			_, err := calc.Run(c.Context(), args[0], nil)
 			return err
@@ -39,14 +38,14 @@ func calcKindCommand(kind string) *cobra.Command {
 	for _, f := range calc.Fields(kind) {
 		doc := f.Doc
 		if f.Optional {
-			doc = strings.TrimPrefix(doc+"; can be left out", "; ")
+			doc = strings.TrimPrefix(doc+"; "+text.Say("cli.optional", nil), "; ")
 		}
 		_, _ = fmt.Fprintf(w, "  %s\t%s\t%s\n", f.Name, f.Holds, doc)
 	}
 	_ = w.Flush()
 	return &cobra.Command{
-		Use: kind, Short: text.Say("calc.kind."+kind, nil), Args: cobra.NoArgs,
-		Long:    text.Say("calc.kind."+kind, nil) + ".\n\nIt takes:\n" + strings.TrimRight(takes.String(), "\n"),
+		Use: kind, Short: text.Say("calc.kind."+kind, nil), Args: wants(0, 0),
+		Long:    text.Say("calc.kind."+kind, nil) + ".\n\n" + text.Say("cli.takes", nil) + "\n" + strings.TrimRight(takes.String(), "\n"),
 		Example: "  echo '" + calc.Example(kind) + "' | coldember calc " + kind,
 		RunE: func(c *cobra.Command, _ []string) error {
 			in, err := io.ReadAll(io.LimitReader(c.InOrStdin(), maxInput))
@@ -65,18 +64,18 @@ func calcKindCommand(kind string) *cobra.Command {
 }
 
 func openapiCommand() *cobra.Command {
-	return printer("openapi", "Print the API document", api.Document)
+	return printer("openapi", api.Document)
 }
 
 func schemaCommand() *cobra.Command {
-	c := printer("schema", "Print the JSON Schema of a pattern file", api.PatternSchema)
-	c.AddCommand(printer("session", "Print the JSON Schema of a session at the fire", api.SessionSchema))
-	c.AddCommand(printer("shop", "Print the JSON Schema of a whole shop that is packed", api.ShopSchema))
+	c := printer("schema", api.PatternSchema)
+	c.AddCommand(printer("session", api.SessionSchema))
+	c.AddCommand(printer("shop", api.ShopSchema))
 	return c
 }
 
-func printer(use, short string, doc func() ([]byte, error)) *cobra.Command {
-	return &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+func printer(use string, doc func() ([]byte, error)) *cobra.Command {
+	return &cobra.Command{Use: use, Args: wants(0, 0), RunE: func(c *cobra.Command, _ []string) error {
 		text, err := doc()
 		if err != nil {
 			return err

@@ -7,6 +7,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"strconv"
 	"time"
 
 	"coldember/internal/store"
@@ -36,7 +37,7 @@ func there(ctx context.Context, file string) (store.About, error) {
 func backupCommand() *cobra.Command {
 	var data string
 	c := &cobra.Command{
-		Use: "backup FILE", Short: "Copy a database safely, even while it is in use", Args: cobra.ExactArgs(1),
+		Use: "backup FILE", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) (err error) {
 			if data, err = dataOr(data); err != nil {
 				return err
@@ -52,10 +53,10 @@ func backupCommand() *cobra.Command {
 			if err := st.Backup(c.Context(), args[0]); err != nil {
 				return err
 			}
-			return printf(c.OutOrStdout(), "Copied to %s. Put it back with: coldember restore %s\n", args[0], args[0])
+			return said(c.OutOrStdout(), "cli.copied", map[string]string{"file": args[0]})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file to copy (default: your own work)")
+	c.Flags().StringVar(&data, "data", "", "")
 	return c
 }
 
@@ -63,8 +64,7 @@ func restoreCommand() *cobra.Command {
 	var data string
 	var look bool
 	c := &cobra.Command{
-		Use: "restore FILE", Short: "Put a copy in the place of a database; what was there is kept beside it", Args: cobra.ExactArgs(1),
-		Long: "Looks at the copy first, and tells what is in it. The present file is kept beside under a name with the time. A server that has the file open must be stopped first; a running one puts copies back from its page Shop.",
+		Use: "restore FILE", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) (err error) {
 			if data, err = dataOr(data); err != nil {
 				return err
@@ -84,20 +84,20 @@ func restoreCommand() *cobra.Command {
 				return err
 			}
 			if out.Kept != "" {
-				return printf(c.OutOrStdout(), "It is now %s. What was there is kept as %s.\n", data, out.Kept)
+				return said(c.OutOrStdout(), "cli.restoredKept", map[string]string{"data": data, "kept": out.Kept})
 			}
-			return printf(c.OutOrStdout(), "It is now %s.\n", data)
+			return said(c.OutOrStdout(), "cli.restored", map[string]string{"data": data})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file to replace (default: your own work)")
-	c.Flags().BoolVar(&look, "look", false, "only tell what is in the copy")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().BoolVar(&look, "look", false, "")
 	return c
 }
 
 func packCommand() *cobra.Command {
 	var data string
 	c := &cobra.Command{
-		Use: "pack FILE", Short: "Write the whole shop as a ZIP of open files: documents, histories and pictures", Args: cobra.ExactArgs(1),
+		Use: "pack FILE", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error {
 			return withData(c.Context(), data, func(w *work.Work) (err error) {
 				f, err := os.OpenFile(args[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
@@ -112,14 +112,14 @@ func packCommand() *cobra.Command {
 			})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	c.Flags().StringVar(&data, "data", "", "")
 	return c
 }
 
 func unpackCommand() *cobra.Command {
 	var data string
 	c := &cobra.Command{
-		Use: "unpack FILE", Short: "Make a new database of a whole shop that was packed", Args: cobra.ExactArgs(1),
+		Use: "unpack FILE", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) (err error) {
 			if data, err = dataOr(data); err != nil {
 				return err
@@ -146,14 +146,14 @@ func unpackCommand() *cobra.Command {
 			return tellAbout(c.OutOrStdout(), about)
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file to make; one that is there is not written over (default: your own work)")
+	c.Flags().StringVar(&data, "data", "", "")
 	return c
 }
 
 func doctorCommand() *cobra.Command {
 	var data string
 	c := &cobra.Command{
-		Use: "doctor", Short: "Look a database over, page by page, without changing it", Args: cobra.NoArgs,
+		Use: "doctor", Args: wants(0, 0),
 		RunE: func(c *cobra.Command, _ []string) (err error) {
 			if data, err = dataOr(data); err != nil {
 				return err
@@ -169,12 +169,12 @@ func doctorCommand() *cobra.Command {
 				return err
 			}
 			if about.Empty || about.Form < store.NewestForm {
-				return printf(c.OutOrStdout(), "Every page is sound.\n")
+				return said(c.OutOrStdout(), "cli.sound", nil)
 			}
 			return withData(c.Context(), data, func(w *work.Work) error { return tellUnreadable(c.Context(), c.OutOrStdout(), w) })
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	c.Flags().StringVar(&data, "data", "", "")
 	return c
 }
 
@@ -191,20 +191,23 @@ func tellUnreadable(ctx context.Context, out io.Writer, w *work.Work) error {
 		n += len(pieces) + len(patterns) + len(items)
 	}
 	if n > 0 {
-		return printf(out, "Every page is sound. %d documents cannot be read, and are set aside.\n", n)
+		return said(out, "cli.soundAside", map[string]string{"n": strconv.Itoa(n)})
 	}
-	return printf(out, "Every page is sound, and every document can be read.\n")
+	return said(out, "cli.soundAll", nil)
 }
 
 func tellAbout(out io.Writer, a store.About) error {
 	if a.Empty {
-		return printf(out, "%s has nothing in it yet.\n", a.Path)
+		return said(out, "cli.nothingIn", map[string]string{"file": a.Path})
 	}
-	saved := ""
+	code, with := "cli.about", map[string]string{
+		"file": a.Path, "pieces": fmt.Sprint(a.Pieces), "patterns": fmt.Sprint(a.Patterns), "items": fmt.Sprint(a.Items),
+		"form": fmt.Sprint(a.Form), "mb": fmt.Sprintf("%.1f", float64(a.Bytes)/1e6),
+	}
 	if !a.NewestAt.IsZero() {
-		saved = ", last saved " + a.NewestAt.Local().Format("2006-01-02 15:04")
+		code, with["at"] = "cli.aboutSaved", a.NewestAt.Local().Format("2006-01-02 15:04")
 	}
-	return printf(out, "%s: %d pieces, %d patterns, %d on the rack%s; form %d, %.1f MB.\n", a.Path, a.Pieces, a.Patterns, a.Items, saved, a.Form, float64(a.Bytes)/1e6)
+	return said(out, code, with)
 }
 
 func printf(out io.Writer, format string, args ...any) error {

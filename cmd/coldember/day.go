@@ -1,7 +1,7 @@
 package main
 
 import (
-	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
@@ -19,11 +19,11 @@ func dayCommand() *cobra.Command {
 	var calendar bool
 	var ask work.DayAsked
 	c := &cobra.Command{
-		Use: "day NAME...", Short: "Lay out the hardening and tempering of pieces, so that ovens and hands do not collide", Args: cobra.MinimumNArgs(1),
+		Use: "day NAME...", Args: wants(1, anyNumber),
 		RunE: func(c *cobra.Command, args []string) error {
 			from, err := time.ParseInLocation("2006-01-02T15:04", begin, time.Local)
 			if err != nil {
-				return fmt.Errorf("--begin wants a time such as 2026-11-26T08:00, not %q", begin)
+				return sayError("cli.wrongBegin", map[string]string{"example": "2026-11-26T08:00", "found": begin})
 			}
 			return withData(c.Context(), data, func(w *work.Work) error {
 				ids, err := pieceNames(c, w, args)
@@ -42,19 +42,22 @@ func dayCommand() *cobra.Command {
 					_, err := c.OutOrStdout().Write(api.DayCalendar(&d, from))
 					return err
 				}
-				names := map[string]string{}
+				names, tasks := map[string]string{}, map[string]string{}
 				for _, j := range d.Jobs {
 					names[j.ID] = j.Name
+					for _, k := range j.Tasks {
+						tasks[j.ID+k.ID] = taskWords(k)
+					}
 				}
 				for _, p := range d.Placed {
 					at := func(minutes float64) string {
 						return from.Add(time.Duration(minutes * float64(time.Minute))).Format("15:04")
 					}
-					where := ""
+					what := tasks[p.Job+p.Task]
 					if p.Oven >= 0 {
-						where = fmt.Sprintf(", oven %d", p.Oven+1)
+						what = text.Say("cli.oven", map[string]string{"what": what, "n": strconv.Itoa(p.Oven + 1)})
 					}
-					if err := printf(c.OutOrStdout(), "%s–%s  %s: %s%s\n", at(p.FromMin), at(p.ToMin), names[p.Job], p.Task, where); err != nil {
+					if err := printf(c.OutOrStdout(), "%s–%s  %s: %s\n", at(p.FromMin), at(p.ToMin), names[p.Job], what); err != nil {
 						return err
 					}
 				}
@@ -66,7 +69,7 @@ func dayCommand() *cobra.Command {
 					}
 				}
 				for _, n := range d.Without {
-					if err := printf(c.OutOrStdout(), "left out: %s\n", n); err != nil {
+					if err := said(c.OutOrStdout(), "cli.leftOut", map[string]string{"name": n}); err != nil {
 						return err
 					}
 				}
@@ -74,14 +77,22 @@ func dayCommand() *cobra.Command {
 			})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
-	c.Flags().StringVar(&begin, "begin", time.Now().Format("2006-01-02")+"T08:00", "when the day begins")
-	c.Flags().IntSliceVar(&holds, "ovens", []int{4}, "how many pieces each oven holds")
-	c.Flags().BoolVar(&ask.Common, "common", false, "make settings that are nearly alike one")
-	c.Flags().BoolVar(&ask.Cycles, "cycles", false, "thermal cycles are of the day too")
-	c.Flags().Float64Var(&ask.GlueMin, "glue", 0, "minutes that the glue of a handle sets; 0: none")
-	c.Flags().BoolVar(&calendar, "ics", false, "as a calendar")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().StringVar(&begin, "begin", time.Now().Format("2006-01-02")+"T08:00", "")
+	c.Flags().IntSliceVar(&holds, "ovens", []int{4}, "")
+	c.Flags().BoolVar(&ask.Common, "common", false, "")
+	c.Flags().BoolVar(&ask.Cycles, "cycles", false, "")
+	c.Flags().Float64Var(&ask.GlueMin, "glue", 0, "")
+	c.Flags().BoolVar(&calendar, "ics", false, "")
 	return c
+}
+
+// taskWords says what is done; what only cools stands in no calendar, and here has words of its own.
+func taskWords(k harden.Task) string {
+	if k.What == "cool" {
+		return text.Say("cli.cools", nil)
+	}
+	return text.Say("day.task."+k.What, text.Figures(map[string]float64{"ovenC": k.OvenC}, ""))
 }
 
 // pieceNames finds pieces by name or id, in the order in which they are named.
@@ -99,7 +110,7 @@ next:
 				continue next
 			}
 		}
-		return nil, fmt.Errorf("there is no piece %q; coldember pieces lists them", name)
+		return nil, sayError("cli.noPiece", map[string]string{"found": name})
 	}
 	return ids, nil
 }

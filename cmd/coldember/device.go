@@ -14,6 +14,7 @@ import (
 	"coldember/core/session"
 	"coldember/internal/device"
 	"coldember/internal/shelf"
+	"coldember/internal/text"
 	"coldember/internal/work"
 
 	"github.com/spf13/cobra"
@@ -28,32 +29,38 @@ type reporting struct {
 	once, auto  bool
 }
 
-func deviceCommand() *cobra.Command {
-	var o reporting
+// kindsInWords lists the instruments that there are.
+func kindsInWords() string {
 	var kinds []string
 	for _, k := range session.Instruments() {
 		kinds = append(kinds, string(k))
 	}
+	return strings.Join(kinds, ", ")
+}
+
+func deviceCommand() *cobra.Command {
+	var o reporting
 	c := &cobra.Command{
-		Use: "device KIND", Short: "Be a simulated " + strings.Join(kinds, ", ") + " that reports to a shop", Args: cobra.ExactArgs(1), ValidArgs: kinds,
-		Long: "Reads the simulated piece of the session at the fire and reports it as an instrument would, with\nnoise, readings that fail, and another unit once in a while. The key is given in Shop, Instruments.\nThe protocol is told in docs/readings.md. A pedal is pressed with Enter, or by itself with --auto.",
+		Use: "device KIND", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error {
 			kind := session.Instrument(strings.ToLower(args[0]))
 			if len(session.UnitsOf(kind)) == 0 && kind != session.Pedal {
-				return fmt.Errorf("there is no instrument %q: want %s", args[0], strings.Join(kinds, ", "))
+				return sayError("cli.noInstrument", map[string]string{"found": args[0], "kinds": kindsInWords()})
+			}
+			if o.key == "" {
+				return sayError("cli.keyMissing", nil)
 			}
 			return o.run(c.Context(), kind, c.InOrStdin(), c.OutOrStdout())
 		},
 	}
-	c.Flags().StringVar(&o.to, "to", "http://"+serveAddr, "address of the shop")
-	c.Flags().StringVar(&o.print, "fingerprint", "", "of the certificate of the shelf, as Shop shows it, where --to is that of the shelf")
-	c.Flags().StringVar(&o.key, "key", "", "key of the instrument")
-	c.Flags().StringVar(&o.id, "id", "", "id of the instrument (default: its kind)")
-	c.Flags().DurationVar(&o.every, "every", 5*time.Second, "how often it reads")
-	c.Flags().Uint64Var(&o.seed, "seed", 1, "of its errors")
-	c.Flags().BoolVar(&o.once, "once", false, "read once, then end")
-	c.Flags().BoolVar(&o.auto, "auto", false, "a pedal presses itself when it is time")
-	_ = c.MarkFlagRequired("key")
+	c.Flags().StringVar(&o.to, "to", "http://"+serveAddr, "")
+	c.Flags().StringVar(&o.print, "fingerprint", "", "")
+	c.Flags().StringVar(&o.key, "key", "", "")
+	c.Flags().StringVar(&o.id, "id", "", "")
+	c.Flags().DurationVar(&o.every, "every", 5*time.Second, "")
+	c.Flags().Uint64Var(&o.seed, "seed", 1, "")
+	c.Flags().BoolVar(&o.once, "once", false, "")
+	c.Flags().BoolVar(&o.auto, "auto", false, "")
 	return c
 }
 
@@ -111,7 +118,7 @@ func (o *reporting) http() *http.Client {
 		MinVersion: tls.VersionTLS12, InsecureSkipVerify: true, //nolint:gosec // it is verified below, by its fingerprint
 		VerifyConnection: func(s tls.ConnectionState) error {
 			if len(s.PeerCertificates) == 0 || !strings.EqualFold(shelf.Fingerprint(s.PeerCertificates[0].Raw), strings.TrimSpace(o.print)) {
-				return errors.New("the certificate is another: compare its fingerprint with the one in Shop")
+				return sayError("cli.otherCertificate", nil)
 			}
 			return nil
 		},
@@ -122,7 +129,7 @@ func (o *reporting) http() *http.Client {
 func (o *reporting) report(ctx context.Context, client *device.Client, i *device.Instrument, out io.Writer) error {
 	w, err := client.Wanted(ctx)
 	if errors.Is(err, device.ErrQuiet) {
-		return printf(out, "no piece is at the fire\n")
+		return said(out, "cli.noSession", nil)
 	}
 	if err != nil {
 		return err
@@ -153,11 +160,11 @@ func answered(l work.ReadLine, a device.Answer) string {
 		what = l.Kind
 	}
 	if a.Taken {
-		return what + ": taken"
+		return text.Say("cli.taken", map[string]string{"what": what})
 	}
 	why := make([]string, len(a.Fields))
 	for i, f := range a.Fields {
 		why[i] = f.Message
 	}
-	return what + ": not taken. " + strings.Join(why, " ")
+	return text.Say("cli.notTaken", map[string]string{"what": what, "why": strings.Join(why, " ")})
 }

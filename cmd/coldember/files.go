@@ -49,7 +49,7 @@ func importCommand() *cobra.Command {
 	var data string
 	var f api.FileIn
 	c := &cobra.Command{
-		Use: "import FILE", Short: "Read a pattern in JSON (- for standard input), or the outline of an SVG or DXF, into the library", Args: cobra.ExactArgs(1),
+		Use: "import FILE", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error {
 			raw, err := readFile(c, args[0])
 			if err != nil {
@@ -75,17 +75,17 @@ func importCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				return printf(c.OutOrStdout(), "%s is in the library as %s.\n", got.Doc.Name, got.ID)
+				return said(c.OutOrStdout(), "cli.imported", map[string]string{"name": got.Doc.Name, "id": got.ID})
 			})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
-	c.Flags().StringVar(&f.Name, "name", "", "name of the pattern (default: the file's)")
-	c.Flags().StringVar(&f.Drawn.Length, "length", "", "of a drawing: length of the blade, point to heel, such as 120mm or 4 3/4in")
-	c.Flags().StringVar(&f.Drawn.Unit, "unit", "", "of a drawing: mm, cm or in, that it was drawn in (default: what it says)")
-	c.Flags().BoolVar(&f.Drawn.Scale, "scale", false, "of a drawing: go by --length or --unit, whatever the file says")
-	c.Flags().BoolVar(&f.Drawn.TurnEnds, "turn-ends", false, "of a drawing: its point is at the right")
-	c.Flags().BoolVar(&f.Drawn.TurnOver, "turn-over", false, "of a drawing: its edge is at the top")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().StringVar(&f.Name, "name", "", "")
+	c.Flags().StringVar(&f.Drawn.Length, "length", "", "")
+	c.Flags().StringVar(&f.Drawn.Unit, "unit", "", "")
+	c.Flags().BoolVar(&f.Drawn.Scale, "scale", false, "")
+	c.Flags().BoolVar(&f.Drawn.TurnEnds, "turn-ends", false, "")
+	c.Flags().BoolVar(&f.Drawn.TurnOver, "turn-over", false, "")
 	return c
 }
 

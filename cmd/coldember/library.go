@@ -16,9 +16,9 @@ import (
 )
 
 // lister is a command that prints a table of what is there.
-func lister(use, short, head string, rows func(context.Context, *work.Work, quantity.System) ([][]string, error)) *cobra.Command {
+func lister(use string, rows func(context.Context, *work.Work, quantity.System) ([][]string, error)) *cobra.Command {
 	var data string
-	c := &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+	c := &cobra.Command{Use: use, Args: wants(0, 0), RunE: func(c *cobra.Command, _ []string) error {
 		return withData(c.Context(), data, func(w *work.Work) error {
 			shop, err := w.Shop(c.Context())
 			if err != nil {
@@ -29,7 +29,7 @@ func lister(use, short, head string, rows func(context.Context, *work.Work, quan
 				return err
 			}
 			out := tabwriter.NewWriter(c.OutOrStdout(), 0, 0, 3, ' ', 0)
-			if err := printf(out, "%s\n", head); err != nil {
+			if err := said(out, "cli.head."+use, nil); err != nil {
 				return err
 			}
 			for _, l := range lines {
@@ -40,12 +40,12 @@ func lister(use, short, head string, rows func(context.Context, *work.Work, quan
 			return out.Flush()
 		})
 	}}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
+	c.Flags().StringVar(&data, "data", "", "")
 	return c
 }
 
 func piecesCommand() *cobra.Command {
-	return lister("pieces", "List the pieces of work", "NAME\tBLADE\tBAR\tHEATS\tID", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
+	return lister("pieces", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
 		all, _, err := w.Pieces(ctx, false)
 		var out [][]string
 		for _, p := range all {
@@ -60,7 +60,7 @@ func piecesCommand() *cobra.Command {
 }
 
 func patternsCommand() *cobra.Command {
-	return lister("patterns", "List the patterns of the library", "NAME\tBLADE\tHEIGHT\tID", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
+	return lister("patterns", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
 		all, _, err := w.Patterns(ctx, false)
 		var out [][]string
 		for _, p := range all {
@@ -80,8 +80,7 @@ type exporting struct {
 func exportCommand() *cobra.Command {
 	var e exporting
 	c := &cobra.Command{
-		Use: "export NAME", Short: "Write a pattern or a piece, by name or id, in an open format", Args: cobra.ExactArgs(1),
-		Long: "Writes the blade of a pattern or a piece as svg, dxf, pdf, 3mf, stl or json; of a piece also\nthe papers of its plan: card (one page to take to the fire), bench (every heat with its\nsketch, PDF), heats (every heat as CSV) gauges (1:1, to cut out), fittings (1:1; fittingsSvg and\nfittingsDxf are the same as outlines) and customer (one page for whoever it is for); and of what happened\nat the fire: made (one page as made), log (CSV) and session (all of it as JSON).",
+		Use: "export NAME", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error {
 			return withData(c.Context(), e.data, func(w *work.Work) error {
 				f, err := e.write(c.Context(), w, args[0])
@@ -96,11 +95,11 @@ func exportCommand() *cobra.Command {
 			})
 		},
 	}
-	c.Flags().StringVar(&e.data, "data", "", "database file (default: your own work)")
-	c.Flags().StringVar(&e.format, "format", "svg", "svg, dxf, pdf, 3mf, stl or json; of a piece also card, bench, heats, gauges, fittings, fittingsSvg, fittingsDxf, customer, made, log or session")
-	c.Flags().StringVar(&e.out, "out", "-", "file to write, or - for standard output")
-	c.Flags().BoolVar(&e.isPiece, "piece", false, "NAME is a piece of work")
-	c.Flags().BoolVar(&e.isPattern, "pattern", false, "NAME is a pattern")
+	c.Flags().StringVar(&e.data, "data", "", "")
+	c.Flags().StringVar(&e.format, "format", "svg", "")
+	c.Flags().StringVar(&e.out, "out", "-", "")
+	c.Flags().BoolVar(&e.isPiece, "piece", false, "")
+	c.Flags().BoolVar(&e.isPattern, "pattern", false, "")
 	return c
 }
 

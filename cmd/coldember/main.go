@@ -33,20 +33,23 @@ func main() {
 func root() *cobra.Command {
 	c := &cobra.Command{
 		Use:           "coldember",
-		Short:         "Plan forging a blade: the bar, the chalk marks, the heats",
+		Args:          wants(0, 0),
+		RunE:          func(c *cobra.Command, _ []string) error { return c.Help() },
 		Version:       version,
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	c.SetVersionTemplate("coldember {{.Version}}\n")
+	c.SetVersionTemplate(text.Say("cli.version", map[string]string{"version": version}) + "\n")
+	c.CompletionOptions.DisableDefaultCmd = true
+	c.SetHelpCommand(&cobra.Command{Use: "no-help", Hidden: true})
 	c.AddCommand(serveCommand(), demoCommand(), openCommand(), piecesCommand(), patternsCommand(), rackCommand(), exportCommand(), importCommand(), simulateCommand(), deviceCommand(), dayCommand(), calcCommand(), openapiCommand(), schemaCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
+	speak(c, map[string]string{"kinds": kindsInWords()})
 	return c
 }
 
 func versionCommand() *cobra.Command {
-	return &cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		_, err := fmt.Fprintln(c.OutOrStdout(), "coldember", version)
-		return err
+	return &cobra.Command{Use: "version", Args: wants(0, 0), RunE: func(c *cobra.Command, _ []string) error {
+		return said(c.OutOrStdout(), "cli.version", map[string]string{"version": version})
 	}}
 }
 

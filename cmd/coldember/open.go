@@ -2,7 +2,6 @@ package main
 
 import (
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"os"
@@ -47,14 +46,11 @@ func writeAlone(file, text string) error {
 	return store.Faulty(file, errors.Join(err, f.Close()))
 }
 
-// errNotServing says that there is no server to open.
-var errNotServing = errors.New("nobody serves this file; start it with coldember serve or coldember demo")
-
 func openCommand() *cobra.Command {
 	var data string
 	var demo, show bool
 	c := &cobra.Command{
-		Use: "open", Short: "Open the running application in the browser, with the key of this start", Args: cobra.NoArgs,
+		Use: "open", Args: wants(0, 0),
 		RunE: func(c *cobra.Command, _ []string) (err error) {
 			if data == "" && demo {
 				data, err = dataFile("demo.db")
@@ -66,14 +62,14 @@ func openCommand() *cobra.Command {
 			}
 			raw, err := os.ReadFile(startFile(data))
 			if errors.Is(err, os.ErrNotExist) {
-				return errNotServing
+				return sayError("cli.notServing", nil)
 			}
 			if err != nil {
 				return store.Faulty(startFile(data), err)
 			}
 			link := strings.TrimSpace(string(raw))
 			if !answers(c, link) {
-				return errNotServing
+				return sayError("cli.notServing", nil)
 			}
 			if err := printf(c.OutOrStdout(), "%s\n", link); err != nil || show {
 				return err
@@ -81,9 +77,9 @@ func openCommand() *cobra.Command {
 			return browse(link)
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file that is served (default: your own work)")
-	c.Flags().BoolVar(&demo, "demo", false, "the demonstration")
-	c.Flags().BoolVar(&show, "show", false, "only print the link")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().BoolVar(&demo, "demo", false, "")
+	c.Flags().BoolVar(&show, "show", false, "")
 	return c
 }
 
@@ -114,7 +110,7 @@ func browse(link string) error {
 		return nil //nolint:nilerr // a machine without a desktop
 	}
 	if err := exec.Command(with[0], append(with[1:], link)...).Start(); err != nil { //nolint:noctx // it outlives this command
-		return fmt.Errorf("the browser could not be opened; follow the link: %w", err)
+		return sayError("cli.noBrowser", nil)
 	}
 	return nil
 }

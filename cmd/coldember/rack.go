@@ -16,7 +16,7 @@ import (
 )
 
 func rackCommand() *cobra.Command {
-	c := lister("rack", "List what is on the rack; take it out and in as a table", "NAME\tSTEEL\tFORM\tCOUNT\tFREE\tID", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
+	c := lister("rack", func(ctx context.Context, w *work.Work, u quantity.System) ([][]string, error) {
 		all, _, err := w.Rack(ctx, false)
 		var out [][]string
 		for _, s := range all {
@@ -25,7 +25,7 @@ func rackCommand() *cobra.Command {
 				name = g.Name
 			}
 			if s.Doc.Believed {
-				name += " (presumed)"
+				name = text.Say("cli.presumed", map[string]string{"steel": name})
 			}
 			out = append(out, []string{s.Doc.Name, name, text.Say("form."+string(s.Doc.Piece.Form), nil), fmt.Sprint(s.Doc.Count), quantity.FormatLength(s.FreeMm, u), s.ID})
 		}
@@ -37,7 +37,7 @@ func rackCommand() *cobra.Command {
 
 func rackOutCommand() *cobra.Command {
 	var data, out string
-	c := &cobra.Command{Use: "export", Short: "Write the rack as CSV", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+	c := &cobra.Command{Use: "export", Args: wants(0, 0), RunE: func(c *cobra.Command, _ []string) error {
 		return withData(c.Context(), data, func(w *work.Work) error {
 			table, err := w.RackCSV(c.Context())
 			if err != nil {
@@ -50,8 +50,8 @@ func rackOutCommand() *cobra.Command {
 			return os.WriteFile(out, table, 0o644)
 		})
 	}}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
-	c.Flags().StringVar(&out, "out", "-", "file to write, or - for standard output")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().StringVar(&out, "out", "-", "")
 	return c
 }
 
@@ -59,8 +59,7 @@ func rackInCommand() *cobra.Command {
 	var data string
 	var look bool
 	c := &cobra.Command{
-		Use: "import FILE", Short: "Take a CSV into the rack, or nothing of it (- for standard input)", Args: cobra.ExactArgs(1),
-		Long: "Takes a CSV, as rack export writes it, into the rack: a line with the id of a piece changes\nthat piece, all others are new. With --look it only tells what it would do.",
+		Use: "import FILE", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error {
 			raw, err := readFile(c, args[0])
 			if err != nil {
@@ -79,8 +78,8 @@ func rackInCommand() *cobra.Command {
 			})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
-	c.Flags().BoolVar(&look, "look", false, "only tell what it would do")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().BoolVar(&look, "look", false, "")
 	return c
 }
 

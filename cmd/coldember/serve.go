@@ -68,15 +68,15 @@ type busyError struct{ addr string }
 func (e *busyError) Error() string { return e.addr + " is in use" }
 
 func (s *serving) flags(c *cobra.Command, addr, file string) {
-	c.Flags().StringVar(&s.addr, "addr", addr, "address to serve, host:port on this machine")
-	c.Flags().BoolVar(&s.shelf, "shelf", false, "open the view at the anvil, and only that, to the local network (docs/shelf.md)")
-	c.Flags().StringVar(&s.shelfAddr, "shelf-addr", shelfAddr, "where it is then served, over HTTPS")
-	c.Flags().StringVar(&s.data, "data", "", "database file (default "+filepath.Join("<data folder>", "coldember", file)+")")
+	c.Flags().StringVar(&s.addr, "addr", addr, "")
+	c.Flags().BoolVar(&s.shelf, "shelf", false, "")
+	c.Flags().StringVar(&s.shelfAddr, "shelf-addr", shelfAddr, "")
+	c.Flags().StringVar(&s.data, "data", "", filepath.Join(text.Say("cli.dataFolder", nil), "coldember", file))
 }
 
 func serveCommand() *cobra.Command {
 	s := serving{copies: true}
-	c := &cobra.Command{Use: "serve", Short: "Serve your own work", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+	c := &cobra.Command{Use: "serve", Args: wants(0, 0), RunE: func(c *cobra.Command, _ []string) error {
 		return s.run(c.Context(), c.OutOrStdout(), "coldember.db", func(ctx context.Context, st *store.Store) error {
 			return work.New(st, time.Now, work.RandomID).Ensure(ctx)
 		})
@@ -87,7 +87,7 @@ func serveCommand() *cobra.Command {
 
 func demoCommand() *cobra.Command {
 	var s serving
-	c := &cobra.Command{Use: "demo", Short: "Serve the demonstration, in a file of its own", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+	c := &cobra.Command{Use: "demo", Args: wants(0, 0), RunE: func(c *cobra.Command, _ []string) error {
 		return s.run(c.Context(), c.OutOrStdout(), "demo.db", func(ctx context.Context, st *store.Store) error {
 			return demo.Build(ctx, st, time.Now())
 		})
@@ -102,7 +102,7 @@ func dataFile(name string) (string, error) {
 	if dir == "" {
 		home, err := os.UserHomeDir()
 		if err != nil {
-			return "", fmt.Errorf("no home folder; name a file with --data: %w", err)
+			return "", sayError("cli.noHome", nil)
 		}
 		dir = filepath.Join(home, ".local", "share")
 	}
@@ -165,7 +165,7 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 	err = server.Run(ctx, l, h, func(a net.Addr) {
 		at := key.Link("http://"+a.String(), "/")
 		told = writeAlone(link, at+"\n")
-		_, _ = fmt.Fprintf(out, "Cold Ember is at %s\nData: %s\nCtrl-C stops it.\n", at, s.data)
+		_ = said(out, "serve.at", map[string]string{"at": at, "data": s.data})
 		if st := sh.State(); st.On {
 			_, _ = fmt.Fprintln(out, text.Say("serve.shelf", map[string]string{"at": strings.Join(st.Addresses, " "), "fingerprint": st.Fingerprint}))
 		}

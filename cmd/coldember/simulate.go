@@ -1,7 +1,7 @@
 package main
 
 import (
-	"fmt"
+	"strconv"
 	"strings"
 
 	"coldember/core/simulate"
@@ -16,8 +16,7 @@ func simulateCommand() *cobra.Command {
 	var seed uint64
 	var heats int
 	c := &cobra.Command{
-		Use: "simulate NAME", Short: "Forge a piece of work as a simulated piece of steel goes, and write its book", Args: cobra.ExactArgs(1),
-		Long: "Takes the plan of a piece, by name or id, to the fire and forges it with an arm, a fire and a\nsteel drawn from the seed: heats, blows, readings and weight go into the book as if a smith\nhad told them. For trying the program out; nothing of it was forged.",
+		Use: "simulate NAME", Args: wants(1, 1),
 		RunE: func(c *cobra.Command, args []string) error {
 			return withData(c.Context(), data, func(w *work.Work) error {
 				all, _, err := w.Pieces(c.Context(), false)
@@ -37,14 +36,16 @@ func simulateCommand() *cobra.Command {
 					if err != nil {
 						return err
 					}
-					return printf(c.OutOrStdout(), "%s: %d events, %d heats of %d, %d blows\n", p.Doc.Name, len(events), b.Totals.Heats, f.Doc.Course.Totals.Heats, b.Totals.Blows)
+					return said(c.OutOrStdout(), "cli.simulated", map[string]string{
+						"name": p.Doc.Name, "events": strconv.Itoa(len(events)), "heats": strconv.Itoa(b.Totals.Heats), "planned": strconv.Itoa(f.Doc.Course.Totals.Heats), "blows": strconv.Itoa(b.Totals.Blows),
+					})
 				}
-				return fmt.Errorf("there is no piece %q; coldember pieces lists them", args[0])
+				return sayError("cli.noPiece", map[string]string{"found": args[0]})
 			})
 		},
 	}
-	c.Flags().StringVar(&data, "data", "", "database file (default: your own work)")
-	c.Flags().Uint64Var(&seed, "seed", 1, "of the hands, the fire and the steel")
-	c.Flags().IntVar(&heats, "heats", 0, "so many heats, then broken off (0: to the end)")
+	c.Flags().StringVar(&data, "data", "", "")
+	c.Flags().Uint64Var(&seed, "seed", 1, "")
+	c.Flags().IntVar(&heats, "heats", 0, "")
 	return c
 }
