@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f -not -name firescreen.wasm -not -name wasm_exec.js 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json $(wildcard internal/text/??.json)
 export CGO_ENABLED ?= 0
 
-.PHONY: help abuse licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long formats mutants unit race e2e clean
+.PHONY: help abuse package licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long formats mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -33,6 +33,9 @@ web/public/firescreen.wasm: cmd/firescreen/main.go $(shell find core -name '*.go
 
 web/dist/index.html: web/node_modules/.ready web/public/firescreen.wasm $(WEB_FILES)
 	cd web && npx vite build --logLevel warn
+
+package: build ## static binaries for every system, Debian packages, checksums: in dist/
+	@tools/package $(VERSION)
 
 dev: build ## the pages with live reload, over a demo server
 	@tools/dev

@@ -7,11 +7,11 @@ import { defineConfig } from "vitest/config";
 const api = loadEnv("development", ".", "COLDEMBER_").COLDEMBER_API ?? "http://127.0.0.1:7420";
 
 /** Families of words that only the server and the command line say: a page need not wait for them. */
-const serverOnly = /^(serve|pair|cli|starter|calc|csv|patternFile)\./;
+const serverOnly = /^(serve|pair|cli|doctor|starter|calc|csv|patternFile)\./;
 
 /** Families of words of pages that come when they are opened: they come with the first of these. */
 const later =
-  /^(practice|coach|exercise|eye|billet|wish|finish|replan|learned|treat|mend|sheet|coupon|test|day|access|ear|customer|copies|log|grain|temperColour|see|hand|log|note|reading|inside|largest|hope|rank|sure|term|anvil|shelf|cuts|cutplan|gauges|book|replay|final|treatment|spine|oven|bath|block|material|tongs|fittings|cover|belt|edgeBit)\./;
+  /^(practice|walk|news|notRunning|coach|exercise|eye|billet|wish|finish|replan|learned|treat|mend|sheet|coupon|test|day|access|ear|customer|copies|log|grain|temperColour|see|hand|log|note|reading|inside|largest|hope|rank|sure|term|anvil|shelf|cuts|cutplan|gauges|book|replay|final|treatment|spine|oven|bath|block|material|tongs|fittings|cover|belt|edgeBit)\./;
 
 let building = false;
 

@@ -7,7 +7,6 @@ import (
 	"io"
 	"os"
 	"path/filepath"
-	"strconv"
 	"time"
 
 	"coldember/internal/store"
@@ -148,52 +147,6 @@ func unpackCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&data, "data", "", "")
 	return c
-}
-
-func doctorCommand() *cobra.Command {
-	var data string
-	c := &cobra.Command{
-		Use: "doctor", Args: wants(0, 0),
-		RunE: func(c *cobra.Command, _ []string) (err error) {
-			if data, err = dataOr(data); err != nil {
-				return err
-			}
-			about, err := there(c.Context(), data)
-			if err != nil {
-				return err
-			}
-			if err := tellAbout(c.OutOrStdout(), about); err != nil {
-				return err
-			}
-			if err := store.Check(c.Context(), data); err != nil {
-				return err
-			}
-			if about.Empty || about.Form < store.NewestForm {
-				return said(c.OutOrStdout(), "cli.sound", nil)
-			}
-			return withData(c.Context(), data, func(w *work.Work) error { return tellUnreadable(c.Context(), c.OutOrStdout(), w) })
-		},
-	}
-	c.Flags().StringVar(&data, "data", "", "")
-	return c
-}
-
-// tellUnreadable counts the documents that cannot be read.
-func tellUnreadable(ctx context.Context, out io.Writer, w *work.Work) error {
-	n := 0
-	for _, archived := range []bool{false, true} {
-		_, pieces, err := w.Pieces(ctx, archived)
-		_, patterns, err2 := w.Patterns(ctx, archived)
-		_, items, err3 := w.Rack(ctx, archived)
-		if err := errors.Join(err, err2, err3); err != nil {
-			return err
-		}
-		n += len(pieces) + len(patterns) + len(items)
-	}
-	if n > 0 {
-		return said(out, "cli.soundAside", map[string]string{"n": strconv.Itoa(n)})
-	}
-	return said(out, "cli.soundAll", nil)
 }
 
 func tellAbout(out io.Writer, a store.About) error {

@@ -2,11 +2,12 @@ package main
 
 import (
 	"errors"
+	"fmt"
 	"net/http"
 	"net/url"
 	"os"
 	"os/exec"
-	"runtime"
+	"path/filepath"
 	"strings"
 	"time"
 
@@ -47,8 +48,8 @@ func writeAlone(file, text string) error {
 }
 
 func openCommand() *cobra.Command {
-	var data string
-	var demo, show bool
+	var data, addr string
+	var demo, show, start bool
 	c := &cobra.Command{
 		Use: "open", Args: wants(0, 0),
 		RunE: func(c *cobra.Command, _ []string) (err error) {
@@ -59,6 +60,15 @@ func openCommand() *cobra.Command {
 			}
 			if err != nil {
 				return err
+			}
+			if start && !running(c, data) {
+				what := "serve"
+				if demo {
+					what = "demo"
+				}
+				if err := startServing(c, what, addr, data); err != nil {
+					return err
+				}
 			}
 			raw, err := os.ReadFile(startFile(data))
 			if errors.Is(err, os.ErrNotExist) {
@@ -79,8 +89,16 @@ func openCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&data, "data", "", "")
 	c.Flags().BoolVar(&demo, "demo", false, "")
+	c.Flags().StringVar(&addr, "addr", "", "")
+	c.Flags().BoolVar(&start, "start", false, "")
 	c.Flags().BoolVar(&show, "show", false, "")
 	return c
+}
+
+// running tells whether a file is served.
+func running(c *cobra.Command, data string) bool {
+	raw, err := os.ReadFile(startFile(data))
+	return err == nil && answers(c, strings.TrimSpace(string(raw)))
 }
 
 // answers tells whether the server of a link is still there.
@@ -102,15 +120,60 @@ func answers(c *cobra.Command, link string) bool {
 
 // browse asks the desktop to open a link; where there is none the link was printed.
 func browse(link string) error {
-	with := map[string][]string{"darwin": {"open"}, "windows": {"rundll32", "url.dll,FileProtocolHandler"}}[runtime.GOOS]
-	if with == nil {
-		with = []string{"xdg-open"}
+	with, ok := opener()
+	if !ok {
+		return nil // a machine without a desktop
 	}
-	if _, err := exec.LookPath(with[0]); err != nil {
-		return nil //nolint:nilerr // a machine without a desktop
+	if with == nil {
+		return sayError("cli.noBrowser", nil)
 	}
 	if err := exec.Command(with[0], append(with[1:], link)...).Start(); err != nil { //nolint:noctx // it outlives this command
 		return sayError("cli.noBrowser", nil)
 	}
 	return nil
+}
+
+// startWithin is how long a server that is started here has to answer.
+const startWithin = 30 * time.Second
+
+// startServing starts a server of its own for this file, and waits until it answers. What it says
+// goes to a file beside the data.
+func startServing(c *cobra.Command, what, addr, data string) error {
+	self, err := os.Executable()
+	if err != nil {
+		return fmt.Errorf("open: %w", err)
+	}
+	if err := store.MakeFolder(filepath.Dir(data)); err != nil {
+		return err
+	}
+	log, err := os.OpenFile(data+".log", os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return store.Faulty(data+".log", err)
+	}
+	defer func() { _ = log.Close() }()
+	args := []string{what, "--data", data, "--open", openNever}
+	if addr != "" {
+		args = append(args, "--addr", addr)
+	}
+	server := exec.Command(self, args...) //nolint:noctx // it outlives this command
+	server.Stdout, server.Stderr, server.SysProcAttr = log, log, apart()
+	if err := server.Start(); err != nil {
+		return fmt.Errorf("open: %w", err)
+	}
+	gone := make(chan error, 1)
+	go func() { gone <- server.Wait() }()
+	for until := time.Now().Add(startWithin); time.Now().Before(until); {
+		if raw, err := os.ReadFile(startFile(data)); err == nil && answers(c, strings.TrimSpace(string(raw))) {
+			return nil
+		}
+		select {
+		case <-c.Context().Done():
+			return c.Context().Err()
+		case <-gone:
+			words, _ := os.ReadFile(data + ".log")
+			return sayError("cli.notStarted", map[string]string{"said": strings.TrimSpace(string(words))})
+		case <-time.After(100 * time.Millisecond):
+		}
+	}
+	return sayError("cli.notStarted", map[string]string{"said": data + ".log"})
 }

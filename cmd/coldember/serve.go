@@ -9,6 +9,7 @@ import (
 	"net"
 	"os"
 	"path/filepath"
+	"runtime"
 	"strings"
 	"time"
 
@@ -35,7 +36,16 @@ type serving struct {
 	copies     bool // one is made every day of use
 	shelf      bool // the view at the anvil is open to the local network
 	shelfAddr  string
+	open       string // when the browser is opened: never, always, or on a first start
+	keepKey    bool   // the key outlives a stop, so that an installed page finds its way back
 }
+
+// When the browser is opened by itself.
+const (
+	openFirst  = "first"
+	openAlways = "always"
+	openNever  = "never"
+)
 
 // lookEvery is how often it is looked whether the copy of the day is due.
 const lookEvery = 10 * time.Minute
@@ -70,6 +80,8 @@ func (e *busyError) Error() string { return e.addr + " is in use" }
 func (s *serving) flags(c *cobra.Command, addr, file string) {
 	c.Flags().StringVar(&s.addr, "addr", addr, "")
 	c.Flags().BoolVar(&s.shelf, "shelf", false, "")
+	c.Flags().StringVar(&s.open, "open", openFirst, "")
+	c.Flags().BoolVar(&s.keepKey, "keep-key", false, "")
 	c.Flags().StringVar(&s.shelfAddr, "shelf-addr", shelfAddr, "")
 	c.Flags().StringVar(&s.data, "data", "", filepath.Join(text.Say("cli.dataFolder", nil), "coldember", file))
 }
@@ -104,12 +116,17 @@ func dataFile(name string) (string, error) {
 		if err != nil {
 			return "", sayError("cli.noHome", nil)
 		}
-		dir = filepath.Join(home, ".local", "share")
+		if dir = filepath.Join(home, ".local", "share"); runtime.GOOS == "windows" && os.Getenv("LocalAppData") != "" {
+			dir = os.Getenv("LocalAppData")
+		}
 	}
 	return filepath.Join(dir, "coldember", name), nil
 }
 
 func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare func(context.Context, *store.Store) error) (err error) {
+	if s.open != openFirst && s.open != openAlways && s.open != openNever {
+		return sayError("cli.wrongFlag", map[string]string{"flag": "open", "value": s.open, "command": "coldember serve"})
+	}
 	// the address comes first: where it is taken, no file is made
 	l, err := server.Listen(ctx, s.addr)
 	if errors.Is(err, server.ErrBusy) {
@@ -127,6 +144,8 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 			return fmt.Errorf("data folder: %w", err)
 		}
 	}
+	before, err := store.Look(ctx, s.data)
+	first := err != nil || before.Empty // what is wrong with it, Open tells
 	st, err := store.Open(ctx, s.data, work.CopyBeforeUpdate(time.Now))
 	if err != nil {
 		return err
@@ -143,6 +162,11 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 	if err := w.Speak(ctx); err != nil {
 		return err
 	}
+	if !first && before.Form < store.NewestForm {
+		if err := w.Updated(ctx); err != nil {
+			return err
+		}
+	}
 	if _, err := w.Tidy(ctx); err != nil {
 		return err
 	}
@@ -157,14 +181,28 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 			return err
 		}
 	}
+	fresh, err := w.News(ctx)
+	if err != nil {
+		return err
+	}
 	link := startFile(s.data)
 	key := keptKey(link)
 	h := server.Handler(w, web.Dist(), key, sh)
-	defer func() { _ = os.Remove(link) }()
+	if !s.keepKey {
+		defer func() { _ = os.Remove(link) }()
+	}
 	var told error
 	err = server.Run(ctx, l, h, func(a net.Addr) {
 		at := key.Link("http://"+a.String(), "/")
 		told = writeAlone(link, at+"\n")
+		if s.open == openAlways || s.open == openFirst && first {
+			if browse(at) != nil {
+				_ = said(out, "cli.noBrowser", nil)
+			}
+		}
+		for _, code := range fresh {
+			_ = said(out, code, nil)
+		}
 		_ = said(out, "serve.at", map[string]string{"at": at, "data": s.data})
 		if st := sh.State(); st.On {
 			_, _ = fmt.Fprintln(out, text.Say("serve.shelf", map[string]string{"at": strings.Join(st.Addresses, " "), "fingerprint": st.Fingerprint}))

@@ -216,14 +216,16 @@ type Settings struct {
 	Ovens       []doc.NamedOven    `json:"ovens" doc:"to temper in"`
 	Blocks      []doc.NamedBlock   `json:"blocks" doc:"handle material on the shelf"`
 
-	HoursPerWeek float64 `json:"hoursPerWeek" doc:"that the shop works; a day can then be promised"`
+	News         []string `json:"news" doc:"codes of what is new since the shop was told last"`
+	Walk         int      `json:"walk" doc:"which step of the first walk comes next; 0: none"`
+	HoursPerWeek float64  `json:"hoursPerWeek" doc:"that the shop works; a day can then be promised"`
 }
 
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
 		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Language: d.Language, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
-		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens, Blocks: d.Blocks, HoursPerWeek: d.HoursPerWeek,
+		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens, Blocks: d.Blocks, HoursPerWeek: d.HoursPerWeek, News: d.News(), Walk: d.Walk,
 	}
 }
 

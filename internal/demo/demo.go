@@ -139,6 +139,7 @@ type yard struct {
 
 func (y *yard) shop() {
 	s := doc.NewShop()
+	s.Walk = 0 // there is work to look at already
 	s.Demo, s.HoursPerWeek = true, 14
 	hand, second := forge.NewSmith(forge.Sure), forge.NewSmith(forge.Learning)
 	hand.HammerKg, second.HammerKg = 1.3, 0.9

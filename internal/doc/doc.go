@@ -92,6 +92,8 @@ type Shop struct {
 	Temperature string             `json:"temperature,omitempty" enum:"C,F" doc:"where it is not as usual with the units"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
 	Language    string             `json:"language,omitempty"` // two letters; none yet: as the browser speaks
+	NewsSeen    int                `json:"newsSeen,omitempty"` // how much of what is new was told
+	Walk        int                `json:"walk,omitempty"`     // which step of the first walk comes next; 0: none
 	Paper       string             `json:"paper" enum:"a4,letter"`
 	Smiths      []Hand             `json:"smiths"`
 	Hammers     []NamedHammer      `json:"hammers"`

@@ -21,7 +21,7 @@ import (
 // NewShop are the settings of a new database.
 func NewShop() Shop {
 	s := Shop{
-		Units: quantity.Metric, Theme: "night", Paper: "a4",
+		Units: quantity.Metric, Theme: "night", Paper: "a4", NewsSeen: NewestNews, Walk: 1,
 		Smiths: []Hand{{Name: text.Say("shop.ownHand", nil), Smith: forge.NewSmith(forge.Steady)}}, Fire: forge.NewFire(), Copies: CopySettings{Keep: usualKeep},
 	}
 	s.UsualSets()
@@ -124,6 +124,8 @@ func (s *Shop) Validate() error {
 	}
 	fact.OneOf(c, "theme", s.Theme, "night", "day", "system")
 	fact.OneOf(c, "language", s.Language, append(text.Languages(), "")...)
+	c.Range("newsSeen", float64(s.NewsSeen), 0, 1e6)
+	c.Range("walk", float64(s.Walk), 0, WalkSteps)
 	fact.OneOf(c, "paper", s.Paper, "a4", "letter")
 	copies := c.Within("copies")
 	copies.Range("keep", float64(s.Copies.Keep), 1, 1000)

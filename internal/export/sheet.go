@@ -25,6 +25,24 @@ var (
 	narrowBold []byte
 )
 
+// fonts are those of the papers.
+var fonts = []struct {
+	family, style string
+	data          []byte
+}{{"sans", "", sansRegular}, {"sans", "B", sansBold}, {"narrow", "", narrowRegular}, {"narrow", "B", narrowBold}}
+
+// CheckFonts reads the fonts of the papers by setting a line of each, and counts them.
+func CheckFonts() (int, error) {
+	b := newBook("", PaperOf("a4"))
+	b.page(1)
+	for _, f := range fonts {
+		b.pdf.SetFont(f.family, f.style, 10)
+		b.pdf.Cell(0, 0, "0 ½ ° ñ")
+	}
+	_, err := b.bytes()
+	return len(fonts), err
+}
+
 // Paper is a size of sheet, mm.
 type Paper struct{ WidthMm, HeightMm float64 }
 
@@ -68,10 +86,7 @@ func newBook(title string, p Paper) *book {
 	pdf.SetModificationDate(time.Unix(0, 0).UTC())
 	pdf.SetCatalogSort(true)
 	pdf.SetLineJoinStyle("round")
-	for _, f := range []struct {
-		family, style string
-		data          []byte
-	}{{"sans", "", sansRegular}, {"sans", "B", sansBold}, {"narrow", "", narrowRegular}, {"narrow", "B", narrowBold}} {
+	for _, f := range fonts {
 		pdf.AddUTF8FontFromBytes(f.family, f.style, f.data)
 	}
 	return &book{pdf: pdf, paper: p}

@@ -32,6 +32,10 @@ func KeyIn(link string) (k Key, ok bool) {
 	return k, len(k) == len(NewKey())
 }
 
+// rememberS is how long a browser keeps the key, in seconds: an installed page finds its way back as
+// long as the key is good.
+const rememberS = 180 * 24 * 3600
+
 // startPath hands the key to a browser, which keeps it in a cookie.
 const startPath = "/start"
 
@@ -59,7 +63,7 @@ func (k Key) start(w http.ResponseWriter, r *http.Request) {
 		to = "/"
 	}
 	if k.is(r.URL.Query().Get("key")) {
-		http.SetCookie(w, &http.Cookie{Name: cookieName(r), Value: string(k), Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
+		http.SetCookie(w, &http.Cookie{Name: cookieName(r), Value: string(k), Path: "/", MaxAge: rememberS, HttpOnly: true, SameSite: http.SameSiteStrictMode})
 	}
 	w.Header().Set("Cache-Control", "no-store")
 	http.Redirect(w, r, to, http.StatusSeeOther)

@@ -181,6 +181,9 @@ func Pages(front fs.FS, mark string) http.HandlerFunc {
 			raw = bytes.Replace(raw, []byte("<html "), []byte("<html "+mark+" "), 1)
 		}
 		a := asset{raw: raw, kind: mime.TypeByExtension(path.Ext(p))}
+		if path.Ext(p) == ".webmanifest" {
+			a.kind = "application/manifest+json"
+		}
 		if strings.Contains(a.kind, "text") || strings.Contains(a.kind, "javascript") || strings.Contains(a.kind, "svg") {
 			var b bytes.Buffer
 			z := gzip.NewWriter(&b)

@@ -6,6 +6,7 @@ import { Refused } from "./api/client";
 import { PiecesPage } from "./pieces/PiecesPage";
 import { onShelf } from "./shelf/onShelf";
 import { Frame } from "./shell/Frame";
+import { installable } from "./shell/installed";
 import { NotThere } from "./shell/NotThere";
 import { begin, moreWords } from "./text/language";
 import "./styles.css";
@@ -93,5 +94,5 @@ const root = document.getElementById("root");
 if (root) {
   await begin();
   show(root);
-  setTimeout(() => void moreWords(), 3000); // sooner, where a page is opened that needs them
+  setTimeout(() => void moreWords().then(() => onShelf || installable()), 3000); // sooner, where a page is opened that needs them
 }

@@ -6862,6 +6862,8 @@ export interface components {
             language: string;
             /** @description the shop's own, in place of the table's */
             likelihoods?: components["schemas"]["StockLikelihood"][];
+            /** @description codes of what is new since the shop was told last */
+            news: string[];
             /** @description to temper in */
             ovens: components["schemas"]["NamedOven"][];
             /** @enum {string} */
@@ -6881,6 +6883,11 @@ export interface components {
             units: "mm" | "in";
             /** Format: int64 */
             version: number;
+            /**
+             * Format: int64
+             * @description which step of the first walk comes next; 0: none
+             */
+            walk: number;
         };
         SheetOrder: {
             /** @description a piece of work, whose blank is the sheet */

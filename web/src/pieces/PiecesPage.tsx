@@ -4,16 +4,21 @@ import { lazy, Suspense, useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { api, ask, type Piece } from "../api/client";
-import { useEntry, usePieces, useSteelName, useUnits } from "../api/hooks";
+import { useEntry, usePieces, useShop, useSteelName, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn";
 import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { Failed, Loading, SetAside } from "../shell/States";
+import { moreWords } from "../text/language";
 import { count, locale, say, told } from "../text/say";
 import { DropFiles } from "../ui/DropFiles";
 import { print } from "../units/print";
 
+const News = lazy(async () => {
+  const [m] = await Promise.all([import("./News"), moreWords()]);
+  return { default: m.News };
+});
 // The three questions come when they are asked.
 const NewPiece = lazy(() => import("./NewPiece").then((m) => ({ default: m.NewPiece })));
 
@@ -23,6 +28,7 @@ export function PiecesPage() {
   const [search, setSearch] = useSearchParams();
   const [archived, setArchived] = useState(false);
   const pieces = usePieces(archived);
+  const shop = useShop();
   const creating = search.has("new");
   const file = usePatternIn(useCallback((made: string) => setSearch({ new: "", pattern: made }), [setSearch]));
   const setCreating = (on: boolean) => setSearch(on ? { new: "" } : {});
@@ -51,6 +57,11 @@ export function PiecesPage() {
           <Plus size={18} aria-hidden /> {say("pieces.new")}
         </button>
       </header>
+      {(shop.data?.news.length ?? 0) > 0 && (
+        <Suspense>
+          <News />
+        </Suspense>
+      )}
       <SetAside kind="pieces" />
       {pieces.isPending ? (
         <Loading />

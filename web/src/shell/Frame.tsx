@@ -23,6 +23,12 @@ const Finder = lazy(async () => {
   return { default: m.Finder };
 });
 
+/** Is for newcomers alone. */
+const Walk = lazy(async () => {
+  const [m] = await Promise.all([import("../walk/Walk"), moreWords()]);
+  return { default: m.Walk };
+});
+
 /** The frame of every page: where to go on the left (below on a phone), the page beside it. */
 export function Frame() {
   useEvents();
@@ -102,6 +108,11 @@ export function Frame() {
         </nav>
         <main tabIndex={-1} data-home className="relative outline-none flex min-h-0 min-w-0 flex-1 flex-col">
           <Timers />
+          {(shop.data?.walk ?? 0) > 0 && !where.pathname.endsWith("/fire") && (
+            <Suspense>
+              <Walk />
+            </Suspense>
+          )}
           <Boundary key={where.pathname.split("/")[1]}>
             <Suspense fallback={<Loading />}>
               <Outlet />
