@@ -160,8 +160,8 @@ func startServing(c *cobra.Command, what, addr, data string) error {
 	if err := server.Start(); err != nil {
 		return fmt.Errorf("open: %w", err)
 	}
-	gone := make(chan error, 1)
-	go func() { gone <- server.Wait() }()
+	gone := make(chan struct{})
+	go func() { _ = server.Wait(); close(gone) }()
 	for until := time.Now().Add(startWithin); time.Now().Before(until); {
 		if raw, err := os.ReadFile(startFile(data)); err == nil && answers(c, strings.TrimSpace(string(raw))) {
 			return nil

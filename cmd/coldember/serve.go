@@ -3,7 +3,6 @@ package main
 import (
 	"context"
 	"errors"
-	"fmt"
 	"io"
 	"log/slog"
 	"net"
@@ -124,26 +123,11 @@ func dataFile(name string) (string, error) {
 }
 
 func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare func(context.Context, *store.Store) error) (err error) {
-	if s.open != openFirst && s.open != openAlways && s.open != openNever {
-		return sayError("cli.wrongFlag", map[string]string{"flag": "open", "value": s.open, "command": "coldember serve"})
-	}
-	// the address comes first: where it is taken, no file is made
-	l, err := server.Listen(ctx, s.addr)
-	if errors.Is(err, server.ErrBusy) {
-		return &busyError{s.addr}
-	}
+	l, err := s.listen(ctx, name)
 	if err != nil {
 		return err
 	}
 	defer func() { _ = l.Close() }()
-	if s.data == "" {
-		if s.data, err = dataFile(name); err != nil {
-			return err
-		}
-		if err := os.MkdirAll(filepath.Dir(s.data), 0o700); err != nil {
-			return fmt.Errorf("data folder: %w", err)
-		}
-	}
 	before, err := store.Look(ctx, s.data)
 	first := err != nil || before.Empty // what is wrong with it, Open tells
 	st, err := store.Open(ctx, s.data, work.CopyBeforeUpdate(time.Now))
@@ -159,15 +143,8 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 		return err
 	}
 	w := work.New(st, time.Now, work.RandomID)
-	if err := w.Speak(ctx); err != nil {
-		return err
-	}
-	if !first && before.Form < store.NewestForm {
-		if err := w.Updated(ctx); err != nil {
-			return err
-		}
-	}
-	if _, err := w.Tidy(ctx); err != nil {
+	news, err := begin(ctx, w, !first && before.Form < store.NewestForm)
+	if err != nil {
 		return err
 	}
 	if s.copies {
@@ -181,10 +158,6 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 			return err
 		}
 	}
-	fresh, err := w.News(ctx)
-	if err != nil {
-		return err
-	}
 	link := startFile(s.data)
 	key := keptKey(link)
 	h := server.Handler(w, web.Dist(), key, sh)
@@ -195,21 +168,57 @@ func (s *serving) run(ctx context.Context, out io.Writer, name string, prepare f
 	err = server.Run(ctx, l, h, func(a net.Addr) {
 		at := key.Link("http://"+a.String(), "/")
 		told = writeAlone(link, at+"\n")
-		if s.open == openAlways || s.open == openFirst && first {
-			if browse(at) != nil {
-				_ = said(out, "cli.noBrowser", nil)
-			}
+		if (s.open == openAlways || s.open == openFirst && first) && browse(at) != nil {
+			_ = said(out, "cli.noBrowser", nil)
 		}
-		for _, code := range fresh {
+		for _, code := range news {
 			_ = said(out, code, nil)
 		}
 		_ = said(out, "serve.at", map[string]string{"at": at, "data": s.data})
 		if st := sh.State(); st.On {
-			_, _ = fmt.Fprintln(out, text.Say("serve.shelf", map[string]string{"at": strings.Join(st.Addresses, " "), "fingerprint": st.Fingerprint}))
+			_ = said(out, "serve.shelf", map[string]string{"at": strings.Join(st.Addresses, " "), "fingerprint": st.Fingerprint})
 		}
 		if shared {
-			_, _ = fmt.Fprintln(out, text.Say("serve.shared", map[string]string{"folder": filepath.Dir(s.data)}))
+			_ = said(out, "serve.shared", map[string]string{"folder": filepath.Dir(s.data)})
 		}
 	})
 	return errors.Join(err, told)
+}
+
+// listen takes the address, and only then makes the folder of the data: where the address is
+// taken no file is made.
+func (s *serving) listen(ctx context.Context, name string) (net.Listener, error) {
+	if s.open != openFirst && s.open != openAlways && s.open != openNever {
+		return nil, sayError("cli.wrongFlag", map[string]string{"flag": "open", "value": s.open, "command": "coldember serve"})
+	}
+	l, err := server.Listen(ctx, s.addr)
+	if errors.Is(err, server.ErrBusy) {
+		return nil, &busyError{s.addr}
+	}
+	if err != nil || s.data != "" {
+		return l, err
+	}
+	if s.data, err = dataFile(name); err == nil {
+		err = store.MakeFolder(filepath.Dir(s.data))
+	}
+	if err != nil {
+		return nil, errors.Join(err, l.Close())
+	}
+	return l, nil
+}
+
+// begin gets a file ready to be served, and answers with what its shop was not told yet.
+func begin(ctx context.Context, w *work.Work, updated bool) ([]string, error) {
+	if err := w.Speak(ctx); err != nil {
+		return nil, err
+	}
+	if updated {
+		if err := w.Updated(ctx); err != nil {
+			return nil, err
+		}
+	}
+	if _, err := w.Tidy(ctx); err != nil {
+		return nil, err
+	}
+	return w.News(ctx)
 }
