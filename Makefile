@@ -45,6 +45,7 @@ client: ## the API document and the client made from it
 	go run ./cmd/coldember schema > docs/pattern.schema.json
 	go run ./cmd/coldember schema shop > docs/shop.schema.json
 	go run ./cmd/coldember schema session > docs/session.schema.json
+	go run ./cmd/coldember schema piece > docs/piece.schema.json
 	$(MAKE) web/node_modules/.ready
 	cd web && npm run -s client
 

@@ -71,6 +71,7 @@ func schemaCommand() *cobra.Command {
 	c := printer("schema", api.PatternSchema)
 	c.AddCommand(printer("session", api.SessionSchema))
 	c.AddCommand(printer("shop", api.ShopSchema))
+	c.AddCommand(printer("piece", api.SharedSchema))
 	return c
 }
 

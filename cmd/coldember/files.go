@@ -7,6 +7,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"time"
 
@@ -56,6 +57,9 @@ func importCommand() *cobra.Command {
 				return err
 			}
 			named, base := f.Name, filepath.Base(args[0])
+			if strings.EqualFold(filepath.Ext(base), ".zip") {
+				return takeShared(c, data, raw)
+			}
 			if named == "" {
 				f.Name = strings.TrimSuffix(base, filepath.Ext(base))
 			}
@@ -64,6 +68,9 @@ func importCommand() *cobra.Command {
 			}
 			f.Text, f.Drawn.Text, f.Drawn.Format = string(raw), string(raw), f.Format
 			doc, err := api.ReadPattern(f)
+			if slices.Contains([]string{".png", ".jpg", ".jpeg"}, strings.ToLower(filepath.Ext(base))) {
+				doc, err = api.ScanPattern(raw)
+			}
 			if err != nil {
 				return err
 			}
@@ -89,6 +96,17 @@ func importCommand() *cobra.Command {
 	return c
 }
 
+// takeShared takes a piece of work that another shop shared.
+func takeShared(c *cobra.Command, data string, raw []byte) error {
+	return withData(c.Context(), data, func(w *work.Work) error {
+		p, err := w.TakeShared(c.Context(), raw)
+		if err != nil {
+			return err
+		}
+		return said(c.OutOrStdout(), "cli.taken.piece", map[string]string{"name": p.Doc.Name, "id": p.ID})
+	})
+}
+
 func readFile(c *cobra.Command, name string) ([]byte, error) {
 	in := c.InOrStdin()
 	if name != "-" {
@@ -99,7 +117,7 @@ func readFile(c *cobra.Command, name string) ([]byte, error) {
 		defer func() { _ = f.Close() }()
 		in = f
 	}
-	raw, err := io.ReadAll(io.LimitReader(in, maxInput))
+	raw, err := io.ReadAll(io.LimitReader(in, work.MaxSharedBytes+1))
 	if err != nil {
 		return nil, fmt.Errorf("import: %w", err)
 	}

@@ -55,6 +55,7 @@ func Mount(r chi.Router, w *work.Work, shelf Shelf) huma.API {
 	h.colours(api)
 	h.practice(api)
 	h.exchange(api)
+	h.share(api)
 	h.copies(api)
 	h.events(api)
 	return api
@@ -103,9 +104,19 @@ func SessionSchema() ([]byte, error) {
 
 // ShopSchema is the JSON Schema of shop.json in an archive of a whole shop, indented.
 func ShopSchema() ([]byte, error) {
+	return archiveSchema(reflect.TypeFor[work.Archive](), "Archive", "Cold Ember shop")
+}
+
+// SharedSchema is the JSON Schema of a piece of work that is shared as a file.
+func SharedSchema() ([]byte, error) {
+	return archiveSchema(reflect.TypeFor[work.Shared](), "Shared", "Cold Ember piece")
+}
+
+// archiveSchema describes what holds stored documents: each of them by its own.
+func archiveSchema(of reflect.Type, name, title string) ([]byte, error) {
 	const here = "#/$defs/"
 	reg := huma.NewMapRegistry(here, schemaName)
-	reg.Schema(reflect.TypeFor[work.Archive](), true, "Archive")
+	reg.Schema(of, true, name)
 	all := map[string]*huma.Schema{}
 	for _, t := range []reflect.Type{reflect.TypeFor[doc.Shop](), reflect.TypeFor[doc.Pattern](), reflect.TypeFor[doc.Stock](), reflect.TypeFor[doc.Piece](), reflect.TypeFor[doc.Session](), reflect.TypeFor[session.Event](), reflect.TypeFor[doc.Kept](), reflect.TypeFor[doc.Practised]()} {
 		name := schemaName(t, t.Name())
@@ -119,10 +130,15 @@ func ShopSchema() ([]byte, error) {
 		"ArchivedSession": all["Session"], "ArchivedEvent": all["FireEvent"], "ArchivedPlan": all["Kept"], "ArchivedPractice": all["Practised"],
 		"ArchivedState": {OneOf: []*huma.Schema{all["Pattern"], all["Piece"]}},
 	} {
-		reg.Map()[of].Properties["doc"] = is
+		if at := reg.Map()[of]; at != nil {
+			at.Properties["doc"] = is
+		}
+	}
+	if at := reg.Map()["Shared"]; at != nil {
+		at.Properties["pattern"] = all["Pattern"]
 	}
 	return json.MarshalIndent(map[string]any{
-		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Cold Ember shop", "$ref": here + "Archive", "$defs": reg.Map(),
+		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": title, "$ref": here + name, "$defs": reg.Map(),
 	}, "", " ")
 }
 

@@ -29,11 +29,34 @@ func ReadPattern(f FileIn) (doc.Pattern, error) {
 	return doc.Pattern{Name: p.Name, Tags: p.Tags, Design: p.Design, Allowances: p.Allowances}, err
 }
 
+// ScanPattern is the pattern in a picture of its printed page. Errors are those of ReadPattern.
+func ScanPattern(picture []byte) (doc.Pattern, error) {
+	img, err := work.ReadPicture(picture)
+	if err != nil {
+		return doc.Pattern{}, err
+	}
+	text, err := export.ScanCode(img)
+	if err != nil {
+		return doc.Pattern{}, err
+	}
+	return ReadPattern(FileIn{Format: "json", Text: text})
+}
+
 func (h *handlers) exchange(api huma.API) {
 	read := op("readPattern", http.MethodPost, "/patterns/file", "Read a pattern from a file into the library")
 	read.MaxBodyBytes = maxDrawing
 	huma.Register(api, read, func(ctx context.Context, in *body[FileIn]) (*body[Pattern], error) {
 		d, err := ReadPattern(in.Body)
+		if err != nil {
+			return answer(ctx, h, Pattern{}, err)
+		}
+		v, err := h.work.AddPattern(ctx, d)
+		return answer(ctx, h, patternOf(v), err)
+	})
+	scan := op("scanPattern", http.MethodPost, "/patterns/scan", "Read a pattern from a picture of its printed page into the library")
+	scan.MaxBodyBytes = work.MaxPictureBytes
+	huma.Register(api, scan, func(ctx context.Context, in *rawIn) (*body[Pattern], error) {
+		d, err := ScanPattern(in.RawBody)
 		if err != nil {
 			return answer(ctx, h, Pattern{}, err)
 		}

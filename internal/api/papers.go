@@ -39,9 +39,15 @@ const (
 	LogJSON Format = "session" // all of it, with the frozen plan
 )
 
+// Page is a pattern on paper, with squares that hold all of it.
+const Page Format = "page"
+
+// ForSharing is the whole piece of work as a file for another shop.
+const ForSharing Format = "share"
+
 // Papers lists them.
 func Papers() []Format {
-	return []Format{Card, Bench, Heats, Gauges, FittingsPDF, FittingsSVG, FittingsDXF, ForCustomer, Made, LogCSV, LogJSON}
+	return []Format{Card, Bench, Heats, Gauges, FittingsPDF, FittingsSVG, FittingsDXF, ForCustomer, Made, LogCSV, LogJSON, ForSharing}
 }
 
 // IsPaper tells whether a format is one of them.
@@ -49,7 +55,7 @@ func IsPaper(f Format) bool { return slices.Contains(Papers(), f) }
 
 // CanWrite tells whether there is such a format at all.
 func CanWrite(f Format) bool {
-	return IsPaper(f) || slices.Contains(export.Formats(), export.Format(f))
+	return IsPaper(f) || f == Page || slices.Contains(export.Formats(), export.Format(f))
 }
 
 // Paper is a written file with the end of its name; Inline is shown, not kept.
@@ -76,6 +82,9 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 			return Paper{}, err
 		}
 		return SessionFile(ctx, w, now.ID, f)
+	}
+	if f == ForSharing {
+		return sharedFile(ctx, w, p.ID)
 	}
 	pl, err := w.Plan(ctx, p.Doc)
 	if err != nil {
@@ -189,13 +198,18 @@ func PatternFile(ctx context.Context, w *work.Work, p work.Pattern, f Format) (P
 		return Paper{}, err
 	}
 	d := p.Doc
-	file, err := export.Write(export.Subject{Name: d.Name, Tags: d.Tags, Design: d.Design, Allowances: d.Allowances}, export.Format(f), shop.Doc.System(), shop.Doc.Paper)
+	s := export.Subject{Name: d.Name, Tags: d.Tags, Design: d.Design, Allowances: d.Allowances}
+	if f == Page {
+		data, err := export.PatternPage(s, shop.Doc.System(), shop.Doc.Paper)
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " pattern.pdf", Inline: true}, err
+	}
+	file, err := export.Write(s, export.Format(f), shop.Doc.System(), shop.Doc.Paper)
 	return Paper{File: file, Suffix: "." + string(f)}, err
 }
 
 type exportIn struct {
 	ID     string `path:"id"`
-	Format string `path:"format" enum:"svg,dxf,pdf,3mf,stl,json"`
+	Format string `path:"format" enum:"svg,dxf,pdf,3mf,stl,json,page"`
 }
 
 func (h *handlers) ofPiece(ctx context.Context, id string, f Format) (*fileOut, error) {

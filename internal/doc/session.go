@@ -15,6 +15,8 @@ type Session struct {
 	Hand    string         `json:"hand,omitempty"`
 	Request plan.Request   `json:"request"`
 	Course  session.Course `json:"course"`
+	// Shared is a session that came from another shop with its piece: it teaches nothing here.
+	Shared bool `json:"shared,omitempty"`
 	// FromID is the session that it goes on from, with the piece as it was measured then.
 	FromID   string           `json:"fromId,omitempty"`
 	Measured *replan.Measured `json:"measured,omitempty"`

@@ -46,6 +46,14 @@ type PatternFile struct {
 	Allowances blade.Allowances `json:"allowances"`
 }
 
+func patternFileOf(s Subject) PatternFile {
+	tags := s.Tags
+	if tags == nil {
+		tags = []string{}
+	}
+	return PatternFile{patternFormat, PatternVersion, s.Name, tags, s.Design, s.Allowances}
+}
+
 // Subject is what is written: a blade with its allowances.
 type Subject struct {
 	Name       string
@@ -95,11 +103,7 @@ func Write(s Subject, f Format, units quantity.System, paper string) (File, erro
 	case FormatSTL:
 		return File{STL(fog.BentMesh(s.Design.TangKind)), "model/stl"}, nil
 	default:
-		tags := s.Tags
-		if tags == nil {
-			tags = []string{}
-		}
-		data, err := json.MarshalIndent(PatternFile{patternFormat, PatternVersion, s.Name, tags, s.Design, s.Allowances}, "", " ")
+		data, err := json.MarshalIndent(patternFileOf(s), "", " ")
 		return File{append(data, '\n'), "application/json"}, err
 	}
 }

@@ -31,6 +31,12 @@ func ReadPattern(data []byte) (PatternFile, error) {
 	if len(data) > maxPattern {
 		return p, &FileError{Code: "patternFile.tooLarge"}
 	}
+	switch code, ok, err := ReadCode(string(data)); { // the text of a printed one's squares
+	case err != nil:
+		return p, err
+	case ok:
+		data = code
+	}
 	// which file it is comes first: another's fields are not to be told one by one
 	var head struct {
 		Format  string `json:"format"`

@@ -21,6 +21,8 @@ var limits = []struct {
 	{"/cutplan", 20 * time.Second},
 	{"/cutplan/*", 20 * time.Second},
 	{"/archive", 5 * time.Minute},
+	{"/pieces/*/share.zip", 2 * time.Minute},
+	{"/pieces/shared", 2 * time.Minute},
 	{"/copies", 5 * time.Minute},
 	{"/copies/*/restore", 5 * time.Minute},
 }

@@ -52,7 +52,34 @@ func (tx Tx) Whole() (w Whole, err error) {
 	return w, wrap(tx.db.Model(&Picture{}).Order("id").Pluck("id", &w.Pictures).Error)
 }
 
-// Fill writes every row into a file that has none yet; pictures come by KeepPicture.
+// WholePiece is everything of one piece of work, and what it is taken from; Pictures are not
+// looked for.
+func (tx Tx) WholePiece(id string) (w Whole, err error) {
+	for _, t := range []struct {
+		rows         any
+		where, order string
+	}{
+		{&w.Pieces, "id = ?", "id"},
+		{&w.Edits, "piece_id = ?", "seq"},
+		{&w.Named, "piece_id = ?", "n"},
+		{&w.Cuts, "piece_id = ?", "id"},
+		{&w.Made, "piece_id = ?", "id"},
+		{&w.Plans, "piece_id = ? AND frozen_at IS NOT NULL", "n"},
+		{&w.Sessions, "piece_id = ?", "created_at, id"},
+		{&w.Events, "session_id IN (SELECT id FROM sessions WHERE piece_id = ?)", "session_id, n"},
+		{&w.Stock, "id IN (SELECT stock_id FROM cuts WHERE piece_id = ?)", "created_at, id"},
+	} {
+		if err := tx.db.Where(t.where, id).Order(t.order).Find(t.rows).Error; err != nil {
+			return w, wrap(err)
+		}
+	}
+	if len(w.Pieces) == 0 {
+		return w, ErrNotFound
+	}
+	return w, nil
+}
+
+// Fill writes every row, none of which is there yet; pictures come by KeepPicture.
 func (tx Tx) Fill(w Whole) error {
 	for _, rows := range []any{w.Shop, w.Patterns, w.Revisions, w.Stock, w.Pieces, w.Edits, w.Named, w.Cuts, w.Made, w.Plans, w.Sessions, w.Events, w.Timers, w.Practised} {
 		if err := tx.db.CreateInBatches(rows, 200).Error; err != nil {

@@ -143,11 +143,32 @@ var ids = regexp.MustCompile(`^[0-9A-Za-z-]{1,64}$`)
 
 // readArchive reads a ZIP into rows, and looks at every document in it.
 func readArchive(data []byte, now time.Time) (rows store.Whole, pictures []store.Picture, err error) {
+	text, pictures, err := readZIP(data, inArchive, mostUnpacked, now)
+	if err != nil {
+		return rows, nil, err
+	}
+	var a Archive
+	if text != nil {
+		if err := json.Unmarshal(text, &a); err != nil {
+			return rows, nil, wrong(inArchive, err)
+		}
+	}
+	if a.Format != ArchiveFormat || a.Version < 1 || a.Version > ArchiveVersion {
+		return rows, nil, wrong(inArchive, fmt.Errorf("format %q, version %d; %q, version %d is read", a.Format, a.Version, ArchiveFormat, ArchiveVersion))
+	}
+	rows, err = a.rows()
+	return rows, pictures, err
+}
+
+// readZIP reads one file of a ZIP and the pictures beside it, which are drawn anew; nothing else of
+// it is opened, and nothing of it is ever written to a place that it names. Unpacked it may have
+// so many bytes.
+func readZIP(data []byte, inside string, most int64, now time.Time) (text []byte, pictures []store.Picture, err error) {
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
-		return rows, nil, wrong("ZIP", nil)
+		return nil, nil, wrong("ZIP", nil)
 	}
-	left := int64(mostUnpacked)
+	left := most
 	read := func(f *zip.File) ([]byte, error) {
 		r, err := f.Open()
 		if err != nil {
@@ -160,36 +181,27 @@ func readArchive(data []byte, now time.Time) (rows store.Whole, pictures []store
 		}
 		return b, nil
 	}
-	var a Archive
 	for _, f := range z.File {
 		dir, name := path.Split(f.Name)
 		switch {
-		case f.Name == inArchive:
-			text, err := read(f)
-			if err != nil {
-				return rows, nil, err
-			}
-			if err := json.Unmarshal(text, &a); err != nil {
-				return rows, nil, wrong(f.Name, err)
+		case f.Name == inside:
+			if text, err = read(f); err != nil {
+				return nil, nil, err
 			}
 		case dir == "pictures/" && name != "":
 			raw, err := read(f)
 			if err != nil {
-				return rows, nil, err
+				return nil, nil, err
 			}
 			clean, format, size, err := redrawn(raw)
 			id := strings.TrimSuffix(name, path.Ext(name))
 			if err != nil || !ids.MatchString(id) {
-				return rows, nil, wrong(f.Name, err)
+				return nil, nil, wrong(f.Name, err)
 			}
 			pictures = append(pictures, store.Picture{ID: id, Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: clean, CreatedAt: now})
 		}
 	}
-	if a.Format != ArchiveFormat || a.Version < 1 || a.Version > ArchiveVersion {
-		return rows, nil, wrong(inArchive, fmt.Errorf("format %q, version %d; %q, version %d is read", a.Format, a.Version, ArchiveFormat, ArchiveVersion))
-	}
-	rows, err = a.rows()
-	return rows, pictures, err
+	return text, pictures, nil
 }
 
 // looked decodes a document, looks it over and writes it in the present form.

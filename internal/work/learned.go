@@ -85,6 +85,9 @@ func (w *Work) workedIn(tx store.Tx, row store.Session) (worked, bool) {
 	if err != nil {
 		return worked{}, false
 	}
+	if d.Shared {
+		return worked{}, false // another's arm, fire and steel
+	}
 	rows, err := tx.SessionEvents(row.ID, 0)
 	if err != nil {
 		return worked{}, false

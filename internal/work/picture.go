@@ -52,12 +52,8 @@ func (w *Work) KeepPicture(ctx context.Context, data []byte) (string, error) {
 
 // pictureOf looks at a picture and writes it again; it is named by what it shows.
 func (w *Work) pictureOf(data []byte) (store.Picture, error) {
-	said, _, err := image.DecodeConfig(bytes.NewReader(data))
-	switch {
-	case len(data) > MaxPictureBytes || err == nil && said.Width*said.Height > maxPicturePx:
-		return store.Picture{}, edit.One("file", "picture.tooLarge", nil, "")
-	case err != nil || said.Width < 2 || said.Height < 2:
-		return store.Picture{}, edit.One("file", "picture.notImage", nil, "")
+	if err := lookAtPicture(data); err != nil {
+		return store.Picture{}, err
 	}
 	data, format, size, err := redrawn(data)
 	if err != nil {
@@ -65,6 +61,30 @@ func (w *Work) pictureOf(data []byte) (store.Picture, error) {
 	}
 	sum := sha256.Sum256(data)
 	return store.Picture{ID: hex.EncodeToString(sum[:12]), Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: data, CreatedAt: w.now()}, nil
+}
+
+// lookAtPicture refuses what is no picture, or one that is too large to be opened.
+func lookAtPicture(data []byte) error {
+	said, _, err := image.DecodeConfig(bytes.NewReader(data))
+	switch {
+	case len(data) > MaxPictureBytes || err == nil && said.Width*said.Height > maxPicturePx:
+		return edit.One("file", "picture.tooLarge", nil, "")
+	case err != nil || said.Width < 2 || said.Height < 2:
+		return edit.One("file", "picture.notImage", nil, "")
+	}
+	return nil
+}
+
+// ReadPicture opens a PNG or JPEG that is only looked at.
+func ReadPicture(data []byte) (image.Image, error) {
+	if err := lookAtPicture(data); err != nil {
+		return nil, err
+	}
+	img, _, err := image.Decode(bytes.NewReader(data))
+	if err != nil {
+		return nil, edit.One("file", "picture.notImage", nil, "")
+	}
+	return img, nil
 }
 
 // PictureData is the bytes of a picture and what they are.

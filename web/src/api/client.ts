@@ -66,14 +66,25 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   return data;
 }
 
+/** A file as the body of a request, as it is. */
+const raw = (file: Blob, type = "application/octet-stream") => ({
+  body: file as unknown as string,
+  bodySerializer: (b: unknown) => b as string,
+  headers: { "Content-Type": type },
+});
+
+/** Takes a piece of work that another shop shared. */
+export const sendShared = (file: Blob): Promise<Schemas["Piece"]> => ask(api.POST("/api/v1/pieces/shared", raw(file)));
+
+/** Reads a pattern from a photograph of its printed page. */
+export const sendScan = (file: Blob): Promise<Schemas["Pattern"]> => ask(api.POST("/api/v1/patterns/scan", raw(file)));
+
 /** Puts a picture behind the outline of a piece; its bytes are the body. */
 export function sendPicture(id: string, version: number, file: Blob): Promise<PieceAnswer> {
   return ask(
     api.POST("/api/v1/pieces/{id}/picture", {
       params: { path: { id }, query: { version } },
-      body: file as unknown as string,
-      bodySerializer: (b) => b as unknown as string,
-      headers: { "Content-Type": "application/octet-stream" },
+      ...raw(file),
     }),
   );
 }
@@ -83,9 +94,7 @@ export function sendTable(file: Blob, look: boolean): Promise<Schemas["TableRead
   return ask(
     api.POST("/api/v1/stock.csv", {
       params: { query: { look } },
-      body: file as unknown as string,
-      bodySerializer: (b) => b as unknown as string,
-      headers: { "Content-Type": "text/csv" },
+      ...raw(file, "text/csv"),
     }),
   );
 }
@@ -94,9 +103,7 @@ export function sendTable(file: Blob, look: boolean): Promise<Schemas["TableRead
 export function sendShop(file: Blob): Promise<Schemas["Named"]> {
   return ask(
     api.POST("/api/v1/archive", {
-      body: file as unknown as string,
-      bodySerializer: (b) => b as unknown as string,
-      headers: { "Content-Type": "application/octet-stream" },
+      ...raw(file),
     }),
   );
 }
@@ -105,9 +112,7 @@ export function sendShop(file: Blob): Promise<Schemas["Named"]> {
 export function readPhoto(file: Blob): Promise<Schemas["Silhouette"]> {
   return ask(
     api.POST("/api/v1/photo", {
-      body: file as unknown as string,
-      bodySerializer: (b) => b as unknown as string,
-      headers: { "Content-Type": "application/octet-stream" },
+      ...raw(file),
     }),
   );
 }
@@ -116,9 +121,7 @@ export function readPhoto(file: Blob): Promise<Schemas["Silhouette"]> {
 export function sendKept(file: Blob): Promise<Schemas["Named"]> {
   return ask(
     api.POST("/api/v1/pictures", {
-      body: file as unknown as string,
-      bodySerializer: (b) => b as unknown as string,
-      headers: { "Content-Type": "application/octet-stream" },
+      ...raw(file),
     }),
   );
 }

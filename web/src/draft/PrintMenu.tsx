@@ -1,4 +1,4 @@
-import { ChevronDown, Printer, Scissors } from "lucide-react";
+import { ChevronDown, Printer, Scissors, Share2 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { Link } from "react-router";
 import { say } from "../text/say";
@@ -35,6 +35,11 @@ export function PrintMenu({ id }: { id: string }) {
               </a>
             </DropdownMenu.Item>
           ))}
+          <DropdownMenu.Item className={menuItem} asChild>
+            <a href={`/api/v1/pieces/${id}/share.zip`} download data-print="share">
+              <Share2 size={16} aria-hidden /> {say("print.share")}
+            </a>
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={menuItem} asChild>
             <Link to={`/cuts?piece=${id}`} data-print="cuts">
               <Scissors size={16} aria-hidden /> {say("print.cuts")}

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useState } from "react";
+import { useNavigate } from "react-router";
 import { toast } from "sonner";
-import { api, ask, Refused } from "../api/client";
+import { api, ask, Refused, sendScan, sendShared } from "../api/client";
 import { say } from "../text/say";
 import { ending } from "../ui/DropFiles";
 import { Sheet } from "../ui/Sheet";
@@ -10,7 +11,7 @@ import { Sheet } from "../ui/Sheet";
 const DrawingForm = lazy(() => import("./DrawingForm").then((m) => ({ default: m.DrawingForm })));
 
 /** Kinds of files that a pattern is read from. */
-export const patternEndings = ["json", "svg", "dxf"];
+export const patternEndings = ["json", "svg", "dxf", "png", "jpg", "jpeg"];
 
 /**
  * Patterns that come in from a file: JSON at once, a drawing after its unit is said. What is
@@ -18,6 +19,7 @@ export const patternEndings = ["json", "svg", "dxf"];
  */
 export function usePatternIn(onIn: (id: string) => void) {
   const client = useQueryClient();
+  const go = useNavigate();
   const [drawing, setDrawing] = useState<File>();
   const done = useCallback(
     async (made: { id: string; name: string }) => {
@@ -29,8 +31,16 @@ export function usePatternIn(onIn: (id: string) => void) {
   );
   const take = useCallback(
     async (file: File) => {
-      if (ending(file) !== "json") return setDrawing(file);
+      const kind = ending(file);
+      if (kind === "svg" || kind === "dxf") return setDrawing(file);
       try {
+        if (kind === "zip") {
+          const piece = await sendShared(file);
+          await client.invalidateQueries();
+          toast(say("share.cameIn", { name: piece.doc.name }), { duration: 9000 });
+          return go(`/pieces/${piece.id}`);
+        }
+        if (kind !== "json") return await done(await sendScan(file));
         const drawn = { format: "svg", text: "", length: "" } as const;
         const text = await file.text();
         await done(await ask(api.POST("/api/v1/patterns/file", { body: { name: "", format: "json", text, drawn } })));
@@ -39,7 +49,7 @@ export function usePatternIn(onIn: (id: string) => void) {
         toast.error(say("patterns.refused", { file: file.name, said }), { duration: 12000 });
       }
     },
-    [done],
+    [done, client, go],
   );
   const sheet = (
     <Sheet open={!!drawing} onClose={() => setDrawing(undefined)} title={say("outline.fileTitle")}>

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Archive, Download } from "lucide-react";
+import { Archive, Download, QrCode } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ask, type Pattern, type Revision } from "../api/client";
@@ -49,6 +49,15 @@ function Body({ pattern: p, onClose }: { pattern: Pattern; onClose: () => void }
             <Download size={16} aria-hidden /> {f.toUpperCase()}
           </a>
         ))}
+        <a
+          className="press"
+          href={`/api/v1/patterns/${p.id}/export/page`}
+          target="_blank"
+          rel="noreferrer"
+          data-export="page"
+        >
+          <QrCode size={16} aria-hidden /> {say("patterns.page")}
+        </a>
       </div>
       <form
         className="grid gap-3"

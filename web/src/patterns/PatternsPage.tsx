@@ -47,7 +47,11 @@ export function PatternsPage() {
     >
       <header className="mb-4 flex flex-wrap items-end gap-3">
         <h1 className="mr-auto text-3xl">{say("nav.patterns")}</h1>
-        <FileButton accept=".json,.svg,.dxf" label={say("patterns.fromFile")} onFile={(f) => void file.take(f)} />
+        <FileButton
+          accept=".json,.svg,.dxf,.png,.jpg,.jpeg"
+          label={say("patterns.fromFile")}
+          onFile={(f) => void file.take(f)}
+        />
         <button type="button" className="press press-plain" aria-pressed={off} onClick={() => setOff(!off)}>
           <Archive size={16} aria-hidden /> {say("patterns.off")}
         </button>

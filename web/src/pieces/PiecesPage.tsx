@@ -37,8 +37,8 @@ export function PiecesPage() {
   const scale = Math.min(1.15, 380 / longest);
   return (
     <DropFiles
-      endings={patternEndings}
-      what={say("drop.pattern")}
+      endings={[...patternEndings, "zip"]}
+      what={say("drop.patternOrPiece")}
       onFile={(f) => void file.take(f)}
       className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6"
     >
@@ -52,7 +52,11 @@ export function PiecesPage() {
         >
           <Archive size={16} aria-hidden /> {say("pieces.archived")}
         </button>
-        <FileButton accept=".json,.svg,.dxf" label={say("patterns.fromFile")} onFile={(f) => void file.take(f)} />
+        <FileButton
+          accept=".json,.svg,.dxf,.png,.jpg,.jpeg,.zip"
+          label={say("patterns.fromFile")}
+          onFile={(f) => void file.take(f)}
+        />
         <button type="button" className="press press-act" onClick={() => setCreating(true)}>
           <Plus size={18} aria-hidden /> {say("pieces.new")}
         </button>
