@@ -56,6 +56,7 @@ func Mount(r chi.Router, w *work.Work, shelf Shelf) huma.API {
 	h.practice(api)
 	h.exchange(api)
 	h.share(api)
+	h.help(api)
 	h.copies(api)
 	h.events(api)
 	return api

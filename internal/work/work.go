@@ -28,6 +28,7 @@ type Work struct {
 	fires fires
 	pages book
 	reads reads
+	help  helpPlan
 
 	copying copying
 }

@@ -30,6 +30,7 @@ const ColoursPage = page(() => import("./practice/ColoursPage").then((m) => ({ d
 const PracticePage = page(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
 const PracticeSheetPage = page(() => import("./practice/SheetPage").then((m) => ({ default: m.PracticeSheetPage })));
 const PracticePiecePage = page(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePiecePage })));
+const HelpPage = page(() => import("./help/HelpPage").then((m) => ({ default: m.HelpPage })));
 const WordsPage = page(() => import("./words/WordsPage").then((m) => ({ default: m.WordsPage })));
 const ShelfFrame = page(() => import("./shelf/ShelfFrame").then((m) => ({ default: m.ShelfFrame })));
 const ShelfPage = page(() => import("./shelf/ShelfPage").then((m) => ({ default: m.ShelfPage })));
@@ -77,6 +78,7 @@ const show = (root: HTMLElement) =>
                 <Route path="practice/sheet" element={<PracticeSheetPage />} />
                 <Route path="practice/piece/:id" element={<PracticePiecePage />} />
                 <Route path="practice/:id?" element={<PracticePage />} />
+                <Route path="help/:id?" element={<HelpPage />} />
                 <Route path="words/:id?" element={<WordsPage />} />
                 <Route path="shop" element={<ShopPage />} />
                 <Route path="pieces/:id/fire" element={<AnvilPage />} />

@@ -123,7 +123,7 @@ export function Frame() {
         <Shortcuts open={help} onClose={() => setHelp(false)} />
         {find && (
           <Suspense>
-            <Finder open onClose={() => setFind(false)} />
+            <Finder open onClose={() => setFind(false)} onKeys={() => setHelp(true)} />
           </Suspense>
         )}
         <Toaster position="bottom-center" theme={shown === "night" ? "dark" : "light"} />

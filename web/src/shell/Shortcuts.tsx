@@ -1,4 +1,4 @@
-import { useLocation } from "react-router";
+import { Link, useLocation } from "react-router";
 import { say, told } from "../text/say";
 import { Sheet } from "../ui/Sheet";
 
@@ -48,7 +48,12 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
           </section>
         ))}
       </div>
-      <p className="mt-5 border-t border-line pt-3 text-quiet">{say("keys.typing")}</p>
+      <p className="mt-5 flex flex-wrap items-center gap-3 border-t border-line pt-3 text-quiet">
+        <span className="mr-auto">{say("keys.typing")}</span>
+        <Link className="press" to="/help" onClick={onClose}>
+          {say("nav.handbook")}
+        </Link>
+      </p>
     </Sheet>
   );
 }

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
-import { type ReactNode, useState } from "react";
-import { Link } from "react-router";
+import { type ReactNode, useEffect, useState } from "react";
+import { Link, useSearchParams } from "react-router";
 import { AccessPanel } from "../access/AccessPanel";
 import { type FieldMessage, Refused, type Settings } from "../api/client";
 import { useEditShop, useShop } from "../api/hooks";
@@ -33,7 +33,23 @@ export function ShopPage() {
   return <ShopForm shop={shop.data} />;
 }
 
+/** Goes to the field that ?at= names, and into it. */
+function useField() {
+  const [search] = useSearchParams();
+  const field = search.get("at");
+  useEffect(() => {
+    if (!field) return;
+    const at = document.querySelector<HTMLElement>(
+      `main [data-field="${CSS.escape(field)}"], main [data-add="${CSS.escape(field)}"]`,
+    );
+    for (let d = at?.closest("details"); d; d = d.parentElement?.closest("details") ?? null) d.open = true;
+    at?.scrollIntoView({ block: "center" });
+    (at?.matches("[data-add]") ? at.querySelector("button") : at)?.focus();
+  }, [field]);
+}
+
 function ShopForm({ shop }: { shop: Settings }) {
+  useField();
   const edit = useEditShop();
   const [texts, setTexts] = useState<Record<string, string>>({});
   const [errors, setErrors] = useState<Record<string, FieldMessage>>({});

@@ -32,6 +32,9 @@ export function count(code: string, n: number, fill: Record<string, string | num
   return told(n === 1 ? `${code}.one` : `${code}.other`, { n, ...fill });
 }
 
+/** The codes that begin so, of the words that are here. */
+export const codes = (family: string): string[] => Object.keys(catalogue).filter((c) => c.startsWith(family));
+
 export const has = (code: string): boolean => code in catalogue;
 
 /** Figures in the smith's units, by the unit that each name carries. */
