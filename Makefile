@@ -109,6 +109,7 @@ mutants: ## change the core at SITES places drawn by SEED, one at a time: which 
 abuse: build browser ## hostile requests and files, many at once, a full disk, kills at any moment: all of it, some minutes
 	ABUSE=long go test -count=1 -timeout 30m -v ./internal/abuse ./internal/store
 	ABUSE=long go test -count=1 -timeout 30m -v -run 'Kill' ./e2e
+	$(MAKE) fuzz N=10000000x M=1000000x
 
 fuzz-long: ## properties on draws never seen before, a thousand of each, and the parsers for a minute
 	RAPID_SEED=0 RAPID_CHECKS=1000 go test -count=1 -timeout 60m $$(grep -rl --include=*_test.go 'rapid.Check' core internal | xargs -n1 dirname | sort -u | sed 's,^,./,')
@@ -116,12 +117,17 @@ fuzz-long: ## properties on draws never seen before, a thousand of each, and the
 
 # The readers of drawings shorten no find (1x): Go's fuzzer spends up to a minute on shortening each
 # input that is new, and runs next to nothing else meanwhile; most of what a reader is given is new.
-fuzz: ## explore the parsers for a minute
-	go test -run xxx -fuzz FuzzParse -fuzztime 60s ./core/quantity
-	go test -run xxx -fuzz FuzzFold -fuzztime 60s ./core/session
-	go test -run xxx -fuzz FuzzReadPattern -fuzztime 60s ./internal/export
-	go test -run xxx -fuzz FuzzReadDXF -fuzztime 60s -fuzzminimizetime 1x ./internal/drawing
-	go test -run xxx -fuzz FuzzReadSVG -fuzztime 60s -fuzzminimizetime 1x ./internal/drawing
+N ?= 60s
+M ?= $(N)
+fuzz: ## explore the parsers, each for a minute; or N inputs of figures and M of each file (N=10000000x M=1000000x)
+	go test -run xxx -fuzz FuzzParse -fuzztime $(N) ./core/quantity
+	go test -run xxx -fuzz FuzzFold -fuzztime $(M) ./core/session
+	go test -run xxx -fuzz FuzzReadPattern -fuzztime $(M) ./internal/export
+	go test -run xxx -fuzz FuzzReadCode -fuzztime $(M) ./internal/export
+	go test -run xxx -fuzz FuzzReadRackCSV -fuzztime $(M) -fuzzminimizetime 1x ./internal/work
+	go test -run xxx -fuzz FuzzReadShared -fuzztime $(M) -fuzzminimizetime 1x ./internal/work
+	go test -run xxx -fuzz FuzzReadDXF -fuzztime $(M) -fuzzminimizetime 1x ./internal/drawing
+	go test -run xxx -fuzz FuzzReadSVG -fuzztime $(M) -fuzzminimizetime 1x ./internal/drawing
 
 clean: ## forget everything that was built
 	rm -rf bin web/dist/* web/node_modules

@@ -6,12 +6,15 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/png"
 	"io"
 	"math"
 	"math/rand/v2"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
+	"net/url"
 	"os"
 	"path/filepath"
 	"strings"
@@ -53,7 +56,13 @@ func serve(t testing.TB, data string) *target {
 	demotest.Copy(t, data)
 	st, err := store.Open(ctx, data, nil)
 	require.NoError(t, err)
-	w, key := work.New(st, time.Now, work.RandomID), server.NewKey()
+	return attend(t, st, work.New(st, time.Now, work.RandomID))
+}
+
+// attend serves what is open, to somebody who has its key.
+func attend(t testing.TB, st *store.Store, w *work.Work) *target {
+	t.Helper()
+	key := server.NewKey()
 	s := httptest.NewServer(server.Handler(w, fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}}, key))
 	t.Cleanup(func() { s.Close(); _ = st.Close() })
 	jar, err := cookiejar.New(nil)
@@ -190,7 +199,7 @@ func TestHostileRequests(t *testing.T) {
 		return float64(n)
 	}
 	edits := func() []any {
-		fields := []string{"design.lengthMm", "bar.lengthMm", "choices.curve", "outline.add", "tool.bevel.face", "smith.hand", "name", "picture.scale", "handle", "tags", "count", "hazard.x", "dead.add", "copies.keep", "copies.folder", "smiths.remove", "order", "fire.tempC", "piece.lengthMm", "notes"}
+		fields := []string{"design.lengthMm", "bar.lengthMm", "choices.curve", "outline.add", "tool.bevel.face", "smith.hand", "name", "picture.scale", "handle", "tags", "count", "hazard.x", "dead.add", "copies.keep", "copies.folder", "smiths.remove", "order", "fire.tempC", "piece.lengthMm", "notes", "language", "walk", "newsSeen", "learned.x"}
 		texts := []string{"12", "120 mm", "1 1/2 in", "", "1200", "pinchOut", "0.5"}
 		return []any{map[string]any{"field": fields[g.IntN(len(fields))], "text": texts[g.IntN(len(texts))]}}
 	}
@@ -225,6 +234,16 @@ func TestHostileRequests(t *testing.T) {
 			}
 		},
 		func() (string, string, any) { return "POST", "/copies/" + "x" + "/restore", nil },
+		func() (string, string, any) {
+			return "POST", "/practice/" + []string{"play", "advice", "beside", "sheet"}[g.IntN(4)], map[string]any{
+				"who": "x", "undone": 0., "exercise": []string{"taper", "cold", "flat"}[g.IntN(3)], "seed": 1., "actions": []any{
+					map[string]any{"do": "fire", "seconds": 60.}, map[string]any{"do": "strike", "atMm": 20., "way": "flat", "face": "flat", "blows": 3.}, map[string]any{"do": "brush"},
+				},
+			}
+		},
+		func() (string, string, any) {
+			return "GET", "/find?text=" + url.QueryEscape([]string{"x", "%", "_", `\\`, "lip", strings.Repeat("y", 3000)}[g.IntN(6)]), nil
+		},
 		func() (string, string, any) {
 			return "POST", "/pieces/" + p.ID + "/cuts/blade", map[string]any{"state": "booked"}
 		},
@@ -276,10 +295,18 @@ func TestHostileFiles(t *testing.T) {
 	svg := []byte(`<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="60mm" viewBox="0 0 200 60"><path d="M0 20 C50 0 150 0 200 10 L200 40 Q100 55 0 20 Z"/></svg>`)
 	dxf := []byte("0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n90\n4\n70\n1\n10\n0\n20\n0\n10\n100\n20\n10\n10\n100\n20\n-20\n10\n0\n20\n0\n0\nENDSEC\n0\nEOF\n")
 	p := x.pieces()[0]
-	for i := range times(90, 300) {
+	_, shared, _ := x.call("GET", "/api/v1/pieces/"+p.ID+"/share.zip", "", nil)
+	var drawn bytes.Buffer
+	require.NoError(t, png.Encode(&drawn, image.NewGray(image.Rect(0, 0, 64, 64))))
+	squares := drawn.Bytes()
+	for i := range times(96, 600) {
 		var status int
 		var answer []byte
-		switch what := i % 4; what {
+		switch what := i % 6; what {
+		case 4:
+			status, answer, _ = x.call("POST", "/api/v1/pieces/shared", "application/octet-stream", g.bytes(shared))
+		case 5:
+			status, answer, _ = x.call("POST", "/api/v1/patterns/scan", "application/octet-stream", g.bytes(squares))
 		case 0:
 			status, answer, _ = x.call("POST", "/api/v1/stock.csv", "text/csv", g.bytes(table))
 		case 1:

@@ -61,7 +61,7 @@ func hex(zone string) string {
 	return fmt.Sprintf("#%02x%02x%02x", c.R, c.G, c.B)
 }
 
-func (h *help) path(pts [][2]float64, fill string, closed bool) {
+func (h *help) path(pts [][2]float64, fill string) {
 	if len(pts) < 2 {
 		return
 	}
@@ -69,10 +69,7 @@ func (h *help) path(pts [][2]float64, fill string, closed bool) {
 	for i, p := range pts {
 		fmt.Fprintf(&h.b, "%c%.1f %.1f", "ML"[min(i, 1)], p[0], p[1])
 	}
-	if closed {
-		h.b.WriteString("Z")
-	}
-	h.b.WriteString(`"/>`)
+	h.b.WriteString(`Z"/>`)
 }
 
 func (h *help) say(x float64, anchor, words string) {
@@ -87,7 +84,7 @@ func (h *help) outline(st []plan.Station) {
 		if i < len(st) && st[i].Zone == st[from].Zone {
 			continue
 		}
-		h.path(round(st[from:min(i+1, len(st))], h.x, h.y+top*h.k, h.k), hex(st[from].Zone), true)
+		h.path(round(st[from:min(i+1, len(st))], h.x, h.y+top*h.k, h.k), hex(st[from].Zone))
 		from = i
 	}
 	h.y += (top - bottom) * h.k
@@ -104,7 +101,7 @@ func (h *help) bar(p *plan.Plan) {
 	tall := p.Bar.WidthMm * h.k
 	for _, m := range p.Bar.Marks {
 		x0, x1 := h.x+m.FromMm*h.k, h.x+m.ToMm*h.k
-		h.path([][2]float64{{x0, h.y}, {x1, h.y}, {x1, h.y + tall}, {x0, h.y + tall}}, hex(m.Zone), true)
+		h.path([][2]float64{{x0, h.y}, {x1, h.y}, {x1, h.y + tall}, {x0, h.y + tall}}, hex(m.Zone))
 	}
 	h.y += tall + 8
 	line("card.forged")
@@ -163,7 +160,7 @@ func (h *help) profile(p *plan.Plan) {
 		down = append(down, [2]float64{h.x + s.XMm*h.k, middle + s.ThicknessMm*times/2})
 	}
 	slices.Reverse(down)
-	h.path(append(up, down...), hex("blade"), true)
+	h.path(append(up, down...), hex("blade"))
 	h.y = middle + most*times/2
 }
 
@@ -193,7 +190,7 @@ func (h *help) cooling(p *plan.Plan) {
 		pts[i] = [2]float64{h.x + (helpWide-2*helpEdge)*m.S/last, h.y + tall*(high-m.C)/math.Max(1, high-low)}
 	}
 	floor := h.y + tall
-	h.path(append(append([][2]float64{{h.x, floor}}, pts...), [2]float64{pts[len(pts)-1][0], floor}), fmt.Sprintf("#%02x%02x%02x", ember.R, ember.G, ember.B), true)
+	h.path(append(append([][2]float64{{h.x, floor}}, pts...), [2]float64{pts[len(pts)-1][0], floor}), fmt.Sprintf("#%02x%02x%02x", ember.R, ember.G, ember.B))
 	h.y = floor + helpText + 2
 	h.say(h.x, "start", fmt.Sprintf("0 s, %.0f °C", high))
 	h.say(helpWide-helpEdge, "end", fmt.Sprintf("%.0f s, %.0f °C", last, low))

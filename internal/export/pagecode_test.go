@@ -115,3 +115,23 @@ func photographed(t *testing.T, page image.Image) image.Image {
 	require.NoError(t, err)
 	return img
 }
+
+// FuzzReadCode: no text of a square code ends the program, or unpacks into more than its bound; what is read as a pattern is one.
+func FuzzReadCode(f *testing.F) {
+	for _, s := range blade.Starters()[:3] {
+		code, err := export.CodeOf(coded(s))
+		require.NoError(f, err)
+		f.Add(code)
+	}
+	f.Add("COLDEMBER:1:")
+	f.Fuzz(func(t *testing.T, text string) {
+		data, ok, err := export.ReadCode(text)
+		if err != nil || !ok {
+			return
+		}
+		assert.LessOrEqual(t, len(data), 256<<10)
+		if p, err := export.ReadPattern(data); err == nil {
+			assert.Equal(t, "coldember.pattern", p.Format)
+		}
+	})
+}

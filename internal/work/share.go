@@ -246,6 +246,11 @@ func (w *Work) readShared(data []byte) (s Shared, pictures []store.Picture, err 
 	if text == nil {
 		return s, nil, wrong(inShared, nil)
 	}
+	return w.sharedIn(text, pictures)
+}
+
+// sharedIn reads the text of the file, beside which these pictures lay.
+func (w *Work) sharedIn(text []byte, pictures []store.Picture) (s Shared, named []store.Picture, err error) {
 	if err := json.Unmarshal(text, &s); err != nil {
 		return s, nil, wrong(inShared, err)
 	}
@@ -257,14 +262,14 @@ func (w *Work) readShared(data []byte) (s Shared, pictures []store.Picture, err 
 	}
 	var swap []string
 	afresh := func(id, is string) { swap = append(swap, `"`+id+`"`, `"`+is+`"`) }
-	named := []string{s.Piece.ID}
+	own := []string{s.Piece.ID}
 	for _, k := range s.Stock {
-		named = append(named, k.ID)
+		own = append(own, k.ID)
 	}
 	for _, f := range s.Piece.Sessions {
-		named = append(named, f.ID)
+		own = append(own, f.ID)
 	}
-	for _, id := range named {
+	for _, id := range own {
 		if !ids.MatchString(id) || len(id) < 6 {
 			return s, nil, wrong(inShared, fmt.Errorf("id %q", id))
 		}
