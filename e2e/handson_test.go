@@ -12,6 +12,7 @@ import (
 	"coldember/internal/store"
 	"coldember/internal/work"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -161,7 +162,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		assert.Empty(w.t, found, state)
 	}
 	states := func(w *smith) {
-		for path, wait := range map[string]string{"/": "main li", "/patterns": "main li", "/rack": "main li", "/shop": "main fieldset", "/cuts": "main li", "/words": "main li", "/nowhere": "main h1"} {
+		for path, wait := range map[string]string{"/": "main li", "/patterns": "main li", "/rack": "main li", "/shop": "main fieldset", "/cuts": "main li", "/words": "main li", "/nowhere": "main h1", "/help": "main h2", "/practice": "main h1", "/practice/cold": "main h1, main svg", "/practice/colours": "main h1", "/practice/sheet": "main h1", "/learned": "main h1", "/sheet": "main h1", "/day": "main h1"} {
 			w.goTo(path)
 			w.do(chromedp.WaitVisible(chromedp.CSS(wait)))
 			check(w, path)
@@ -229,12 +230,63 @@ func TestAxeFindsNothing(t *testing.T) {
 	phone.bench(demo.SlicerNarrow, "cut")
 	check(phone, "a phone")
 	empty := openEmpty(t)
-	for _, path := range []string{"/", "/rack", "/cuts"} {
+	for _, path := range []string{"/", "/rack", "/cuts", "/patterns", "/sheet", "/book", "/learned", "/day", "/practice/sheet"} {
 		empty.goTo(path)
 		empty.do(chromedp.WaitVisible(chromedp.CSS("main h1")))
 		check(empty, "empty "+path)
 	}
 }
+
+// seeing is how somebody sees: larger, with colours of their own, without motion.
+type seeing struct {
+	wide, high int64 // of the window at 200 %
+	media      map[string]string
+}
+
+// TestSeenAsSomebodyNeedsIt: at 200 % nothing has to be scrolled to both sides and nothing that is to be pressed is out of reach;
+// with colours forced what has the focus and what is chosen are still seen; where motion is not wanted nothing moves.
+func TestSeenAsSomebodyNeedsIt(t *testing.T) {
+	s := open(t)
+	paths := []string{"/", "/patterns", "/rack", "/shop", "/cuts", "/words", "/help", "/practice/cold", "/learned", "/pieces/" + s.piece(demo.Rigging) + "/heats", "/pieces/" + s.piece(demo.Rigging) + "/log"}
+	for what, see := range map[string]seeing{
+		"200 %":          {640, 400, nil},
+		"forced colours": {1280, 800, map[string]string{"forced-colors": "active"}},
+		"less motion":    {1280, 800, map[string]string{"prefers-reduced-motion": "reduce"}},
+	} {
+		w := s.window(see.wide, see.high)
+		for feature, value := range see.media {
+			_, err := chromedp.Call(w.Ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: feature, Value: value}}})
+			require.NoError(t, err)
+		}
+		for _, path := range paths {
+			w.goTo(path)
+			w.until("there: "+path, `document.querySelector("main h1, main svg, main canvas, main [data-figure]")`)
+			w.do(chromedp.Sleep(150 * time.Millisecond))
+			assert.LessOrEqual(t, js[float64](w, `document.scrollingElement.scrollWidth - innerWidth`), 0.0, "%s at %s", path, what)
+			switch what {
+			case "200 %":
+				assert.Empty(t, js[string](w, outOfReach), "%s at %s", path, what)
+			case "forced colours":
+				w.keys(kb.Tab)
+				assert.NotEqual(t, "none 0px", js[string](w, `(() => { const c = getComputedStyle(document.activeElement); return c.outlineStyle + " " + c.outlineWidth })()`), "%s: the focus is seen", path)
+			default:
+				assert.Empty(t, js[string](w, `document.getAnimations().filter(a => a.playState === "running" && (a.effect.getTiming().duration > 10)).map(a => a.effect.target?.className).join(" | ")`), path)
+			}
+		}
+	}
+}
+
+// outOfReach lists what is to be pressed and lies outside of whatever scrolls around it.
+const outOfReach = `[...document.querySelectorAll("button, a[href], input, select")].filter(e => {
+	if (!e.checkVisibility() || e.closest(".sr-only") || e.classList.contains("sr-only")) return false;
+	const r = e.getBoundingClientRect();
+	if (r.width === 0) return false;
+	for (let p = e.parentElement; p; p = p.parentElement) {
+		const s = getComputedStyle(p);
+		if (/auto|scroll/.test(s.overflowX + s.overflowY) && (p.scrollHeight > p.clientHeight || p.scrollWidth > p.clientWidth)) return false;
+	}
+	return r.right < 0 || r.left > innerWidth || r.bottom < 0 || r.top > innerHeight;
+}).map(e => (e.textContent || e.getAttribute("aria-label") || e.tagName).trim().slice(0, 30)).join(" | ")`
 
 // openEmpty is a window on a file with nothing in it yet.
 func openEmpty(t testing.TB) *smith {

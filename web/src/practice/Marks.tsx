@@ -36,10 +36,10 @@ export function Marks({
       <table className="w-full">
         <thead>
           <tr className="text-left text-sm text-quiet">
-            <th />
+            <td />
             <th scope="col">{say("practice.want")}</th>
             <th scope="col">{say("practice.is")}</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -64,7 +64,7 @@ export function PracticeSheetPage() {
                       {told(`practice.col.${c}`)}
                     </th>
                   ))}
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody className="tabular-nums">

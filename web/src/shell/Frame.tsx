@@ -74,7 +74,7 @@ export function Frame() {
         <SkipLinks />
         <nav
           aria-label={say("nav.name")}
-          className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:border-r sm:py-2"
+          className="no-print flex shrink-0 items-center gap-1 border-line bg-raised px-1 max-sm:border-t sm:w-[76px] sm:flex-col sm:overflow-y-auto sm:border-r sm:py-2"
         >
           <Place to="/" end icon={<Layers size={20} aria-hidden />} label={say("nav.pieces")} />
           <Place to="/patterns" icon={<Shapes size={20} aria-hidden />} label={say("nav.patterns")} />

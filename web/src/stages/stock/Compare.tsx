@@ -45,7 +45,7 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
           <table className="w-full text-right">
             <thead>
               <tr className="border-b border-line">
-                <th />
+                <td />
                 {two.map((r) => (
                   <th key={r.id} scope="col" className="narrow py-1 text-[17px]">
                     {r.stock.name}
