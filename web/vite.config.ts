@@ -11,7 +11,7 @@ const serverOnly = /^(serve|pair|cli|doctor|starter|calc|csv|patternFile)\./;
 
 /** Families of words of pages that come when they are opened: they come with the first of these. */
 const later =
-  /^(practice|walk|news|help|found|do|notRunning|coach|exercise|eye|billet|wish|finish|replan|learned|treat|mend|sheet|coupon|test|day|access|ear|customer|copies|log|grain|temperColour|see|hand|log|note|reading|inside|largest|hope|rank|sure|term|anvil|shelf|cuts|cutplan|gauges|book|replay|final|treatment|spine|oven|bath|block|material|tongs|fittings|cover|belt|edgeBit)\./;
+  /^(practice|walk|news|help|do|notRunning|coach|exercise|eye|billet|wish|finish|replan|learned|treat|mend|sheet|coupon|test|day|access|ear|customer|copies|log|grain|temperColour|see|hand|log|note|reading|inside|largest|hope|rank|sure|term|anvil|shelf|cuts|cutplan|gauges|book|replay|final|treatment|spine|oven|bath|block|material|tongs|fittings|cover|belt|edgeBit)\./;
 
 let building = false;
 

@@ -15,7 +15,7 @@ import (
 // AccessTo is an instrument that reports, or a paired screen.
 type AccessTo struct {
 	ID        string     `json:"id"`
-	Kind      string     `json:"kind" enum:"caliper,pyrometer,scale,pedal,screen"`
+	Kind      string     `json:"kind" enum:"caliper,pyrometer,scale,pedal,screen,student,teacher"`
 	Name      string     `json:"name"`
 	CreatedAt time.Time  `json:"createdAt"`
 	SeenAt    *time.Time `json:"seenAt,omitempty"`

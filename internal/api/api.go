@@ -57,6 +57,7 @@ func Mount(r chi.Router, w *work.Work, shelf Shelf) huma.API {
 	h.exchange(api)
 	h.share(api)
 	h.help(api)
+	h.me(api)
 	h.copies(api)
 	h.events(api)
 	return api

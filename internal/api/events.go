@@ -5,6 +5,8 @@ import (
 	"net/http"
 	"time"
 
+	"coldember/internal/work"
+
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
 )
@@ -25,6 +27,23 @@ type Quiet struct {
 // moves the deadline of writing, which would end a stream otherwise.
 const quietEvery = 20 * time.Second
 
+// concerns tells whether an event is of something that a student sees; all others hear of everything.
+func (h *handlers) concerns(ctx context.Context, e work.Event) bool {
+	if work.ViewerOf(ctx).Role != work.Student {
+		return true
+	}
+	var err error
+	switch e.Kind {
+	case "piece":
+		_, err = h.work.Piece(ctx, e.ID)
+	case "session":
+		_, err = h.work.Fire(ctx, e.ID)
+	case "access", "practised":
+		return false
+	}
+	return err == nil
+}
+
 func (h *handlers) events(api huma.API) {
 	o := op("events", http.MethodGet, "/events", "What is saved, as it is saved (server-sent events)")
 	o.Errors = nil
@@ -42,6 +61,9 @@ func (h *handlers) events(api huma.API) {
 			case <-ctx.Done():
 				return
 			case e := <-saved:
+				if !h.concerns(ctx, e) {
+					continue
+				}
 				err = send.Data(Saved{Kind: e.Kind, ID: e.ID, Version: e.Version})
 			case <-beat.C:
 				err = send.Data(Quiet{S: int(quietEvery.Seconds())})

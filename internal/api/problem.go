@@ -115,6 +115,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 // where it is not one of them. It is how the command line speaks too.
 func Explain(err error, units quantity.System) *Problem {
 	var inv *edit.InvalidError
+	var others *work.NotYoursError
 	var stale *work.StaleError
 	var state *work.StateError
 	var in *calc.InputError
@@ -131,6 +132,8 @@ func Explain(err error, units quantity.System) *Problem {
 			p.Fields = append(p.Fields, fieldMessage(f, units))
 		}
 		return p
+	case errors.As(err, &others):
+		return problem(http.StatusForbidden, "school.notYours", nil)
 	case errors.As(err, &stale):
 		p := problem(http.StatusConflict, "problem.stale", nil)
 		p.Current = current(stale.Current)

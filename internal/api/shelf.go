@@ -16,7 +16,7 @@ import (
 type Shelf interface {
 	State() ShelfState
 	Set(on, keep bool) error
-	Pair() error
+	Pair(kind string) error
 }
 
 // ShelfState is how the shelf stands.
@@ -31,6 +31,7 @@ type ShelfState struct {
 // Pairing is a code that counts now.
 type Pairing struct {
 	Code  string    `json:"code"`
+	Kind  string    `json:"kind" enum:"screen,student,teacher" doc:"who is paired by it"`
 	Until time.Time `json:"until"`
 	Left  int       `json:"left" doc:"tries"`
 	Link  string    `json:"link"`
@@ -71,12 +72,15 @@ func (h *handlers) shelf(api huma.API) {
 			}
 			return h.shelfState(h.onNet.Set(in.Body.On, in.Body.Keep))
 		})
-	huma.Register(api, op("pairShelf", http.MethodPost, "/shelf/pairing", "Show a code that pairs one screen: five minutes, five tries"),
-		func(context.Context, *struct{}) (*body[ShelfState], error) {
+	huma.Register(api, op("pairShelf", http.MethodPost, "/shelf/pairing", "Show a code that pairs one screen, or one person of a class: five minutes, five tries"),
+		func(_ context.Context, in *struct {
+			Kind string `query:"kind" enum:"screen,student,teacher" default:"screen"`
+		},
+		) (*body[ShelfState], error) {
 			if h.onNet == nil {
 				return nil, none()
 			}
-			if err := h.onNet.Pair(); err != nil {
+			if err := h.onNet.Pair(in.Kind); err != nil {
 				if errors.Is(err, ErrShelfOff) {
 					return nil, problem(http.StatusConflict, "shelf.off", nil)
 				}

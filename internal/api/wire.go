@@ -24,6 +24,8 @@ type Doc struct {
 	Hand    string       `json:"hand,omitempty" doc:"whose hammer it is planned for"`
 	Request plan.Request `json:"request"`
 	Picture *doc.Picture `json:"picture,omitempty" doc:"that the outline is traced over"`
+	Owner   string       `json:"owner,omitempty" doc:"whose it is, of a class; the shop's where nobody is named"`
+	Shared  bool         `json:"shared,omitempty" doc:"seen by the whole class"`
 }
 
 func docOf(d doc.Piece) Doc  { return Doc(d) }

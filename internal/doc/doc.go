@@ -33,6 +33,8 @@ type Piece struct {
 	Hand    string       `json:"hand,omitempty"`
 	Request plan.Request `json:"request"`
 	Picture *Picture     `json:"picture,omitempty"`
+	Owner   string       `json:"owner,omitempty" doc:"whose it is, of a class; the shop's where nobody is named"`
+	Shared  bool         `json:"shared,omitempty" doc:"seen by the whole class"`
 }
 
 // Pattern is a design to start from.

@@ -18,6 +18,8 @@ var piece = table[doc.Piece]{
 	exact: map[string]func(*doc.Piece, Edit) *Problem{
 		"name":              name(func(d *doc.Piece) *string { return &d.Name }),
 		"notes":             text(func(d *doc.Piece) *string { return &d.Notes }),
+		"owner":             text(func(d *doc.Piece) *string { return &d.Owner }),
+		"shared":            func(d *doc.Piece, e Edit) *Problem { return yes(&d.Shared, e) },
 		"allowances.school": choice(setSchool),
 		"allowances.zones":  choice(setZones),
 		"bar.form":          choice(setForm),

@@ -51,6 +51,7 @@ var may = []struct{ method, path string }{
 func (s *Shelf) handler() http.Handler {
 	whole := chi.NewRouter()
 	api.Mount(whole, s.work, nil)
+	s.class = s.classHandler(whole)
 	r := chi.NewRouter()
 	r.Use(server.Recoverer, s.guard)
 	r.NotFound(func(w http.ResponseWriter, _ *http.Request) {
@@ -95,7 +96,8 @@ func (s *Shelf) guard(next http.Handler) http.Handler {
 		if strings.HasPrefix(r.URL.Path, "/api/") {
 			h.Set("Cache-Control", "no-store")
 		}
-		if !s.open(r) && !s.paired(r) {
+		who, known := s.paired(r)
+		if !s.open(r) && !known {
 			if r.Method == http.MethodGet && !strings.HasPrefix(r.URL.Path, "/api/") {
 				http.Redirect(w, r, pairPath, http.StatusSeeOther)
 				return
@@ -108,6 +110,10 @@ func (s *Shelf) guard(next http.Handler) http.Handler {
 			return
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, work.MaxPictureBytes+1)
+		if known && work.IsPerson(who.Kind) && r.URL.Path != pairPath && !api.Reports(r) {
+			s.class.ServeHTTP(w, r.WithContext(work.As(r.Context(), work.Viewer{Name: who.Name, Role: work.Role(who.Kind)})))
+			return
+		}
 		next.ServeHTTP(w, r)
 	})
 }
@@ -133,13 +139,14 @@ func says(r *http.Request) string {
 	return ua[:min(len(ua), mostSays)]
 }
 
-func (s *Shelf) paired(r *http.Request) bool {
+// paired is who asks, a screen or a person.
+func (s *Shelf) paired(r *http.Request) (work.Access, bool) {
 	c, err := r.Cookie(cookie)
 	if err != nil {
-		return false
+		return work.Access{}, false
 	}
 	a, err := s.work.WhoHas(r.Context(), c.Value, says(r))
-	return err == nil && a.Kind == work.Screen
+	return a, err == nil && (a.Kind == work.Screen || work.IsPerson(a.Kind))
 }
 
 var page = template.Must(template.New("pair").Parse(`<!doctype html>
@@ -163,8 +170,12 @@ func (s *Shelf) form(w http.ResponseWriter, r *http.Request, status int, wrong s
 	if wrong != "" {
 		wrong = say(wrong)
 	}
+	usual := say("pair.usual")
+	if _, kind, _, _ := s.pairs.open(); work.IsPerson(kind) {
+		usual = "" // a person has their own
+	}
 	_ = page.Execute(w, map[string]string{
-		"Title": say("pair.title"), "Code": say("pair.code"), "Name": say("pair.name"), "Usual": say("pair.usual"), "Go": say("pair.go"), "Check": say("pair.fingerprint"), "Wrong": wrong,
+		"Title": say("pair.title"), "Code": say("pair.code"), "Name": say("pair.name"), "Usual": usual, "Go": say("pair.go"), "Check": say("pair.fingerprint"), "Wrong": wrong,
 		"Fingerprint": s.State().Fingerprint, "Given": sixDigits.FindString(r.URL.Query().Get("code")),
 	})
 }
@@ -181,7 +192,8 @@ func (s *Shelf) pair(w http.ResponseWriter, r *http.Request) {
 		s.form(w, r, http.StatusUnprocessableEntity, "pair.badName")
 		return
 	}
-	switch err := s.pairs.try(strings.TrimSpace(r.PostForm.Get("code"))); {
+	kind, err := s.pairs.try(strings.TrimSpace(r.PostForm.Get("code")))
+	switch {
 	case errors.Is(err, ErrSlow):
 		s.form(w, r, http.StatusTooManyRequests, "pair.slow")
 		return
@@ -189,7 +201,7 @@ func (s *Shelf) pair(w http.ResponseWriter, r *http.Request) {
 		s.form(w, r, http.StatusForbidden, "pair.wrong")
 		return
 	}
-	_, key, err := s.work.AddAccess(r.Context(), work.Screen, name, says(r))
+	_, key, err := s.work.AddAccess(r.Context(), kind, name, says(r))
 	var wrong *edit.InvalidError
 	switch {
 	case errors.As(err, &wrong):
@@ -200,7 +212,11 @@ func (s *Shelf) pair(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	http.SetCookie(w, &http.Cookie{Name: cookie, Value: key, Path: "/", MaxAge: keepsFor, Secure: true, HttpOnly: true, SameSite: http.SameSiteStrictMode})
-	http.Redirect(w, r, homePath, http.StatusSeeOther)
+	home := homePath
+	if work.IsPerson(kind) {
+		home = "/"
+	}
+	http.Redirect(w, r, home, http.StatusSeeOther)
 }
 
 func answer(w http.ResponseWriter, v any, err error) {

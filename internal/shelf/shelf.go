@@ -38,6 +38,7 @@ type Shelf struct {
 	now   func() time.Time
 	pairs *pairing
 	rate  *rates
+	class http.Handler // of persons
 
 	mu   sync.Mutex
 	srv  *http.Server
@@ -150,11 +151,11 @@ func (s *Shelf) State() api.ShelfState {
 			out.Addresses = append(out.Addresses, "https://"+net.JoinHostPort(ip.String(), strconv.Itoa(s.at.Port)))
 		}
 	}
-	if code, until, left := s.pairs.open(); code != "" && len(out.Addresses) > 0 {
+	if code, kind, until, left := s.pairs.open(); code != "" && len(out.Addresses) > 0 {
 		link := out.Addresses[0] + pairPath + "?code=" + code
 		svg, err := squares(link)
 		if err == nil {
-			out.Pairing = &api.Pairing{Code: code, Until: until, Left: left, Link: link, QR: svg}
+			out.Pairing = &api.Pairing{Code: code, Kind: kind, Until: until, Left: left, Link: link, QR: svg}
 		}
 	}
 	return out
@@ -163,15 +164,15 @@ func (s *Shelf) State() api.ShelfState {
 // ErrOff says that it has to be on for that.
 var ErrOff = api.ErrShelfOff
 
-// Pair shows another code. Errors are ErrOff.
-func (s *Shelf) Pair() error {
+// Pair shows another code, for a screen or a person of a class. Errors are ErrOff.
+func (s *Shelf) Pair(kind string) error {
 	s.mu.Lock()
 	on := s.srv != nil
 	s.mu.Unlock()
 	if !on {
 		return ErrOff
 	}
-	_, _, err := s.pairs.begin()
+	_, _, err := s.pairs.begin(kind)
 	return err
 }
 

@@ -90,7 +90,7 @@ func (o *open) ask(method, path, body string, with func(*http.Request)) *http.Re
 
 func (o *open) code() string {
 	o.t.Helper()
-	require.NoError(o.t, o.s.Pair())
+	require.NoError(o.t, o.s.Pair(work.Screen))
 	p := o.s.State().Pairing
 	require.NotNil(o.t, p)
 	return p.Code
@@ -203,7 +203,7 @@ func TestACodeCountsOnceAndNotForLong(t *testing.T) {
 		assert.Equal(t, http.StatusForbidden, o.pair(first, "x").StatusCode, "another code ends the one before")
 	}
 	o.s.Stop()
-	require.ErrorIs(t, o.s.Pair(), shelf.ErrOff)
+	require.ErrorIs(t, o.s.Pair(work.Screen), shelf.ErrOff)
 }
 
 // TestATokenIsOfOneBrowser, of this host, over HTTPS, and not asked for from elsewhere.

@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"crypto/sha256"
 	"encoding/hex"
+	"slices"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -17,6 +18,10 @@ import (
 
 // Screen is the kind of a paired screen at the anvil; the other kinds are those of instruments.
 const Screen = "screen"
+
+// IsPerson tells the kinds of persons from those of screens and instruments. One person has one name, since what is theirs is
+// known by it.
+func IsPerson(kind string) bool { return kind == string(Student) || kind == string(Teacher) }
 
 // Access is somebody, or something, that may reach the shop beside the smith: an instrument that reports, or a paired
 // screen.
@@ -32,7 +37,7 @@ type Access struct {
 // Bounds of names, and of how many there are.
 const (
 	mostAccessName = 60
-	mostAccess     = 50
+	mostAccess     = 150
 	seenEvery      = time.Minute
 )
 
@@ -74,7 +79,7 @@ func (w *Work) AllAccess(ctx context.Context) ([]Access, error) {
 // AddAccess lets an instrument or a screen in; the key is told this once. What a browser says of itself binds a key to it;
 // nothing binds that of an instrument. Errors are *edit.InvalidError.
 func (w *Work) AddAccess(ctx context.Context, kind, name, bound string) (a Access, key string, err error) {
-	if kind != Screen {
+	if kind != Screen && !IsPerson(kind) {
 		k := fact.NewCheck()
 		fact.OneOf(k, "kind", session.Instrument(kind), session.Instruments()...)
 		if err := k.Err(); err != nil {
@@ -90,6 +95,9 @@ func (w *Work) AddAccess(ctx context.Context, kind, name, bound string) (a Acces
 		all, err := tx.Access()
 		if err != nil {
 			return err
+		}
+		if IsPerson(kind) && slices.ContainsFunc(all, func(a store.Access) bool { return IsPerson(a.Kind) && strings.EqualFold(a.Name, name) }) {
+			return edit.One("name", "pair.nameTaken", nil, name)
 		}
 		if len(all) >= mostAccess {
 			return edit.One("kind", "access.full", fact.Figures{"highest": mostAccess}, kind)
@@ -109,7 +117,16 @@ func (w *Work) NameAccess(ctx context.Context, id, name string) error {
 	if err != nil {
 		return err
 	}
-	return w.changeAccess(ctx, id, func(tx store.Tx) (bool, error) { return tx.NameAccess(id, name) })
+	return w.changeAccess(ctx, id, func(tx store.Tx) (bool, error) {
+		all, err := tx.Access()
+		if err == nil && slices.ContainsFunc(all, func(a store.Access) bool { return a.ID == id && IsPerson(a.Kind) }) {
+			err = edit.One("name", "school.keepsName", nil, name) // what is theirs is known by it
+		}
+		if err != nil {
+			return false, err
+		}
+		return tx.NameAccess(id, name)
+	})
 }
 
 // RevokeAccess ends one at once, or answers ErrNotFound.

@@ -2,6 +2,7 @@ package work
 
 import (
 	"context"
+	"slices"
 	"strings"
 
 	"coldember/core/session"
@@ -65,7 +66,15 @@ func (w *Work) Find(ctx context.Context, wanted string) ([]Found, error) {
 		}
 	}
 	faults, err := w.faultsCalled(ctx, wanted)
-	return append(out, faults...), err
+	if err != nil {
+		return nil, err
+	}
+	out = append(out, faults...)
+	seen, err := w.visible(ctx)
+	if seen != nil {
+		out = slices.DeleteFunc(out, func(f Found) bool { return f.PieceID != "" && !seen[f.PieceID] })
+	}
+	return out, err
 }
 
 // found is a row as it is told; ok is false where it cannot be read.

@@ -76,8 +76,9 @@ func unreadable(id string, err error) (Unreadable, bool) {
 	return Unreadable{ID: id, Newer: errors.As(err, &newer)}, newer != nil || errors.As(err, &broken)
 }
 
-// Pieces lists the pieces of work, newest first, and what cannot be read.
+// Pieces lists the pieces of work that the viewer sees, newest first, and what cannot be read.
 func (w *Work) Pieces(ctx context.Context, archived bool) (out []Piece, aside []Unreadable, err error) {
+	v := ViewerOf(ctx)
 	err = w.store.Read(ctx, func(tx store.Tx) error {
 		rows, err := tx.Pieces(archived)
 		for _, row := range rows {
@@ -86,14 +87,19 @@ func (w *Work) Pieces(ctx context.Context, archived bool) (out []Piece, aside []
 				aside = append(aside, u)
 				continue
 			}
-			out = append(out, p)
+			if v.Sees(&p.Doc) {
+				out = append(out, p)
+			}
 		}
 		return err
 	})
+	if v.Role == Student {
+		aside = nil // whose it is cannot be read
+	}
 	return out, aside, err
 }
 
-// Piece reads one.
+// Piece reads one that the viewer sees.
 func (w *Work) Piece(ctx context.Context, id string) (out Piece, err error) {
 	err = w.store.Read(ctx, func(tx store.Tx) error {
 		row, err := tx.Piece(id)
@@ -102,12 +108,18 @@ func (w *Work) Piece(ctx context.Context, id string) (out Piece, err error) {
 		}
 		return err
 	})
+	if err == nil && !ViewerOf(ctx).Sees(&out.Doc) {
+		return Piece{}, ErrNotFound
+	}
 	return out, err
 }
 
-// seen is a piece in the version that the caller has seen, or *StaleError.
+// seen is a piece in the version that the caller has seen, or *StaleError; *NotYoursError for one that is another's to change.
 func (w *Work) seen(ctx context.Context, id string, version int) (Piece, error) {
 	p, err := w.Piece(ctx, id)
+	if err == nil && !ViewerOf(ctx).Changes(&p.Doc) {
+		return p, &NotYoursError{Owner: p.Doc.Owner}
+	}
 	if err == nil && p.Version != version {
 		err = &StaleError{Current: p}
 	}
@@ -184,6 +196,7 @@ func smaller() whatif.Freedom {
 
 // CreatePiece plans a document and keeps it as a new piece.
 func (w *Work) CreatePiece(ctx context.Context, d doc.Piece) (Piece, *plan.Plan, error) {
+	d = owned(ctx, d)
 	if _, err := edit.Piece(d, []edit.Edit{{Field: "name", Text: d.Name}}); err != nil {
 		return Piece{}, nil, err
 	}
@@ -241,6 +254,9 @@ func (w *Work) SavePiece(ctx context.Context, id string, version int, edits []ed
 		return Piece{}, nil, err
 	}
 	d, err := w.edited(ctx, seen.Doc, edits)
+	if err == nil {
+		err = keepsOwner(ctx, &seen.Doc, &d)
+	}
 	if err != nil {
 		return Piece{}, nil, err
 	}
@@ -304,46 +320,6 @@ func (w *Work) step(tx store.Tx, id string, version int, d doc.Piece, p *plan.Pl
 	return w.snapshot(tx, id, d, p)
 }
 
-// Undo goes one step back in the history of a piece (by −1) or forward (+1).
-func (w *Work) Undo(ctx context.Context, id string, version, by int) (Piece, *plan.Plan, error) {
-	if _, err := w.seen(ctx, id, version); err != nil {
-		return Piece{}, nil, err
-	}
-	var to store.PieceEdit
-	err := w.store.Read(ctx, func(tx store.Tx) error {
-		row, err := tx.Piece(id)
-		if err != nil {
-			return err
-		}
-		to, err = tx.PieceEditBeside(id, row.Cursor, by)
-		switch {
-		case errors.Is(err, ErrNotFound) && by < 0:
-			return &StateError{Code: "problem.nothingToUndo"}
-		case errors.Is(err, ErrNotFound):
-			return &StateError{Code: "problem.nothingToRedo"}
-		}
-		return err
-	})
-	if err != nil {
-		return Piece{}, nil, err
-	}
-	d, err := doc.Decode[doc.Piece](to.Doc)
-	if err != nil {
-		return Piece{}, nil, err
-	}
-	p, err := w.planToSave(ctx, d)
-	if err != nil {
-		return Piece{}, nil, err
-	}
-	err = w.store.Write(ctx, func(tx store.Tx) error {
-		if err := swapped(tx.SwapPiece(id, version, w.now(), to.Doc, encodeSummary(summarise(d, p)), to.Seq)); err != nil {
-			return err
-		}
-		return w.snapshot(tx, id, d, p)
-	})
-	return w.kept(ctx, id, version+1, p, err)
-}
-
 // DuplicatePiece copies a piece under a new name; without one it is counted.
 func (w *Work) DuplicatePiece(ctx context.Context, id, name string) (Piece, *plan.Plan, error) {
 	p, err := w.Piece(ctx, id)
@@ -362,6 +338,9 @@ func (w *Work) DuplicatePiece(ctx context.Context, id, name string) (Piece, *pla
 // ArchivePiece takes a piece off the list, or puts it back. Nothing is deleted.
 func (w *Work) ArchivePiece(ctx context.Context, id string, archived bool) (Piece, error) {
 	p, err := w.Piece(ctx, id)
+	if err == nil && !ViewerOf(ctx).Changes(&p.Doc) {
+		err = &NotYoursError{Owner: p.Doc.Owner}
+	}
 	if err != nil {
 		return p, err
 	}

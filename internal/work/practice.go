@@ -58,6 +58,9 @@ func (w *Work) Practised(ctx context.Context) (out []Practised, err error) {
 			if err != nil {
 				continue // one line that cannot be read hides no other
 			}
+			if v := ViewerOf(ctx); v.Role == Student && d.Who != v.Name {
+				continue
+			}
 			out = append(out, Practised{r.ID, d, r.CreatedAt})
 		}
 		return err
@@ -68,6 +71,9 @@ func (w *Work) Practised(ctx context.Context) (out []Practised, err error) {
 // KeepPractised puts what somebody did on the sheet: it is played again here, so that what stands there was done. Errors are
 // *edit.InvalidError.
 func (w *Work) KeepPractised(ctx context.Context, d doc.Practised, pieceID string) (Practised, error) {
+	if v := ViewerOf(ctx); v.Role == Student {
+		d.Who = v.Name
+	}
 	d.Who = strings.TrimSpace(d.Who)
 	ex, err := w.Exercise(ctx, d.Exercise, pieceID)
 	if err != nil {

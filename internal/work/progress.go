@@ -134,6 +134,9 @@ func (w *Work) AllFires(ctx context.Context) (out []Entry, err error) {
 		}
 		return nil
 	})
+	if err == nil {
+		out, err = w.ofVisible(ctx, out)
+	}
 	if err != nil || len(late) == 0 {
 		return out, err
 	}
@@ -145,6 +148,15 @@ func (w *Work) AllFires(ctx context.Context) (out []Entry, err error) {
 		}
 		return nil
 	})
+}
+
+// ofVisible leaves those whose piece of work the viewer sees.
+func (w *Work) ofVisible(ctx context.Context, all []Entry) ([]Entry, error) {
+	seen, err := w.visible(ctx)
+	if seen == nil || err != nil {
+		return all, err
+	}
+	return slices.DeleteFunc(all, func(e Entry) bool { return !seen[e.PieceID] }), nil
 }
 
 // progressIn works out how far a session is.

@@ -32,6 +32,9 @@ type Fire struct {
 // TakeToFire freezes the plan of a piece and begins a session; where one goes on it is that.
 // Again begins another one where the piece was changed since: the first is kept.
 func (w *Work) TakeToFire(ctx context.Context, pieceID string, again bool) (Fire, error) {
+	if err := w.MayChange(ctx, pieceID); err != nil {
+		return Fire{}, err
+	}
 	p, err := w.Piece(ctx, pieceID)
 	if err != nil {
 		return Fire{}, err
@@ -130,8 +133,12 @@ func (w *Work) Fire(ctx context.Context, id string) (out Fire, err error) {
 		if err != nil {
 			return err
 		}
-		if p, err := pieceOf(piece); err == nil {
+		p, err := pieceOf(piece)
+		if err == nil {
 			out.Changed = !same(p.Doc.Request, d.Request)
+		}
+		if !ViewerOf(ctx).Sees(&p.Doc) {
+			return ErrNotFound
 		}
 		return nil
 	})
@@ -204,6 +211,18 @@ type Heard struct {
 // wrongClock is how far a clock may be off before it is told of.
 const wrongClock = time.Minute
 
+// mayTell refuses a student the sessions of others.
+func (w *Work) mayTell(ctx context.Context, id string) error {
+	if ViewerOf(ctx).Role != Student {
+		return nil
+	}
+	f, err := w.Fire(ctx, id)
+	if err != nil {
+		return err
+	}
+	return w.MayChange(ctx, f.PieceID)
+}
+
 // Tell adds events to a session, each once. deviceMs is the clock of the device as it sends
 // them; 0 is of one whose times are right. What cannot be is refused one by one, and the others are kept; all that are kept are
 // in the file before this returns.
@@ -212,6 +231,9 @@ func (w *Work) Tell(ctx context.Context, id string, deviceMs int64, events []ses
 	off := now.UnixMilli() - deviceMs
 	if deviceMs <= 0 {
 		off = 0
+	}
+	if err := w.mayTell(ctx, id); err != nil {
+		return out, err
 	}
 	out.Wrong = off > wrongClock.Milliseconds() || off < -wrongClock.Milliseconds()
 	out.Refused = []Refusal{}

@@ -170,6 +170,7 @@ func (w *Work) TakeShared(ctx context.Context, data []byte) (Piece, error) {
 	if err != nil {
 		return Piece{}, err
 	}
+	d = owned(ctx, d)
 	if d.Name, err = w.freePieceName(ctx, d.Name); err != nil {
 		return Piece{}, err
 	}

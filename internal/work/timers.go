@@ -2,6 +2,8 @@ package work
 
 import (
 	"context"
+	"errors"
+	"slices"
 	"strings"
 	"time"
 
@@ -75,7 +77,11 @@ func (w *Work) Timers(ctx context.Context) (out []Timer, err error) {
 		}
 		return nil
 	})
-	return out, err
+	seen, err2 := w.visible(ctx)
+	if seen != nil {
+		out = slices.DeleteFunc(out, func(t Timer) bool { return t.PieceID != "" && !seen[t.PieceID] })
+	}
+	return out, errors.Join(err, err2)
 }
 
 // StartTimer begins one now. Errors are *edit.InvalidError, and *StateError where too many run.
@@ -111,14 +117,18 @@ func (w *Work) startTimers(ctx context.Context, all []Timer) ([]Timer, error) {
 		}
 		for i := range all {
 			t := &all[i]
-			row := store.Timer{ID: t.ID, Kind: string(t.Kind), Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt}
+			timer := store.Timer{ID: t.ID, Kind: string(t.Kind), Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt}
 			if t.PieceID != "" {
-				if _, err := tx.Piece(t.PieceID); err != nil {
+				row, err := tx.Piece(t.PieceID)
+				if err != nil {
 					return missing("pieceId", err)
 				}
-				row.PieceID = &t.PieceID
+				if p, err := pieceOf(row); err == nil && !ViewerOf(ctx).Changes(&p.Doc) {
+					return &NotYoursError{Owner: p.Doc.Owner}
+				}
+				timer.PieceID = &t.PieceID
 			}
-			if err := tx.AddTimer(row); err != nil {
+			if err := tx.AddTimer(timer); err != nil {
 				return err
 			}
 		}
@@ -133,8 +143,30 @@ func (w *Work) startTimers(ctx context.Context, all []Timer) ([]Timer, error) {
 	return all, nil
 }
 
+// mayStop refuses a student the timers of others, and those of the whole shop.
+func (w *Work) mayStop(ctx context.Context, id string) error {
+	if ViewerOf(ctx).Role != Student {
+		return nil
+	}
+	all, err := w.Timers(ctx)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(all, func(t Timer) bool { return t.ID == id })
+	switch {
+	case i < 0:
+		return ErrNotFound
+	case all[i].PieceID == "":
+		return &NotYoursError{}
+	}
+	return w.MayChange(ctx, all[i].PieceID)
+}
+
 // StopTimer stops one that runs, or has rung.
 func (w *Work) StopTimer(ctx context.Context, id string) error {
+	if err := w.mayStop(ctx, id); err != nil {
+		return err
+	}
 	err := w.store.Write(ctx, func(tx store.Tx) error {
 		ok, err := tx.StopTimer(id, w.now())
 		if err == nil && !ok {

@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { BatteryLow, Plus, Trash2 } from "lucide-react";
 import { type FormEvent, useState } from "react";
 import { api, ask, Refused } from "../api/client";
+import { useAccess } from "../api/hooks";
 import type { components } from "../api/schema";
 import { locale, say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
@@ -14,7 +15,7 @@ const when = (at: string) => new Date(at).toLocaleString(locale(), { dateStyle: 
 /** Instruments that report and screens that are paired: let in, named, let in no more. */
 export function AccessPanel() {
   const client = useQueryClient();
-  const all = useQuery({ queryKey: ["access"], queryFn: () => ask(api.GET("/api/v1/access")) });
+  const all = useAccess();
   const [kind, setKind] = useState<Kind>("caliper");
   const [name, setName] = useState("");
   const [given, setGiven] = useState<{ name: string; key: string }>();
@@ -102,6 +103,7 @@ function One({ a, rename, revoke }: { a: To; rename: (name: string) => void; rev
         className="pick w-52"
         aria-label={say("access.rename")}
         defaultValue={a.name}
+        readOnly={a.kind === "student" || a.kind === "teacher"}
         onBlur={(e) => e.target.value !== a.name && rename(e.target.value)}
         onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
       />

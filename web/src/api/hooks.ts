@@ -142,6 +142,10 @@ export function useTimerWork() {
 
 export const useShop = () => useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/v1/shop")) });
 
+/** Who and what else may reach the shop. */
+export const useAccess = (wanted = true) =>
+  useQuery({ queryKey: ["access"], queryFn: () => ask(api.GET("/api/v1/access")), enabled: wanted });
+
 /** Copies of everything; made and put back here. */
 export const useCopies = () => useQuery({ queryKey: ["copies"], queryFn: () => ask(api.GET("/api/v1/copies")) });
 

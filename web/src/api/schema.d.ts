@@ -297,6 +297,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who asks, and what they are in the shop */
+        get: operations["me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/patterns": {
         parameters: {
             query?: never;
@@ -1793,7 +1810,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Show a code that pairs one screen: five minutes, five tries */
+        /** Show a code that pairs one screen, or one person of a class: five minutes, five tries */
         post: operations["pairShelf"];
         delete?: never;
         options?: never;
@@ -2053,7 +2070,7 @@ export interface components {
             id: string;
             key: string;
             /** @enum {string} */
-            kind: "caliper" | "pyrometer" | "scale" | "pedal" | "screen";
+            kind: "caliper" | "pyrometer" | "scale" | "pedal" | "screen" | "student" | "teacher";
             /** @description what an instrument told last, since the server began */
             last?: components["schemas"]["ReadLast"];
             name: string;
@@ -2065,7 +2082,7 @@ export interface components {
             createdAt: string;
             id: string;
             /** @enum {string} */
-            kind: "caliper" | "pyrometer" | "scale" | "pedal" | "screen";
+            kind: "caliper" | "pyrometer" | "scale" | "pedal" | "screen" | "student" | "teacher";
             /** @description what an instrument told last, since the server began */
             last?: components["schemas"]["ReadLast"];
             name: string;
@@ -3021,9 +3038,13 @@ export interface components {
             hand?: string;
             name: string;
             notes?: string;
+            /** @description whose it is, of a class; the shop's where nobody is named */
+            owner?: string;
             /** @description that the outline is traced over */
             picture?: components["schemas"]["Picture"];
             request: components["schemas"]["Request"];
+            /** @description seen by the whole class */
+            shared?: boolean;
             stockId?: string;
         };
         Doubtful: {
@@ -5745,6 +5766,12 @@ export interface components {
             /** @enum {string} */
             zone: "point" | "blade" | "ricasso" | "tang";
         };
+        Me: {
+            /** @description none of who sits at the machine itself */
+            name: string;
+            /** @enum {string} */
+            role: "smith" | "teacher" | "student";
+        };
         MeasureAt: {
             /**
              * Format: int64
@@ -6004,6 +6031,11 @@ export interface components {
         };
         Pairing: {
             code: string;
+            /**
+             * @description who is paired by it
+             * @enum {string}
+             */
+            kind: "screen" | "student" | "teacher";
             /**
              * Format: int64
              * @description tries
@@ -9307,6 +9339,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Said"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
                 };
             };
             /** @description Not Found */
@@ -15034,7 +15122,9 @@ export interface operations {
     };
     pairShelf: {
         parameters: {
-            query?: never;
+            query?: {
+                kind?: "screen" | "student" | "teacher";
+            };
             header?: never;
             path?: never;
             cookie?: never;

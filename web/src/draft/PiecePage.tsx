@@ -7,6 +7,7 @@ import { useStates, useSteelName, useStock, useUnits } from "../api/hooks";
 import { Bench } from "../bench/Bench";
 import type { NodeRef } from "../bench/Nodes";
 import { barSize } from "../rack/forms";
+import { Others } from "../school/Others";
 import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { NotThere } from "../shell/NotThere";
@@ -164,6 +165,7 @@ function Work() {
       <Told />
       <TopBar zoom={zoom} onZoom={setZoom} flip={flip} onFlip={turn} />
       <StaleBar />
+      <Others />
       <div className="flex min-h-0 flex-1 flex-col overflow-y-auto lg:flex-row lg:overflow-hidden">
         <div className="flex min-h-[470px] min-w-0 sm:min-h-[540px] flex-1 flex-col lg:min-h-0">
           {stage === "log" ? (

@@ -8,6 +8,7 @@ import {
   MoreHorizontal,
   Redo2,
   Undo2,
+  Users,
   ZoomIn,
   ZoomOut,
 } from "lucide-react";
@@ -16,6 +17,8 @@ import { memo, type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, ask } from "../api/client";
+import { useAccess } from "../api/hooks";
+import { mayChange, useMe } from "../school/me";
 import { say, told } from "../text/say";
 import { over } from "../ui/over";
 import { useDraft, useDraftState } from "./context";
@@ -154,6 +157,8 @@ function More() {
   const draft = useDraft();
   const { piece, doc } = useDraftState();
   const go = useNavigate();
+  const me = useMe();
+  const persons = useAccess(me.role === "smith").data?.some((a) => a.kind === "student" || a.kind === "teacher");
   const [busy, setBusy] = useState(false);
   const run = async (f: () => Promise<unknown>) => {
     setBusy(true);
@@ -216,6 +221,15 @@ function More() {
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          {(me.role !== "smith" || doc.owner || doc.shared || persons) && mayChange(me, doc.owner) && (
+            <DropdownMenu.Item
+              className={menuItem}
+              data-do="share"
+              onSelect={() => void draft.choose("shared", doc.shared ? "no" : "yes")}
+            >
+              <Users size={16} aria-hidden /> {say(doc.shared ? "school.unshare" : "school.share")}
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item
             className={menuItem}
             onSelect={() =>

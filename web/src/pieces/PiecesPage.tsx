@@ -7,6 +7,7 @@ import { api, ask, type Piece } from "../api/client";
 import { useEntry, usePieces, useShop, useSteelName, useUnits } from "../api/hooks";
 import { Silhouette } from "../bench/Silhouette";
 import { FileButton, patternEndings, usePatternIn } from "../patterns/PatternIn";
+import { mayChange, useMe } from "../school/me";
 import { useTitle } from "../shell/focus";
 import { useKeys } from "../shell/keys";
 import { Failed, Loading, SetAside } from "../shell/States";
@@ -126,6 +127,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
   const go = useNavigate();
   const { doc, summary: s } = piece;
   const at = useEntry(piece.id)?.progress;
+  const me = useMe();
   const refresh = () => client.invalidateQueries({ queryKey: ["pieces"] });
   const shelve = async (way: "archive" | "restore") => {
     const params = { params: { path: { id: piece.id } } };
@@ -162,6 +164,13 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
             {steelName(s.steelId)} · {print.length(s.bladeMm, units)} · {print.mass(s.massG, units)} ·{" "}
             {print.length(s.cutLengthMm, units)} {say("pieces.ofBar")} · {count("heats", s.heats)}
           </span>
+          {doc.owner && (
+            <span className="block text-quiet" data-owner>
+              {doc.owner === me.name ? say("school.mine") : say("school.of", { name: doc.owner })}
+              {doc.shared && ` · ${say("school.shared")}`}
+            </span>
+          )}
+          {!doc.owner && doc.shared && <span className="block text-quiet">{say("school.shared")}</span>}
           {at && <span className="block text-act">{atFire(at)}</span>}
           {s.stops > 0 && <span className="block text-ember">{count("pieces.stops", s.stops)}</span>}
         </span>
@@ -176,7 +185,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
         >
           <Copy size={17} aria-hidden />
         </button>
-        {piece.archived ? (
+        {!mayChange(me, doc.owner) ? null : piece.archived ? (
           <button
             type="button"
             className="press press-plain"

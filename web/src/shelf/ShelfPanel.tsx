@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Tablet } from "lucide-react";
+import { GraduationCap, Tablet, UserRound } from "lucide-react";
 import { useEffect, useState } from "react";
 import { api, ask, Refused } from "../api/client";
-import { say } from "../text/say";
+import { say, told } from "../text/say";
 
 /** Opening the view at the anvil to the local network, and pairing a screen with it. */
 export function ShelfPanel() {
@@ -34,6 +34,8 @@ export function ShelfPanel() {
     await client.invalidateQueries({ queryKey: ["access"] });
   };
   const set = (on: boolean, keep: boolean) => void send(ask(api.POST("/api/v1/shelf", { body: { on, keep } })));
+  const pair = (kind: "screen" | "student" | "teacher") =>
+    void send(ask(api.POST("/api/v1/shelf/pairing", { params: { query: { kind } } })));
   const left = pairing ? Math.max(0, Math.round((Date.parse(pairing.until) - Date.now()) / 1000)) : 0;
   return (
     <section data-testid="shelf-panel" data-on={s.on}>
@@ -87,13 +89,25 @@ export function ShelfPanel() {
               type="button"
               className="press press-act justify-self-start"
               data-testid="shelf-pair"
-              onClick={() => void send(ask(api.POST("/api/v1/shelf/pairing")))}
+              onClick={() => pair("screen")}
             >
               <Tablet size={16} aria-hidden /> {say("net.pair")}
             </button>
+            <div className="grid gap-2">
+              <p className="max-w-xl text-quiet">{say("school.note")}</p>
+              <span className="flex flex-wrap gap-2">
+                <button type="button" className="press" data-testid="pair-student" onClick={() => pair("student")}>
+                  <UserRound size={16} aria-hidden /> {say("access.pairStudent")}
+                </button>
+                <button type="button" className="press" data-testid="pair-teacher" onClick={() => pair("teacher")}>
+                  <GraduationCap size={16} aria-hidden /> {say("access.pairTeacher")}
+                </button>
+              </span>
+            </div>
           </dl>
           {pairing && left > 0 && (
             <div className="grid justify-items-start gap-2" data-testid="shelf-pairing">
+              {pairing.kind !== "screen" && <p className="text-lg">{told(`access.kind.${pairing.kind}`)}</p>}
               <p className="narrow text-6xl tracking-[0.15em]" data-testid="shelf-code">
                 {pairing.code}
               </p>

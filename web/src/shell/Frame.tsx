@@ -1,10 +1,11 @@
-import { BookOpen, Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun } from "lucide-react";
+import { BookOpen, Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun, UserRound } from "lucide-react";
 import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
 import { Refused } from "../api/client";
 import { useEvents } from "../api/events";
 import { Units, useEditShop, useShop } from "../api/hooks";
+import { useMe } from "../school/me";
 import { change, moreWords, ofBrowser } from "../text/language";
 import { say } from "../text/say";
 import { Timers } from "../timers/Timers";
@@ -46,12 +47,14 @@ export function Frame() {
     document.documentElement.dataset.theme = shown;
   }, [shown]);
   // the shop's language; one that has not chosen takes the browser's
+  const me = useMe();
   const language = shop.data?.language;
   const choose = edit.mutate;
   useEffect(() => {
     if (language) change(language);
-    else if (language === "" && ofBrowser() !== "en") choose([{ field: "language", text: ofBrowser() }]);
-  }, [language, choose]);
+    else if (me.role === "smith" && language === "" && ofBrowser() !== "en")
+      choose([{ field: "language", text: ofBrowser() }]);
+  }, [language, choose, me.role]);
   const units = shop.data?.units ?? "mm";
   const system = shop.data?.system ?? units;
   const flipUnits = () => edit.mutate([{ field: "units", text: units === "mm" ? "in" : "mm" }]);
@@ -59,12 +62,12 @@ export function Frame() {
   useKeys({
     "?": () => setHelp(true),
     "mod+k": () => setFind(true),
-    u: flipUnits,
-    t: flipTheme,
+    u: () => me.role === "smith" && flipUnits(),
+    t: () => me.role === "smith" && flipTheme(),
     g: () => go("/"),
     l: () => go("/patterns"),
     k: () => go("/rack"),
-    s: () => go("/shop"),
+    s: () => me.role !== "student" && go("/shop"),
     w: () => go("/words"),
   });
   if (shop.error instanceof Refused && shop.error.problem.status === 401) return <Locked />;
@@ -79,7 +82,9 @@ export function Frame() {
           <Place to="/" end icon={<Layers size={20} aria-hidden />} label={say("nav.pieces")} />
           <Place to="/patterns" icon={<Shapes size={20} aria-hidden />} label={say("nav.patterns")} />
           <Place to="/rack" icon={<Ruler size={20} aria-hidden />} label={say("nav.rack")} />
-          <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
+          {me.role !== "student" && (
+            <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
+          )}
           <Place to="/words" icon={<BookOpen size={20} aria-hidden />} label={say("nav.words")} />
           <span className="flex-1" />
           {shop.data?.demo && (
@@ -92,13 +97,23 @@ export function Frame() {
               <span className="sr-only">{say("demo.banner")}</span>
             </span>
           )}
-          <RailButton label={units} title={say("nav.units")} onClick={flipUnits} pressed={units === "in"} />
-          <RailButton
-            label={shown === "night" ? say("theme.night") : say("theme.day")}
-            title={say("nav.theme")}
-            icon={shown === "night" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
-            onClick={flipTheme}
-          />
+          {me.name && (
+            <span className="flex flex-col items-center px-1 text-center text-[13px] text-quiet" data-me={me.role}>
+              <UserRound size={16} aria-hidden />
+              <span className="narrow max-w-[68px] truncate">{me.name}</span>
+            </span>
+          )}
+          {me.role === "smith" && (
+            <RailButton label={units} title={say("nav.units")} onClick={flipUnits} pressed={units === "in"} />
+          )}
+          {me.role === "smith" && (
+            <RailButton
+              label={shown === "night" ? say("theme.night") : say("theme.day")}
+              title={say("nav.theme")}
+              icon={shown === "night" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+              onClick={flipTheme}
+            />
+          )}
           <RailButton
             label={say("nav.help")}
             title={say("nav.helpKey")}

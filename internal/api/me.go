@@ -1,0 +1,32 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"coldember/internal/doc"
+	"coldember/internal/work"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// Me is who asks.
+type Me struct {
+	Name string `json:"name" doc:"none of who sits at the machine itself"`
+	Role string `json:"role" enum:"smith,teacher,student"`
+}
+
+func (h *handlers) me(api huma.API) {
+	huma.Register(api, op("me", http.MethodGet, "/me", "Who asks, and what they are in the shop"),
+		func(ctx context.Context, _ *struct{}) (*body[Me], error) {
+			v := work.ViewerOf(ctx)
+			return &body[Me]{Me{Name: v.Name, Role: string(v.Role)}}, nil
+		})
+}
+
+// ClassSettings are those of the shop that a student may know: all but its money, its copies and what it learned of others.
+func ClassSettings(s work.Settings) Settings {
+	d := s.Doc
+	d.Copies, d.Prices, d.Learned, d.Walk, d.NewsSeen = doc.CopySettings{}, doc.NewShop().Prices, nil, 0, doc.NewestNews
+	return settingsOf(work.Settings{Doc: d, Version: s.Version})
+}
