@@ -23,7 +23,13 @@ func TestAClassAtItsBenches(t *testing.T) {
 	joins := func(name string) *smith {
 		s.click("[data-testid=pair-student]")
 		s.until("a code for a student", `document.querySelector("[data-testid=shelf-pairing]")?.textContent.includes("Student")`)
-		code := s.app.Shelf.State().Pairing.Code
+		var code string // the page may still show the code before it, which somebody has used
+		s.eventually("a code to type", func() bool {
+			if p := s.app.Shelf.State().Pairing; p != nil {
+				code = p.Code
+			}
+			return code != ""
+		})
 		b, err := harness.NewBrowser(chromedp.Flag("ignore-certificate-errors", true))
 		require.NoError(t, err)
 		t.Cleanup(b.Close)
