@@ -122,7 +122,7 @@ func TestTheBladeIsTakenAwayInEveryFormat(t *testing.T) {
 	s := open(t)
 	s.bench(demo.Rigging, "blade")
 	s.click("[data-testid=print]")
-	s.until("the papers", `[...document.querySelectorAll("[data-print]")].map(a => a.dataset.print).join() === "card,bench,fittings,customer,template,cuts"`)
+	s.until("the papers", `[...document.querySelectorAll("[data-print]")].map(a => a.dataset.print).join() === "card,bench,fittings,customer,template,share,cuts"`)
 	for _, paper := range []string{"card", "bench", "fittings", "customer", "template"} {
 		got, err := chromedp.Run(s.Ctx, chromedp.Evaluate[string](`fetch(document.querySelector("[data-print=`+paper+`]").href).then(r => r.text()).then(t => t.slice(0, 5))`, chromedp.EvalAwaitPromise))
 		require.NoError(t, err)

@@ -1,9 +1,6 @@
 package forge
 
-import (
-	"math"
-	"math/rand/v2"
-)
+import "math"
 
 // worked is how far a cell has come with what it owed as the heat began: by strokes on its faces,
 // and by strokes on edge.
@@ -30,7 +27,8 @@ type blows struct {
 }
 
 // byBlows is hammer, blow by blow: each falls on the cells under the tool as they are then, and lands
-// or does not; the tool is put where most is left to do. It is what hammer takes the mean of.
+// or does not; the tool is put where most is left to do, and what is less than half a blow is left. It
+// is what hammer takes the mean of.
 func (r *Run) byBlows(op *Operation, rec *Heat, remaining float64) (float64, error) {
 	low := r.lowOf(op)
 	b := blows{r: r, op: op, rec: rec, d: r.driveOf(op, rec, remaining), done: make([]worked, rec.Last-rec.First+1), at: rec.Last}
@@ -49,18 +47,22 @@ func (r *Run) byBlows(op *Operation, rec *Heat, remaining float64) (float64, err
 		b.most = length / math.Min(length, b.d.face.BiteMm) / (floor * remaining)
 	}
 	rec.StartC = r.coldest(rec.First, rec.Last)
-	dt, spent, onEdge, temp, q := b.d.strokeS(), 0.0, 0.0, rec.StartC, 0.0
+	dt, onEdge, q := b.d.strokeS(), 0.0, 0.0
+	spent, temp := 0.0, rec.StartC
 	r.note(rec, 0, temp)
 	for temp > low && !b.finished() {
-		edge, energy, stalls := b.blow()
-		if stalls {
+		edge, did, left := b.blow()
+		if did == stalled {
 			break
+		}
+		if did == spared {
+			continue
 		}
 		if edge {
 			onEdge++
 		}
 		rec.Blows++
-		took := dt * lighter(energy)
+		took := dt * lighter(left)
 		spent += took
 		r.cool(took)
 		temp = r.coldest(rec.First, rec.Last)
@@ -76,6 +78,7 @@ func (r *Run) byBlows(op *Operation, rec *Heat, remaining float64) (float64, err
 	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
 	if b.finished() {
 		q = 1
+		b.goneOver()
 		if temp > low {
 			rec.Fraction = spent / (spent + r.windowLeft(rec, low))
 		}
@@ -131,15 +134,26 @@ func (b *blows) aim() {
 // leastOwed stands for what a stretch owes that is only gone over, as a strain.
 const leastOwed = 1e-6
 
-// near is within what calipers tell: a cell that is so near its target is done.
-const nearMm = 0.03
+// nearMm is what calipers tell on scaly steel (judgement).
+const nearMm = 0.08
 
-// finished tells whether every cell has come as near to its target as calipers tell, and was gone over.
+// near tells whether every cell is as near to its target as calipers tell.
+func (b *blows) near(first, last int) bool {
+	for i := first; i <= last; i++ {
+		c, t := &b.r.Bar.Cells[i], &b.op.Targets[i-b.op.First]
+		if math.Abs(c.WidthMm-t.WidthMm) > nearMm || math.Abs(c.SpineMm-t.SpineMm) > nearMm || math.Abs(c.EdgeMm-t.EdgeMm) > nearMm {
+			return false
+		}
+	}
+	return true
+}
+
+// finished tells whether every cell has had what it owed, and was gone over.
 func (b *blows) finished() bool {
 	for i := range b.done {
-		c, t := &b.r.Bar.Cells[b.rec.First+i], &b.op.Targets[b.rec.First+i-b.op.First]
 		e := &b.r.work[b.rec.First+i]
-		if left := 1 - b.done[i].share(e); left < 1e-9 || e.flat+e.edge > 0 && math.Abs(c.WidthMm-t.WidthMm) < nearMm && math.Abs(c.SpineMm-t.SpineMm) < nearMm && math.Abs(c.EdgeMm-t.EdgeMm) < nearMm {
+		left := 1 - b.done[i].share(e)
+		if left < 1e-9 || e.flat+e.edge == 0 && left < b.most/b.d.lands/2 {
 			continue
 		}
 		return false
@@ -147,61 +161,102 @@ func (b *blows) finished() bool {
 	return true
 }
 
-// blow is one blow, on the faces or on edge as what lies under the tool owes more strokes to; it
-// answers which, what share of a whole blow it took, and whether a press bears no more. Where less is
-// left to do than a whole blow does it is a lighter one.
-func (b *blows) blow() (edge bool, energy float64, stalls bool) {
+// goneOver are the cells that owed nothing: they are at their targets but for what scale took off them.
+func (b *blows) goneOver() {
+	for i := range b.done {
+		if e := &b.r.work[b.rec.First+i]; e.flat+e.edge == 0 {
+			b.r.Bar.Cells[b.rec.First+i].advance(b.op.Targets[b.rec.First+i-b.op.First], 1)
+		}
+	}
+}
+
+// owes is what the cells still owe to strokes on the faces, or on edge, and what they owed as the heat began: strain times volume.
+func (b *blows) owes(first, last int, edge bool) (leftMm3, allMm3 float64) {
+	for i := first; i <= last; i++ {
+		e, w, v := &b.r.work[i], b.done[i-b.rec.First], b.r.Bar.Cells[i].VolumeMm3
+		if edge {
+			leftMm3, allMm3 = leftMm3+e.edge*(1-w.edge)*v, allMm3+e.edge*v
+		} else {
+			leftMm3, allMm3 = leftMm3+e.flat*(1-w.flat)*v, allMm3+e.flat*v
+		}
+	}
+	return leftMm3, allMm3
+}
+
+// outcome is what came of a blow.
+type outcome int
+
+const (
+	struck  outcome = iota // whether it landed or not
+	spared                 // less than half a blow is left there: it is as near as whole blows come
+	stalled                // a press bears no more
+)
+
+// blow is one blow, on the faces or on edge, whichever what lies under the tool has had less of; it
+// answers which, what came of it, and how many whole blows were left to do there.
+func (b *blows) blow() (edge bool, did outcome, left float64) {
 	b.aim()
 	first, last, long := b.under(b.d.face.BiteMm)
-	owes := func(edge bool) (mm3 float64) { // strain times volume
-		for i := first; i <= last; i++ {
-			e, w := &b.r.work[i], b.done[i-b.rec.First]
-			if edge {
-				mm3 += e.edge * (1 - w.edge) * b.r.Bar.Cells[i].VolumeMm3
-			} else {
-				mm3 += e.flat * (1 - w.flat) * b.r.Bar.Cells[i].VolumeMm3
-			}
-		}
-		return mm3
-	}
-	flatMm3, edgeMm3 := owes(false), owes(true)
-	edge = edgeMm3 > flatMm3
-	if edge {
+	flatMm3, ofFlat := b.owes(first, last, false)
+	owed, ofEdge := b.owes(first, last, true)
+	if edge = owed*ofFlat > flatMm3*ofEdge || owed*ofFlat == flatMm3*ofEdge && owed > flatMm3; edge { // it is turned so that both come on together
 		first, last, long = b.under(b.d.onEdge.BiteMm)
-		edgeMm3 = owes(true)
+		owed, _ = b.owes(first, last, true)
+	} else {
+		owed = flatMm3
 	}
-	if b.r.rng.Float64() >= b.d.lands {
-		return edge, 1, false // it moves the piece, not the steel
+	most := 0.0 // on the mean as many as coverage asks for
+	for i := first; i <= last; i++ {
+		most += b.most / b.d.lands * (b.r.work[i].flat + b.r.work[i].edge) * b.r.Bar.Cells[i].VolumeMm3
 	}
-	strainMm3, workMPa, stalls := b.gives(first, last, long, edge)
-	if stalls {
-		return edge, 0, true
+	part, workMPa := 1.0, 0.0
+	left = 1
+	for try := 0; try < 3; try++ { // how far it goes asks for the stress on its way, and that for how far it goes
+		strainMm3, work, stalls := b.gives(first, last, long, edge, part)
+		if stalls {
+			return edge, stalled, 0
+		}
+		if workMPa = work; owed > 0 {
+			left = owed / math.Min(strainMm3, most)
+			part = math.Min(1, 1/left)
+		}
 	}
-	owed := flatMm3
-	if edge {
-		owed = edgeMm3
+	if left < .5 && b.near(first, last) {
+		b.leave(first, last, edge)
+		return edge, spared, 0
 	}
-	part := b.most / b.d.lands // on the mean as many as coverage asks for
-	if owed > 0 {
-		part = math.Min(part, strainMm3/owed)
-		energy = math.Min(1, owed/strainMm3)
+	if !b.r.hand.lands(b.d.lands) {
+		return edge, struck, left // it moves the piece, not the steel
 	}
-	part = math.Min(1, part)
 	for i := first; i <= last; i++ {
 		b.advance(i, edge, part, workMPa)
 	}
-	return edge, energy, false
+	return edge, struck, left
 }
 
-// lighter is how long a lighter blow takes over a whole one: the arm swings less far, down to a tap.
+// leastTime of a whole blow is what the lightest takes (judgement).
+const leastTime = .25
+
+// lighter is how long a blow of a share of the energy takes over a whole one: the arm swings less far. It is the power of the
+// energy that goes through the whole blow and the tap.
 func lighter(energy float64) float64 {
-	tap := tapSpeed * tapSpeed
-	return 1/tapRate + (1-1/tapRate)*math.Max(0, math.Min(1, (energy-tap)/(1-tap)))
+	return math.Max(leastTime, math.Pow(math.Min(1, energy), math.Log(tapRate)/(-2*math.Log(tapSpeed))))
 }
 
-// gives is what one blow gives to the cells under it: strain times volume, and the work of a unit
-// of it, MPa.
-func (b *blows) gives(first, last int, longMm float64, edge bool) (strainMm3, workMPa float64, stalls bool) {
+// leave takes what strokes are owed that way for struck.
+func (b *blows) leave(first, last int, edge bool) {
+	for i := first; i <= last; i++ {
+		if w := &b.done[i-b.rec.First]; edge {
+			w.edge = 1
+		} else {
+			w.flat = 1
+		}
+	}
+}
+
+// gives is what one blow gives to the cells under it, with the mean stress on the way through a part of what they owe: strain times volume,
+// and the work of a unit of it, MPa.
+func (b *blows) gives(first, last int, longMm float64, edge bool, part float64) (strainMm3, workMPa float64, stalls bool) {
 	var wide, thick, stress, all float64
 	edges := 0.0
 	for i := first; i <= last; i++ {
@@ -210,8 +265,10 @@ func (b *blows) gives(first, last int, longMm float64, edge bool) (strainMm3, wo
 		g := &b.r.flows[c.Steel]
 		f := g.law.At(c.TempC, e.logRate)
 		q := b.done[i-b.rec.First].share(e)
-		strain := math.Max(1e-3, e.strain()*math.Min(1, q+.05))
-		bracket := g.held.StressMPa(strain)
+		bracket := 0.0
+		for _, p := range [...]float64{.2113, .7887} { // its mean on the way, by Gauss at two places
+			bracket += g.held.StressMPa(math.Max(1e-3, e.strain()*(q+(1-q)*part*p))) / 2
+		}
 		wide, thick, stress, all = wide+v*c.WidthMm, thick+v*c.ThicknessMm, stress+v*g.grade.FlowFactor*f.BaseMPa*bracket, all+v
 		if e.flat > 0 {
 			edges += v * math.Max(0, 1-e.edge/e.flat)
@@ -243,11 +300,11 @@ func (b *blows) gives(first, last int, longMm float64, edge bool) (strainMm3, wo
 // advance carries a cell a part of what it still owes that way, and warms it by the work of it.
 func (b *blows) advance(i int, edge bool, part, workMPa float64) {
 	c, e, w := &b.r.Bar.Cells[i], &b.r.work[i], &b.done[i-b.rec.First]
-	before := w.share(e)
+	before, most := w.share(e), b.most/b.d.lands // on the mean as many as coverage asks for
 	strain := 0.0
 	switch all := e.flat + e.edge; {
 	case all == 0:
-		w.flat += (1 - w.flat) * part
+		w.flat += math.Min(most, (1-w.flat)*part)
 		w.edge = w.flat
 	case edge:
 		strain = e.edge * (1 - w.edge) * part
@@ -261,6 +318,3 @@ func (b *blows) advance(i int, edge bool, part, workMPa float64) {
 	}
 	c.TempC += riseC(workMPa*strain, c.TempC)
 }
-
-// newHand draws which blows land.
-func newHand(seed uint64) *rand.Rand { return rand.New(rand.NewPCG(seed, 0xb10)) }

@@ -2,7 +2,6 @@ package forge
 
 import (
 	"math"
-	"math/rand/v2"
 
 	"coldember/core/thermal"
 )
@@ -60,7 +59,7 @@ type Run struct {
 	contact    float64 // W/m²K of what works the piece now
 	from       *State  // where it goes on, until it does
 
-	rng *rand.Rand // of a hand whose blows are looked at one by one; nil: they are taken on the mean
+	hand *hand // whose blows are looked at one by one; nil: they are taken on the mean
 
 	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
 }
@@ -78,12 +77,8 @@ func NewRun(s Setup, b Bar) (*Run, error) {
 		return nil, err
 	}
 	n := len(b.Cells)
-	var hand *rand.Rand
-	if s.ByBlow != 0 {
-		hand = newHand(s.ByBlow)
-	}
 	return &Run{
-		rng: hand, flows: flows, workedLast: -1, skins: make([]thermal.Exchange, n),
+		hand: newHand(s.ByBlow), flows: flows, workedLast: -1, skins: make([]thermal.Exchange, n),
 		Setup: s, Bar: b, soakC: soak, DoneAt: map[string][]float64{},
 		clocks: make([]thermal.ScaleClock, n), decarb: make([]thermal.DecarbClock, n), soaked: make([]float64, n), work: make([]effort, n),
 		along: newConductor(n), beyond: newConductor(n), temps: make([]float64, n),
@@ -171,7 +166,7 @@ func (r *Run) pass(op *Operation, p int, share float64, done []float64) error {
 		}
 		r.rest(r.Setup.Fire.CarryS)
 		work := r.hammer
-		if r.rng != nil {
+		if r.hand != nil {
 			work = r.byBlows
 		}
 		q, err := work(op, &rec, 1-share)

@@ -23,7 +23,7 @@ type Setup struct {
 	Fire  Fire
 	Steel steel.Grade
 
-	// ByBlow draws which blows land, one by one; 0: they are taken on the mean, as plans do.
+	// ByBlow draws which blows land, one by one, or has them land Evenly; 0: they are taken on the mean, as plans do.
 	ByBlow uint64
 }
 

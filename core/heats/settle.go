@@ -38,6 +38,7 @@ type Settled struct {
 	Rounds    int
 
 	ways   map[string]way // of each operation, as the first rounds chose it
+	from   []float64      // what it began from, as found tells
 	MissMm float64        // by which the run misses the forged shape
 }
 
@@ -171,7 +172,7 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 // thinner or thicker than was planned. Errors are those of forge.Run.
 func Again(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settled) (*Settled, error) {
 	out := &Settled{Rounds: max(firstStates, planned.Rounds), ways: planned.ways}
-	if err := forgeOnce(r, work, setup, found(r, planned), out); err != nil {
+	if err := forgeOnce(r, work, setup, planned.from, out); err != nil {
 		return nil, err
 	}
 	total, lost := 0.0, 0.0
@@ -258,6 +259,7 @@ func (h *hastened) next(x, answer []float64) []float64 {
 // forgeOnce forges the piece from the forged volumes with the loss of x put back; the
 // target of every operation carries the scale still to come.
 func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, out *Settled) error {
+	out.from = x
 	out.StartMm3, out.ForgedMm3 = make([]float64, len(r.Cells)), make([]float64, len(r.Cells))
 	for i, c := range r.Cells {
 		out.StartMm3[i] = c.VolumeMm3 * (1 + x[i])

@@ -155,11 +155,17 @@ func (b *Browser) NewPage(width, height int64) (*Page, error) {
 // as failed loads, though the page shows them as intended.
 var refused = []string{"status of 422", "status of 409", "status of 401"}
 
+// noWorker is what the browser logs where it looks for a newer worker while the server is away, which is what a worker is for.
+const noWorker = "error occurred when fetching the script"
+
 func (p *Page) hear(m chromedp.ConsoleMessage) {
 	if m.Type != chromedp.ConsoleError && !m.IsException() {
 		return
 	}
 	if m.Source == "network" && slices.ContainsFunc(refused, func(s string) bool { return strings.Contains(m.Text, s) }) {
+		return
+	}
+	if strings.Contains(m.Text, noWorker) {
 		return
 	}
 	p.mu.Lock()

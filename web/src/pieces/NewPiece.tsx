@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type Pattern } from "../api/client";
-import { useFits, usePatterns, useShop, useStock, useUnits } from "../api/hooks";
+import { useFits, usePatterns, useShop, useSteels, useStock, useUnits } from "../api/hooks";
 import type { BarForm } from "../rack/forms";
 import { formFields } from "../rack/forms";
 import { say, told } from "../text/say";
@@ -26,8 +26,9 @@ export interface Start {
 export function NewPiece({ open, start, onClose }: { open: boolean; start: Start; onClose: () => void }) {
   const patterns = usePatterns();
   const stock = useStock();
+  const steels = useSteels(); // asked for by its first letters, so they have to be there
   return (
-    <Sheet open={open && !!patterns.data && !!stock.data} onClose={onClose} title={say("new.title")} wide>
+    <Sheet open={open && !!patterns.data && !!stock.data && !!steels.data} onClose={onClose} title={say("new.title")} wide>
       <Questions start={start} onClose={onClose} />
     </Sheet>
   );
