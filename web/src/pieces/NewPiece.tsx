@@ -28,7 +28,12 @@ export function NewPiece({ open, start, onClose }: { open: boolean; start: Start
   const stock = useStock();
   const steels = useSteels(); // asked for by its first letters, so they have to be there
   return (
-    <Sheet open={open && !!patterns.data && !!stock.data && !!steels.data} onClose={onClose} title={say("new.title")} wide>
+    <Sheet
+      open={open && !!patterns.data && !!stock.data && !!steels.data}
+      onClose={onClose}
+      title={say("new.title")}
+      wide
+    >
       <Questions start={start} onClose={onClose} />
     </Sheet>
   );
