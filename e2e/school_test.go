@@ -75,6 +75,17 @@ func TestAClassAtItsBenches(t *testing.T) {
 	ben.until("looked at", `document.querySelector("[data-others]") && document.querySelector("[data-figure=cut]")`)
 	js[bool](ben, `(document.querySelector("[data-others] button").click(), true)`)
 	ben.until("a copy of his own", `!location.pathname.includes("`+hers+`") && document.querySelector("[data-figure=cut]") && !document.querySelector("[data-others]")`)
+	// the yard's own is given to her
+	s.bench(demo.Rigging, "blade")
+	s.click("button[aria-label=More]")
+	s.until("the class is in the menu", `document.querySelector("[data-do=give]")`)
+	s.click("[data-do=give]")
+	s.until("the sheet", `document.activeElement?.dataset.field === "owner"`)
+	s.keys("Ada")
+	s.eventually("it is hers", func() bool {
+		p, err := s.app.Work.Piece(t.Context(), s.piece(demo.Rigging))
+		return err == nil && p.Doc.Owner == "Ada"
+	})
 	s.goTo("/")
 	s.until("the teacher sees all", fmt.Sprintf(`["of Ada", "of Ben", %q].every(t => document.querySelector("main").textContent.includes(t))`, demo.Rigging))
 }

@@ -14,13 +14,28 @@ import (
 type Me struct {
 	Name string `json:"name" doc:"none of who sits at the machine itself"`
 	Role string `json:"role" enum:"smith,teacher,student"`
+	// Class is told to all but students.
+	Class []string `json:"class,omitempty" doc:"the students by name, to whom a piece of work may be given"`
 }
 
 func (h *handlers) me(api huma.API) {
 	huma.Register(api, op("me", http.MethodGet, "/me", "Who asks, and what they are in the shop"),
 		func(ctx context.Context, _ *struct{}) (*body[Me], error) {
 			v := work.ViewerOf(ctx)
-			return &body[Me]{Me{Name: v.Name, Role: string(v.Role)}}, nil
+			me := Me{Name: v.Name, Role: string(v.Role)}
+			if v.Role == work.Student {
+				return &body[Me]{me}, nil
+			}
+			all, err := h.work.AllAccess(ctx)
+			for _, a := range all {
+				if a.Kind == string(work.Student) {
+					me.Class = append(me.Class, a.Name)
+				}
+			}
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			return &body[Me]{me}, nil
 		})
 }
 

@@ -80,6 +80,20 @@ func (p person) sees() (names []string) {
 	return names
 }
 
+// cutFrom are the names of what was cut from the rack, as they are told this person.
+func (p person) cutFrom() (names []string) {
+	p.t.Helper()
+	_, answer := p.do("GET", "/api/v1/stock", "")
+	var all api.Listed[api.Stock]
+	require.NoError(p.t, json.Unmarshal([]byte(answer), &all))
+	for _, s := range all.Items {
+		for _, c := range s.History {
+			names = append(names, c.Name)
+		}
+	}
+	return names
+}
+
 func patch(version int, field, text string) string {
 	return fmt.Sprintf(`{"version":%d,"edits":[{"field":%q,"text":%q}]}`, version, field, text)
 }
@@ -93,6 +107,8 @@ func TestAClass(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, o.pair(o.s.State().Pairing.Code, "ada").StatusCode, "one person each by name")
 	_, me := ada.do("GET", "/api/v1/me", "")
 	assert.JSONEq(t, `{"name":"Ada","role":"student"}`, stripped(t, me))
+	_, me = teacher.do("GET", "/api/v1/me", "")
+	assert.JSONEq(t, `{"name":"Yard master","role":"teacher","class":["Ada","Ben"]}`, stripped(t, me))
 	assert.Empty(t, ada.sees(), "the yard's own work is not the class's")
 	hers, his := ada.makes("Ada's knife"), ben.makes("Ben's knife")
 	assert.Equal(t, "Ada", hers.Doc.Owner)
@@ -129,6 +145,20 @@ func TestAClass(t *testing.T) {
 	assert.Contains(t, found, f.ID)
 	_, list := ada.do("GET", "/api/v1/sessions", "")
 	assert.NotContains(t, list, his.ID)
+	// the rack
+	yard, _, err := o.w.Pieces(t.Context(), false)
+	require.NoError(t, err)
+	for _, p := range yard {
+		if p.Doc.Name == demo.Rigging {
+			_, err = o.w.SetCut(t.Context(), p.ID, "body", work.CutTyped{State: work.CutMadeNow})
+			require.NoError(t, err)
+		}
+	}
+	assert.Contains(t, teacher.cutFrom(), demo.Rigging)
+	assert.NotEmpty(t, ada.cutFrom())
+	for _, name := range ada.cutFrom() {
+		assert.Empty(t, name, "what was cut from a bar is told, and not whose")
+	}
 	// the shop
 	_, shop := ada.do("GET", "/api/v1/shop", "")
 	assert.Contains(t, shop, demo.YardHand, "a plan is made for somebody's hammer")

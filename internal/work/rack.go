@@ -146,7 +146,26 @@ func (w *Work) Rack(ctx context.Context, archived bool) (out []Stock, aside []Un
 		out, aside, err = rackIn(tx, archived)
 		return err
 	})
+	if err == nil {
+		err = w.onlySeen(ctx, out)
+	}
 	return out, aside, err
+}
+
+// onlySeen takes the names of what the viewer does not see out of what was cut from stock; how much it was stays.
+func (w *Work) onlySeen(ctx context.Context, rack []Stock) error {
+	seen, err := w.visible(ctx)
+	if err != nil || seen == nil {
+		return err
+	}
+	for _, s := range rack {
+		for i := range s.History {
+			if c := &s.History[i]; !seen[c.PieceID] {
+				c.PieceID, c.Name = "", ""
+			}
+		}
+	}
+	return nil
 }
 
 // StockItem reads one piece of stock.
@@ -155,6 +174,9 @@ func (w *Work) StockItem(ctx context.Context, id string) (out Stock, err error) 
 		out, err = stockIn(tx, id)
 		return err
 	})
+	if err == nil {
+		err = w.onlySeen(ctx, []Stock{out})
+	}
 	return out, err
 }
 

@@ -5767,6 +5767,8 @@ export interface components {
             zone: "point" | "blade" | "ricasso" | "tang";
         };
         Me: {
+            /** @description the students by name, to whom a piece of work may be given */
+            class?: string[];
             /** @description none of who sits at the machine itself */
             name: string;
             /** @enum {string} */

@@ -8,6 +8,7 @@ import {
   MoreHorizontal,
   Redo2,
   Undo2,
+  UserRound,
   Users,
   ZoomIn,
   ZoomOut,
@@ -17,7 +18,7 @@ import { memo, type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { api, ask } from "../api/client";
-import { useAccess } from "../api/hooks";
+import { GiveTo, useClass } from "../school/GiveTo";
 import { mayChange, useMe } from "../school/me";
 import { say, told } from "../text/say";
 import { over } from "../ui/over";
@@ -158,8 +159,9 @@ function More() {
   const { piece, doc } = useDraftState();
   const go = useNavigate();
   const me = useMe();
-  const persons = useAccess(me.role === "smith").data?.some((a) => a.kind === "student" || a.kind === "teacher");
   const [busy, setBusy] = useState(false);
+  const [giving, setGiving] = useState(false);
+  const names = useClass();
   const run = async (f: () => Promise<unknown>) => {
     setBusy(true);
     try {
@@ -172,7 +174,7 @@ function More() {
     }
   };
   const path = { params: { path: { id: piece.id } } };
-  return (
+  const menu = (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="press press-plain px-2" aria-label={say("piece.more")} disabled={busy}>
         <MoreHorizontal size={18} aria-hidden />
@@ -221,13 +223,18 @@ function More() {
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          {(me.role !== "smith" || doc.owner || doc.shared || persons) && mayChange(me, doc.owner) && (
+          {(me.role !== "smith" || doc.owner || doc.shared || me.class) && mayChange(me, doc.owner) && (
             <DropdownMenu.Item
               className={menuItem}
               data-do="share"
               onSelect={() => void draft.choose("shared", doc.shared ? "no" : "yes")}
             >
               <Users size={16} aria-hidden /> {say(doc.shared ? "school.unshare" : "school.share")}
+            </DropdownMenu.Item>
+          )}
+          {names.length > 0 && (
+            <DropdownMenu.Item className={menuItem} data-do="give" onSelect={() => setGiving(true)}>
+              <UserRound size={16} aria-hidden /> {say("school.give")}
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item
@@ -244,5 +251,11 @@ function More() {
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+  return (
+    <>
+      {menu}
+      <GiveTo open={giving} onClose={() => setGiving(false)} />
+    </>
   );
 }

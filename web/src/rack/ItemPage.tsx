@@ -169,7 +169,7 @@ function History({ item }: { item: Stock }) {
           // biome-ignore lint/suspicious/noArrayIndexKey: several are made at once, and none is taken away
           <li key={i} className="flex justify-between gap-3 border-b border-line py-1">
             <span>
-              {c.name} · {print.length(c.lengthMm, units)}
+              {c.name || say("school.another")} · {print.length(c.lengthMm, units)}
             </span>
             <span className="text-quiet">{new Date(c.at).toLocaleDateString(locale())}</span>
           </li>

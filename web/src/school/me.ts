@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 
 /** Who asks, and what they are in the shop; the smith, until it is known. */
-export function useMe(): { name: string; role: "smith" | "teacher" | "student" } {
+export function useMe(): { name: string; role: "smith" | "teacher" | "student"; class?: string[] } {
   const me = useQuery({
     queryKey: ["me"],
     queryFn: () => ask(api.GET("/api/v1/me")),
