@@ -37,6 +37,7 @@ func TestTheShopSpeaksSpanish(t *testing.T) {
 		s.goTo(path)
 		s.until(want, fmt.Sprintf(`document.querySelector("main")?.textContent.includes(%q)`, want))
 		assert.Empty(t, js[string](s, english), path)
+		s.until("a steel that is not known, in Spanish", `!document.querySelector("main").innerText.includes("unknown")`)
 		assert.Empty(t, js[string](s, `(document.querySelector("main").innerText.match(/\b[a-z]+\.[a-z]+[A-Z.][a-zA-Z.]*\b/) ?? [""])[0]`), "%s: a code and no words", path)
 	}
 	rigging := text.Say("starter.rigging", nil)

@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"coldember/core/quantity"
-	"coldember/core/steel"
 	"coldember/internal/text"
 	"coldember/internal/work"
 
@@ -20,10 +19,7 @@ func rackCommand() *cobra.Command {
 		all, _, err := w.Rack(ctx, false)
 		var out [][]string
 		for _, s := range all {
-			name := s.Doc.SteelID
-			if g, err := steel.Find(name); err == nil {
-				name = g.Name
-			}
+			name := text.Steel(s.Doc.SteelID)
 			if s.Doc.Believed {
 				name = text.Say("cli.presumed", map[string]string{"steel": name})
 			}

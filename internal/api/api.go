@@ -15,6 +15,7 @@ import (
 	"coldember/core/steel"
 	"coldember/internal/doc"
 	"coldember/internal/export"
+	"coldember/internal/text"
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -224,6 +225,10 @@ func (h *handlers) planning(api huma.API) {
 		})
 	huma.Register(api, op("listSteels", http.MethodGet, "/steels", "The steel table"),
 		func(context.Context, *struct{}) (*body[[]steel.Grade], error) {
-			return &body[[]steel.Grade]{steel.Grades()}, nil
+			all := steel.Grades()
+			for i := range all {
+				all[i].Name = text.Steel(all[i].ID)
+			}
+			return &body[[]steel.Grade]{all}, nil
 		})
 }

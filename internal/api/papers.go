@@ -10,8 +10,8 @@ import (
 	"coldember/core/planner"
 	"coldember/core/quantity"
 	"coldember/core/session"
-	"coldember/core/steel"
 	"coldember/internal/export"
+	"coldember/internal/text"
 	"coldember/internal/work"
 )
 
@@ -182,12 +182,8 @@ func madeOf(ctx context.Context, w *work.Work, id string) (export.Made, error) {
 		return export.Made{}, err
 	}
 	c := &f.Doc.Course
-	name := c.Steel
-	if g, err := steel.Find(c.Steel); err == nil {
-		name = g.Name
-	}
 	return export.Made{
-		Name: f.Doc.Name, Hand: f.Doc.Hand, Steel: name, Request: f.Doc.Request, Course: c, Events: events, Book: session.BookOf(c, events), Zone: time.Local,
+		Name: f.Doc.Name, Hand: f.Doc.Hand, Steel: text.Steel(c.Steel), Request: f.Doc.Request, Course: c, Events: events, Book: session.BookOf(c, events), Zone: time.Local,
 	}, nil
 }
 

@@ -224,6 +224,9 @@ func (p *Problem) Sentence() string {
 func fieldMessage(f edit.Problem, units quantity.System) FieldMessage {
 	with := text.FigureFor(f.Code, f.Figures, units)
 	with["found"] = f.Found
+	if f.Code == "stock.presumed" {
+		with["found"] = text.Steel(f.Found)
+	}
 	with["example"], with["units"] = "110, 25.4mm or 110+15", "mm, cm or in"
 	if units.Inches() {
 		with["example"] = "4 3/8, 3/8in or 110mm"

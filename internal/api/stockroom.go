@@ -4,10 +4,10 @@ import (
 	"context"
 	"net/http"
 
-	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/export"
+	"coldember/internal/text"
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -208,7 +208,7 @@ func (h *handlers) cutSheet(ctx context.Context, p work.CutPlan) (*fileOut, erro
 	var bars []export.CutBar
 	for _, g := range p.Groups {
 		for _, b := range g.Bars {
-			bar := export.CutBar{Group: steelName(g.SteelID) + " " + export.BarSize(g.Piece, shop.Doc.System()), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
+			bar := export.CutBar{Group: text.Steel(g.SteelID) + " " + export.BarSize(g.Piece, shop.Doc.System()), Name: b.Name, LengthMm: b.LengthMm, RemnantMm: b.RemnantMm}
 			for _, part := range b.Parts {
 				bar.Parts = append(bar.Parts, export.CutPart{Name: part.Name, FromMm: part.FromMm, LengthMm: part.LengthMm})
 			}
@@ -220,13 +220,4 @@ func (h *handlers) cutSheet(ctx context.Context, p work.CutPlan) (*fileOut, erro
 		return nil, fail(ctx, err, shop.Doc.System())
 	}
 	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="cut-plan.pdf"`, Body: pdf}, nil
-}
-
-// steelName is what a grade is called.
-func steelName(id string) string {
-	g, err := steel.Find(id)
-	if err != nil {
-		return id
-	}
-	return g.Name
 }

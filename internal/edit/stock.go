@@ -8,7 +8,6 @@ import (
 
 	"coldember/core/forge"
 	"coldember/core/quantity"
-	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 )
@@ -70,9 +69,7 @@ func Stock(d doc.Stock, edits []Edit, fire forge.Fire) (doc.Stock, error) {
 		for _, e := range edits {
 			if e.Field == "steelId" && e.Text != out.SteelID {
 				p := problemAt(e, "stock.presumed", -1)
-				if g, err := steel.Find(out.SteelID); err == nil {
-					p.Found = g.Name
-				}
+				p.Found = out.SteelID
 				return d, &InvalidError{Fields: []Problem{*p}}
 			}
 		}

@@ -35,7 +35,7 @@ func Customer(name string, req *plan.Request, p *plan.Plan, f *planner.Finished,
 	row("customer.blade", quantity.FormatLength(d.LengthMm, units)+" × "+quantity.FormatLength(d.HeightMm, units)+" × "+quantity.FormatThickness(d.SpineMm, units))
 	row("customer.overall", quantity.FormatLength(overall(p), units))
 	row("customer.weight", quantity.FormatMass(p.Whole.MassG, units))
-	row("customer.steel", p.Steel.Name)
+	row("customer.steel", text.Steel(p.Steel.ID))
 	if hrc := planner.Treat(req, p).Temper.HRC; hrc > 0 {
 		row("customer.hardness", strconv.FormatFloat(math.Round(hrc), 'f', 0, 64)+" HRC")
 	}

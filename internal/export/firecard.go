@@ -62,7 +62,7 @@ func (f *fireCard) head(name string) {
 	f.y += f.text(x, f.y, w*.62, f.face("label", 21, ink), name)
 	f.label(x+w-16*f.scale, f.margin, f.face("narrow", 11, quiet), f.say("card.page", nil))
 	b := f.plan.Bar
-	bar := f.say("form."+string(f.req.Bar.Form), nil) + " " + BarSize(f.req.Bar, f.units) + ", " + f.plan.Steel.Name
+	bar := f.say("form."+string(f.req.Bar.Form), nil) + " " + BarSize(f.req.Bar, f.units) + ", " + text.Steel(f.plan.Steel.ID)
 	cut := "card.cut"
 	if f.req.Choices.Holding != plan.Tongs {
 		cut = "card.cutLast"

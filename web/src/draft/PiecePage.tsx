@@ -121,7 +121,7 @@ function Work() {
     ),
   );
   const states = useStates(doc, plan, at !== undefined);
-  const body = doc.request.bit ? steelName(doc.request.steelId) : plan.steel.name; // the bit's grade is the plan's
+  const body = steelName(doc.request.bit ? doc.request.steelId : plan.steel.id); // the bit's grade is the plan's
   const barName = `${body}, ${barSize(doc.request.bar, units)}${rackItem ? `, ${rackItem.name}` : ""}`;
   const turn = useCallback(() => {
     localStorage.setItem("coldember.flip", flip ? "0" : "1");

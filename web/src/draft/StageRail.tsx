@@ -25,7 +25,7 @@ export const StageRail = memo(function StageRail({
   const steelName = useSteelName();
   const figure: Record<string, string> = {
     blade: print.length(doc.request.design.lengthMm, units),
-    stock: doc.request.bit ? steelName(doc.request.steelId) : plan.steel.name,
+    stock: steelName(doc.request.bit ? doc.request.steelId : plan.steel.id),
     cut: print.length(plan.bar.cutLengthMm, units),
     heats: count("heats", plan.totals.heats),
     anvil: !at ? "–" : at.phase === "finished" ? say("stage.done") : `${at.trips} / ${at.heats}`,

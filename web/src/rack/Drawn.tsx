@@ -18,11 +18,14 @@ const v = (n: number | undefined) => n ?? 0;
 export function Drawn({ piece: p, width, height, takenShare = 0, scale }: Props) {
   const [w, h] = extent(p);
   const k = scale ?? Math.min((width - 4) / Math.max(w, 1), (height - 4) / Math.max(h, 1));
+  const wide = Math.min(width, w * k + 4);
+  const high = Math.max(10, Math.min(height, h * k + 4));
   return (
     <svg
-      width={Math.min(width, w * k + 4)}
-      height={Math.max(10, Math.min(height, h * k + 4))}
-      viewBox={`-2 -2 ${Math.min(width, w * k + 4)} ${Math.max(10, Math.min(height, h * k + 4))}`}
+      className="h-auto max-w-full"
+      // on a narrow screen those of a list shrink alike, so that they stay on one scale
+      style={{ width: scale ? `min(${wide}px, ${(wide / width) * 100}%)` : wide }}
+      viewBox={`-2 -2 ${wide} ${high}`}
       role="img"
       aria-label={say(`form.${p.form}`)}
       fill="var(--line)"

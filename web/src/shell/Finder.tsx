@@ -138,6 +138,7 @@ export function Finder({ open, onClose, onKeys }: { open: boolean; onClose: () =
         aria-controls="found"
         aria-activedescendant={found[at] ? `found-${found[at].id}` : undefined}
         aria-label={say("find.label")}
+        placeholder={say("find.label")}
         value={text}
         onChange={(e) => {
           setText(e.target.value);

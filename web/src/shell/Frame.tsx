@@ -1,4 +1,4 @@
-import { BookOpen, Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Shapes, Sun, UserRound } from "lucide-react";
+import { BookOpen, Flame, Hammer, HelpCircle, Layers, Moon, Ruler, Search, Shapes, Sun, UserRound } from "lucide-react";
 import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { Toaster } from "sonner";
@@ -86,6 +86,12 @@ export function Frame() {
             <Place to="/shop" icon={<Hammer size={20} aria-hidden />} label={say("nav.shop")} />
           )}
           <Place to="/words" icon={<BookOpen size={20} aria-hidden />} label={say("nav.words")} />
+          <RailButton
+            label={say("nav.find")}
+            title={say("nav.findKey")}
+            icon={<Search size={18} aria-hidden />}
+            onClick={() => setFind(true)}
+          />
           <span className="flex-1" />
           {shop.data?.demo && (
             <span
@@ -104,7 +110,13 @@ export function Frame() {
             </span>
           )}
           {me.role === "smith" && (
-            <RailButton label={units} title={say("nav.units")} onClick={flipUnits} pressed={units === "in"} />
+            <RailButton
+              label={units}
+              title={say("nav.units")}
+              onClick={flipUnits}
+              pressed={units === "in"}
+              className="max-sm:hidden"
+            />
           )}
           {me.role === "smith" && (
             <RailButton
@@ -188,12 +200,14 @@ function RailButton({
   icon,
   onClick,
   pressed,
+  className = "",
 }: {
   label: string;
   title: string;
   icon?: ReactNode;
   onClick: () => void;
   pressed?: boolean;
+  className?: string;
 }) {
   return (
     <button
@@ -201,7 +215,7 @@ function RailButton({
       title={title}
       aria-pressed={pressed}
       onClick={onClick}
-      className="flex min-h-[44px] w-11 sm:w-14 flex-col items-center justify-center rounded text-[13px] text-quiet hover:text-chalk"
+      className={`flex min-h-[44px] w-11 sm:w-14 flex-col items-center justify-center rounded text-[13px] text-quiet hover:text-chalk ${className}`}
     >
       {icon}
       <span className="narrow">{label}</span>
