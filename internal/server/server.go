@@ -146,9 +146,11 @@ func secure(next http.Handler) http.Handler {
 	})
 }
 
-// Recoverer logs a panic once and answers without its insides.
+// Recoverer logs a panic once and answers without its insides. A status that comes too late, after an answer that nobody waits
+// for any more, is let fall.
 func Recoverer(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	return http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
+		w := middleware.NewWrapResponseWriter(to, r.ProtoMajor)
 		defer func() {
 			if v := recover(); v != nil {
 				slog.ErrorContext(r.Context(), "panic", "value", v, "path", r.URL.Path, "request", middleware.GetReqID(r.Context()))

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"log"
 	"net"
 	"net/http"
 	"net/http/cookiejar"
@@ -338,4 +339,26 @@ func BenchmarkPreview(b *testing.B) {
 			report(b, took)
 		})
 	}
+}
+
+// TestAStatusThatComesTooLateIsLetFall: what gives up half-way sets a status again; the smith's terminal is not told.
+func TestAStatusThatComesTooLateIsLetFall(t *testing.T) {
+	var said strings.Builder
+	s := httptest.NewUnstartedServer(server.Recoverer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		w.WriteHeader(http.StatusOK)
+		_, _ = io.WriteString(w, "half")
+		w.WriteHeader(499)
+		assert.NoError(t, http.NewResponseController(w).Flush(), "a stream is sent as it comes")
+	})))
+	s.Config.ErrorLog = log.New(&said, "", 0)
+	s.Start()
+	answer, err := http.Get(s.URL)
+	require.NoError(t, err)
+	text, err := io.ReadAll(answer.Body)
+	require.NoError(t, err)
+	require.NoError(t, answer.Body.Close())
+	s.Close()
+	assert.Equal(t, http.StatusOK, answer.StatusCode)
+	assert.Equal(t, "half", string(text))
+	assert.Empty(t, said.String())
 }
