@@ -23,7 +23,7 @@ func (s *smith) design(name string) blade.Design { return s.stored(name).Doc.Req
 
 func (s *smith) eventually(what string, ok func() bool) {
 	s.t.Helper()
-	require.Eventually(s.t, ok, 8*time.Second, 50*time.Millisecond, what)
+	require.Eventually(s.t, ok, 40*time.Second, 50*time.Millisecond, what)
 }
 
 // middle of what matches, px.

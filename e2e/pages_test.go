@@ -87,7 +87,7 @@ func TestTheShopIsKept(t *testing.T) {
 	require.Eventually(t, func() bool {
 		shop, err := s.app.Work.Shop(context.Background())
 		return err == nil && shop.Doc.Smiths[0].HammerKg == 1.5
-	}, 5*time.Second, 50*time.Millisecond)
+	}, 40*time.Second, 50*time.Millisecond)
 	s.keys(kb.Tab)
 }
 
