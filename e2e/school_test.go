@@ -76,7 +76,11 @@ func TestAClassAtItsBenches(t *testing.T) {
 	js[bool](ben, `(document.querySelector("[data-others] button").click(), true)`)
 	ben.until("a copy of his own", `!location.pathname.includes("`+hers+`") && document.querySelector("[data-figure=cut]") && !document.querySelector("[data-others]")`)
 	// the yard's own is given to her
-	s.bench(demo.Rigging, "blade")
+	s.click("nav a[href='/']")
+	to := fmt.Sprintf("main a[href^='/pieces/%s']", s.piece(demo.Rigging))
+	s.until("the yard's own", fmt.Sprintf("document.querySelector(%q)", to))
+	s.click(to)
+	s.until("its bench", `document.querySelector("[data-figure=cut]")`)
 	s.click("button[aria-label=More]")
 	s.until("the class is in the menu", `document.querySelector("[data-do=give]")`)
 	s.click("[data-do=give]")

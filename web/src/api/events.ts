@@ -12,7 +12,7 @@ const touches: Record<Saved["kind"], string[]> = {
   shop: ["shop"],
   session: ["sessions", "book"],
   timer: ["timers"],
-  access: ["access"],
+  access: ["access", "me"],
   practised: ["practised"],
   all: [],
 };
