@@ -55,10 +55,7 @@ func (d *dxf) insert(ps []pair) error {
 		}
 	}
 	cols, rows := int(math.Max(1, v[5])), int(math.Max(1, v[6]))
-	in := insert{name: text(ps, 2)}
-	if len(ps) > 0 {
-		in.line = ps[0].line
-	}
+	in := insert{name: text(ps, 2), line: d.line}
 	if cols > maxCopies || rows > maxCopies || cols*rows > maxCopies {
 		return &Error{Code: "drawing.tooMany", Line: in.line}
 	}

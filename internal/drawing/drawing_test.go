@@ -110,6 +110,22 @@ func TestWhatCannotBeReadSaysWhere(t *testing.T) {
 	assert.Equal(t, "drawing.tooLarge", code(t, err))
 }
 
+// TestEntitiesThatSayNothing are read as what they are, or refused at their line.
+func TestEntitiesThatSayNothing(t *testing.T) {
+	for kind, want := range map[string]string{
+		"SPLINE": "drawing.spline", "INSERT": "drawing.blocks", "LINE": "drawing.noLoop",
+		"LWPOLYLINE": "drawing.noLoop", "POLYLINE": "drawing.noLoop", "VERTEX": "drawing.noLoop", "SEQEND": "drawing.noLoop", "BLOCK": "drawing.noLoop", "ENDBLK": "drawing.noLoop",
+	} {
+		_, err := drawing.ReadDXF([]byte("0\nSECTION\n2\nENTITIES\n0\n" + kind + "\n0\nENDSEC\n"))
+		assert.Equal(t, want, code(t, err), kind)
+		if kind == "SPLINE" || kind == "INSERT" {
+			var at *drawing.Error
+			require.ErrorAs(t, err, &at)
+			assert.Equal(t, 6, at.Line, kind)
+		}
+	}
+}
+
 // insertOf is a drawing of a block that inserts itself, of one that is placed
 // too often, and of an insert by name.
 func insertOf(name string) string {

@@ -53,6 +53,7 @@ func ReadDXF(data []byte) (Drawing, error) {
 				return Drawing{}, err
 			}
 		case d.in == "ENTITIES" || d.in == "BLOCKS":
+			d.line = pairs[i].line
 			if err := d.entity(pairs[i].value, pairs[i+1:next]); err != nil {
 				return Drawing{}, err
 			}
@@ -111,6 +112,7 @@ type dxf struct {
 	into     *block
 	vertices []vertex // of an old polyline being read
 	closed   bool
+	line     int // of the entity that is being read
 }
 
 // vertex of a polyline; bulge is the tangent of a quarter of the arc to the

@@ -63,7 +63,7 @@ func (d *dxf) spline(ps []pair) error {
 		d.into.paths = append(d.into.paths, b.fit)
 		return nil
 	case b.degree < 1 || b.degree > 9 || len(b.control) <= b.degree || len(b.knots) != len(b.control)+b.degree+1:
-		return &Error{Code: "drawing.spline", Line: ps[0].line}
+		return &Error{Code: "drawing.spline", Line: d.line}
 	}
 	n := min(16*len(b.control), 4000)
 	lo, hi := b.knots[b.degree], b.knots[len(b.control)]
