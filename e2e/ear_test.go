@@ -141,9 +141,11 @@ func TestWhatAnInstrumentToldIsRefused(t *testing.T) {
 	s.until("out", `document.querySelector("[data-phase=out]")`)
 	a, _, err := s.app.Work.AddAccess(t.Context(), "caliper", "Blue caliper", "")
 	require.NoError(t, err)
-	w, err := s.app.Work.WaitingFor(t.Context())
-	require.NoError(t, err)
-	require.NotEmpty(t, w.Wanted)
+	var w work.Waiting
+	s.eventually("the shop has heard of it", func() bool {
+		w, err = s.app.Work.WaitingFor(t.Context())
+		return err == nil && len(w.Wanted) > 0
+	})
 	landed, err := s.app.Work.TakeLines(t.Context(), a, []work.ReadLine{{ID: "c", Seq: 1, Kind: "caliper", Value: w.Wanted[0].Mm * 1.1, Unit: "mm"}})
 	require.NoError(t, err)
 	require.True(t, landed[0].Taken)
