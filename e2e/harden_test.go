@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"coldember/core/session"
 	"coldember/internal/demo"
 
 	"github.com/chromedp/chromedp"
@@ -118,8 +119,11 @@ func TestHardeningIsGoneThroughAtTheAnvil(t *testing.T) {
 		}
 	}
 	s.until("done", `document.querySelector("[data-testid=anvil]").textContent.includes("Hardened and tempered")`)
-	book, _ := s.fire(demo.Slicer)
-	assert.GreaterOrEqual(t, len(book.Treatment), 8)
+	var book session.Book
+	s.eventually("in the book", func() bool {
+		book, _ = s.fire(demo.Slicer)
+		return len(book.Treatment) >= 8
+	})
 	assert.InDelta(t, 58, book.Treatment[1].Seen.BathC, .01)
 	s.bench(demo.Slicer, "log")
 	s.until("in the log", `document.querySelector("[data-testid=log-panel]").textContent.includes("Bath 60 °C. it flared once")`)
