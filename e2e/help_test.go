@@ -6,6 +6,8 @@ import (
 	"coldember/internal/demo"
 	"coldember/internal/edit"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -14,6 +16,14 @@ import (
 // or gone to with Enter.
 func TestEverythingIsFound(t *testing.T) {
 	s := open(t)
+	// at once on a fresh page, by the place in the frame: words and no codes
+	s.goTo("/")
+	s.do(chromedp.Click(chromedp.Search("//nav//button[contains(., 'Find')]")))
+	s.until("it may be typed", `document.activeElement?.getAttribute("role") === "combobox"`)
+	s.keys("temper")
+	s.until("a word by its name", `[...document.querySelectorAll("#found [role=option]")].some(e => e.textContent.includes("Temper") && e.textContent.includes("word"))`)
+	assert.NotContains(t, s.text("#found"), "term.")
+	s.keys(kb.Escape)
 	p := s.stored(demo.Rigging)
 	_, _, err := s.app.Work.SavePiece(t.Context(), p.ID, p.Version, []edit.Edit{{Field: "notes", Text: "grain like felt on the lee side"}})
 	require.NoError(t, err)

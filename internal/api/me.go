@@ -23,19 +23,9 @@ func (h *handlers) me(api huma.API) {
 		func(ctx context.Context, _ *struct{}) (*body[Me], error) {
 			v := work.ViewerOf(ctx)
 			me := Me{Name: v.Name, Role: string(v.Role)}
-			if v.Role == work.Student {
-				return &body[Me]{me}, nil
-			}
-			all, err := h.work.AllAccess(ctx)
-			for _, a := range all {
-				if a.Kind == string(work.Student) {
-					me.Class = append(me.Class, a.Name)
-				}
-			}
-			if err != nil {
-				return nil, fail(ctx, err, "")
-			}
-			return &body[Me]{me}, nil
+			var err error
+			me.Class, err = h.work.Class(ctx)
+			return &body[Me]{me}, fail(ctx, err, "")
 		})
 }
 

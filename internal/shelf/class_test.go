@@ -124,6 +124,7 @@ func TestAClass(t *testing.T) {
 	require.Equal(t, http.StatusOK, status, answer)
 	assert.Contains(t, answer, `"owner":"Ben"`, "a copy is one's own")
 	assert.Equal(t, http.StatusUnprocessableEntity, ada.call("PATCH", "/pieces/"+hers.ID, patch(2, "owner", "Ben")), "whose it is, a teacher says")
+	assert.Equal(t, http.StatusUnprocessableEntity, teacher.call("PATCH", "/pieces/"+hers.ID, patch(2, "owner", "Bem")), "nobody has that name")
 	assert.Equal(t, http.StatusOK, teacher.call("PATCH", "/pieces/"+hers.ID, patch(2, "owner", "Ben")))
 	assert.Equal(t, http.StatusForbidden, ada.call("PATCH", "/pieces/"+hers.ID, patch(3, "notes", "x")), "it was given away")
 	assert.Equal(t, http.StatusOK, ben.call("POST", "/pieces/"+hers.ID+"/undo", `{"version":3}`))

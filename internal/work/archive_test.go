@@ -25,17 +25,20 @@ func packed(t *testing.T, w *work.Work) []byte {
 	return b.Bytes()
 }
 
-// shopFile is the text in an archive; changed puts another in its place.
-func shopFile(t *testing.T, data []byte) string {
+// inside is the text of a file in a ZIP.
+func inside(t *testing.T, data []byte, name string) string {
 	t.Helper()
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	require.NoError(t, err)
-	f, err := z.Open("shop.json")
+	f, err := z.Open(name)
 	require.NoError(t, err)
 	text, err := io.ReadAll(f)
 	require.NoError(t, err)
 	return string(text)
 }
+
+// shopFile is the text in an archive; changed puts another in its place.
+func shopFile(t *testing.T, data []byte) string { return inside(t, data, "shop.json") }
 
 func changed(t *testing.T, text string) []byte {
 	t.Helper()

@@ -255,7 +255,7 @@ func (w *Work) SavePiece(ctx context.Context, id string, version int, edits []ed
 	}
 	d, err := w.edited(ctx, seen.Doc, edits)
 	if err == nil {
-		err = keepsOwner(ctx, &seen.Doc, &d)
+		err = w.mayGive(ctx, &seen.Doc, &d)
 	}
 	if err != nil {
 		return Piece{}, nil, err

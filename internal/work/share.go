@@ -2,6 +2,7 @@ package work
 
 import (
 	"archive/zip"
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -11,6 +12,7 @@ import (
 	"strings"
 	"time"
 
+	"coldember/core/fact"
 	"coldember/core/plan"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -64,8 +66,37 @@ func (w *Work) Share(ctx context.Context, id string, schema []byte, out io.Write
 	if err != nil {
 		return err
 	}
-	return s.write(out, schema, made, pictures)
+	if err := s.fits(pictures); err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := s.write(&b, schema, made, pictures); err != nil {
+		return err
+	}
+	if b.Len() > MaxSharedBytes {
+		return tooMuch
+	}
+	_, err = out.Write(b.Bytes())
+	return err
 }
+
+// tooMuch is what could be written and not read again.
+var tooMuch = edit.One("file", "share.tooMuch", fact.Figures{"pictures": mostSharedPictures, "mb": MaxSharedBytes >> 20}, "")
+
+// fits refuses what is beyond the bounds of what is read, before any of it is written.
+func (s *Shared) fits(pictures []store.Picture) error {
+	size := 0
+	for _, p := range pictures {
+		size += len(p.Data)
+	}
+	if len(pictures) > mostSharedPictures || size > MaxSharedBytes || s.states() > mostSharedSteps {
+		return tooMuch
+	}
+	return nil
+}
+
+// states are all the states of the piece that the file holds.
+func (s *Shared) states() int { return len(s.Piece.Steps) + len(s.Piece.Named) + len(s.Piece.Frozen) }
 
 // shared gathers what belongs to a piece. What is this shop's own alone (where a bar lies, what it
 // cost, what it was cut from, what else is laid on it) stays here.
@@ -258,7 +289,7 @@ func (w *Work) sharedIn(text []byte, pictures []store.Picture) (s Shared, named 
 	if s.Format != SharedFormat || s.Version < 1 || s.Version > SharedVersion {
 		return s, nil, wrong(inShared, fmt.Errorf("format %q, version %d; %q, version %d is read", s.Format, s.Version, SharedFormat, SharedVersion))
 	}
-	if n := len(s.Piece.Steps) + len(s.Piece.Named) + len(s.Piece.Frozen); n > mostSharedSteps || len(s.Stock) > 100 {
+	if n := s.states(); n > mostSharedSteps || len(s.Stock) > 100 {
 		return s, nil, wrong(inShared, fmt.Errorf("%d states, %d pieces of stock", n, len(s.Stock)))
 	}
 	var swap []string

@@ -3,6 +3,7 @@ package work
 import (
 	"encoding/json"
 	"errors"
+	"slices"
 	"testing"
 	"time"
 
@@ -12,6 +13,7 @@ import (
 	"coldember/core/stock"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
+	"coldember/internal/store"
 
 	"github.com/stretchr/testify/require"
 )
@@ -46,4 +48,23 @@ func FuzzReadShared(f *testing.F) {
 			t.Fatalf("id %q", s.Piece.ID)
 		}
 	})
+}
+
+// TestWhatCannotBeReadIsNotWritten: a file is bounded where it is made as where it is read.
+func TestWhatCannotBeReadIsNotWritten(t *testing.T) {
+	large := make([]byte, MaxSharedBytes/2)
+	few := func(n int, data []byte) []store.Picture {
+		return slices.Repeat([]store.Picture{{Mime: "image/png", Data: data}}, n)
+	}
+	var s Shared
+	require.NoError(t, s.fits(few(mostSharedPictures, nil)))
+	require.NoError(t, s.fits(few(2, large)))
+	s.Piece.Steps = make([]ArchivedState, mostSharedSteps)
+	require.NoError(t, s.fits(nil))
+	var wrong *edit.InvalidError
+	require.ErrorAs(t, s.fits(few(mostSharedPictures+1, nil)), &wrong)
+	require.Equal(t, "share.tooMuch", string(wrong.Fields[0].Code))
+	require.Error(t, s.fits(few(3, large)))
+	s.Piece.Named = make([]ArchivedState, 1)
+	require.Error(t, s.fits(nil))
 }

@@ -176,17 +176,6 @@ func TestASharedFileIsReadSafely(t *testing.T) {
 	require.NoError(t, err, "what else is in it is left alone")
 	assert.NotEmpty(t, q.ID)
 	var s work.Shared
-	require.NoError(t, json.Unmarshal([]byte(strings.TrimSpace(inside(t, file))), &s))
+	require.NoError(t, json.Unmarshal([]byte(strings.TrimSpace(inside(t, file, "piece.json"))), &s))
 	assert.Equal(t, work.SharedVersion, s.Version)
-}
-
-func inside(t *testing.T, data []byte) string {
-	t.Helper()
-	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
-	require.NoError(t, err)
-	f, err := z.Open("piece.json")
-	require.NoError(t, err)
-	text, err := io.ReadAll(f)
-	require.NoError(t, err)
-	return string(text)
 }

@@ -2,6 +2,7 @@ package work
 
 import (
 	"context"
+	"slices"
 
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -66,12 +67,35 @@ func owned(ctx context.Context, d doc.Piece) doc.Piece {
 	return d
 }
 
-// keepsOwner refuses what a student may not say: whose a piece is.
-func keepsOwner(ctx context.Context, was, is *doc.Piece) error {
-	if ViewerOf(ctx).Role == Student && was.Owner != is.Owner {
+// Class are the students by name, in the order of their letters; a student is told of none.
+func (w *Work) Class(ctx context.Context) (names []string, err error) {
+	if ViewerOf(ctx).Role == Student {
+		return nil, nil
+	}
+	all, err := w.AllAccess(ctx)
+	for _, a := range all {
+		if a.Kind == string(Student) {
+			names = append(names, a.Name)
+		}
+	}
+	slices.Sort(names)
+	return names, err
+}
+
+// mayGive refuses an owner that a piece cannot have: a student does not say whose it is, and it is given to nobody but the shop
+// or one of the class.
+func (w *Work) mayGive(ctx context.Context, was, is *doc.Piece) error {
+	if was.Owner == is.Owner {
+		return nil
+	}
+	if ViewerOf(ctx).Role == Student {
 		return edit.One("owner", "school.owner", nil, is.Owner)
 	}
-	return nil
+	class, err := w.Class(ctx)
+	if err == nil && is.Owner != "" && !slices.Contains(class, is.Owner) {
+		err = edit.One("owner", "school.nobody", nil, is.Owner)
+	}
+	return err
 }
 
 // visible are the ids of the pieces of work that the viewer sees; nil where that is all of them.

@@ -233,7 +233,8 @@ function More() {
             </DropdownMenu.Item>
           )}
           {names.length > 0 && (
-            <DropdownMenu.Item className={menuItem} data-do="give" onSelect={() => setGiving(true)}>
+            // after the key that chose it, which would open the choice in the sheet too
+            <DropdownMenu.Item className={menuItem} data-do="give" onSelect={() => setTimeout(() => setGiving(true))}>
               <UserRound size={16} aria-hidden /> {say("school.give")}
             </DropdownMenu.Item>
           )}

@@ -75,6 +75,7 @@ export function Finder({ open, onClose, onKeys }: { open: boolean; onClose: () =
   const [at, setAt] = useState(0);
   const written = useWritten(text);
   const set = useMemo(settings, []);
+  const terms = useMemo(words, []);
   useEffect(() => {
     if (open) {
       setText("");
@@ -105,7 +106,7 @@ export function Finder({ open, onClose, onKeys }: { open: boolean; onClose: () =
       page(p, told(`nav.${p}`), p === "pieces" ? "/" : `/${p}`),
     ),
     ...set,
-    ...words.map((w) => ({
+    ...terms.map((w) => ({
       id: `word-${w.id}`,
       label: w.name,
       kind: say("nav.word"),
