@@ -63,7 +63,7 @@ func TestWhatCannotBeReadIsNotWritten(t *testing.T) {
 	require.NoError(t, s.fits(nil))
 	var wrong *edit.InvalidError
 	require.ErrorAs(t, s.fits(few(mostSharedPictures+1, nil)), &wrong)
-	require.Equal(t, "share.tooMuch", string(wrong.Fields[0].Code))
+	require.Equal(t, "share.tooMuch", wrong.Fields[0].Code)
 	require.Error(t, s.fits(few(3, large)))
 	s.Piece.Named = make([]ArchivedState, 1)
 	require.Error(t, s.fits(nil))
