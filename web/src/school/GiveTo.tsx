@@ -23,7 +23,7 @@ export function GiveTo({ open, onClose }: { open: boolean; onClose: () => void }
   return (
     <Sheet open={open} onClose={onClose} title={say("school.give")}>
       <Pick
-        label={say("school.give")}
+        label={say("school.whose")}
         field="owner"
         first
         value={owner || shop}
