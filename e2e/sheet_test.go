@@ -29,6 +29,11 @@ func TestOutlinesAreLaidOnASheet(t *testing.T) {
 	s.until("five of them", `document.querySelectorAll("[data-part]").length === 5`)
 	assert.Empty(t, s.text("[data-testid=sheet-faults]"))
 	assert.Contains(t, s.text("[data-testid=sheet-figures]"), "Left whole")
+	assert.Equal(t, 2, js[int](s, `document.querySelectorAll("[data-testid=sheet-ways] [data-way=sawn]").length`), "each part told both ways")
+	for _, way := range []string{"sawn", "forged"} {
+		assert.Regexp(t, `g\s*(\d+ min|–)?\s*\d+\s*\d+ min`, s.text("[data-testid=sheet-ways] [data-way="+way+"]"))
+	}
+	assert.Contains(t, s.text("[data-testid=sheet-ways] [data-way=forged]"), "as sold")
 	if f := os.Getenv("SHOT"); f != "" {
 		b, _ := s.Shot()
 		_ = os.WriteFile(f, b, 0o644)

@@ -74,6 +74,15 @@ func Usual(f Form) Item {
 	return p
 }
 
+// Sold are flats at sizes that they are usually sold at, a metre long: what a blade is forged from where nothing else is said, the broadest last.
+func Sold() []Item {
+	var out []Item
+	for _, s := range [][2]float64{{20, 4}, {25, 5}, {25, 6}, {30, 5}, {30, 6}, {32, 8}, {40, 6}, {40, 8}, {50, 6}, {50, 8}, {60, 8}, {60, 10}} {
+		out = append(out, Item{Form: Flat, WidthMm: s[0], ThicknessMm: s[1], LengthMm: 1000})
+	}
+	return out
+}
+
 // Sheet tells whether outlines can be sawn out of a piece: it is even in thickness and wide.
 func (p Item) Sheet() bool {
 	return p.Form == Flat || p.Form == Leaf || p.Form == TaperedFlat || p.Form == Disc

@@ -5,10 +5,10 @@ import (
 	"errors"
 	"math"
 
-	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/figure"
 	"coldember/core/nest"
+	"coldember/core/plan"
 	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/doc"
@@ -36,11 +36,13 @@ type SheetPart struct {
 	CutHeats int          `json:"cutHeats,omitempty" doc:"of cutting it out hot"`
 	GrindG   float64      `json:"grindG" doc:"then ground off"`
 
-	// What forging it whole from its bar comes to; 0 for a pattern, which has none.
-	BarG  float64 `json:"barG,omitempty"`
-	BarMm float64 `json:"barMm,omitempty"`
-	Heats int     `json:"heats,omitempty"`
-	FireS float64 `json:"fireS,omitempty"`
+	// Sawn is what is left to forge of it; Bar what forging it whole comes to: for a pattern, from the flat as it is sold, of the
+	// steel of the sheet, that takes least of time and waste.
+	Sawn  *SheetForge   `json:"sawn,omitempty" doc:"none where all of it is ground"`
+	Bar   *SheetBar     `json:"bar,omitempty" doc:"none where no bar forges it"`
+	NoBar *fact.Warning `json:"noBar,omitempty" doc:"why none does"`
+
+	ForgedGrindG float64 `json:"forgedGrindG" doc:"ground off the one that is forged whole"`
 
 	needMm float64 // of thickness
 }
@@ -138,11 +140,13 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 		job.MarginMm += hotLeaveMm
 	}
 	need := 0.0
-	for _, p := range o.Parts {
-		part, err := w.sheetPart(ctx, p, o.Way, thick)
+	todo := make([]partWays, len(o.Parts))
+	for i, p := range o.Parts {
+		part, req, err := w.sheetPart(ctx, p, o.Way, &from)
 		if err != nil {
 			return out, err
 		}
+		todo[i] = partWays{req, p.PieceID != ""}
 		if o.Cut == doc.CutHot {
 			part.CutHeats = int(math.Ceil(part.CutMm / hotMmAHeat))
 			part.SawS = hotHeatS * float64(part.CutHeats)
@@ -150,6 +154,9 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 		need = math.Max(need, part.needMm)
 		out.Parts = append(out.Parts, part)
 		job.Parts = append(job.Parts, nest.Part{Outline: part.Outline, Count: p.Count})
+	}
+	if err := w.ways(ctx, out.Parts, todo, &from, o.Way); err != nil {
+		return out, err
 	}
 	if from.thin != nil {
 		bad = append(bad, from.thin(need)...)
@@ -180,37 +187,36 @@ func (w *Work) LaySheet(ctx context.Context, o SheetOrder) (SheetPlan, error) {
 	return out, nil
 }
 
-// sheetPart is one part as it is cut out of so thick a sheet.
-func (w *Work) sheetPart(ctx context.Context, p doc.SheetWanted, way doc.SheetWay, thick float64) (out SheetPart, err error) {
-	var design blade.Design
-	var allow blade.Allowances
+// sheetPart is one part as it is cut out of a sheet, and what is asked to forge it.
+func (w *Work) sheetPart(ctx context.Context, p doc.SheetWanted, way doc.SheetWay, from *sheet) (out SheetPart, req plan.Request, err error) {
+	thick := from.thickMm
 	if p.PieceID != "" {
 		piece, err := w.Piece(ctx, p.PieceID)
 		if err != nil {
-			return out, missing("parts", err)
+			return out, req, missing("parts", err)
 		}
-		made, err := w.Plan(ctx, piece.Doc)
-		if err == nil {
-			out.BarG, out.BarMm, out.Heats, out.FireS = made.Bar.StartMm3*steel.DensityGPerCm3/1000, made.Bar.CutLengthMm, made.Totals.Heats, made.Totals.TimeS
-		}
-		out.Name, design, allow = piece.Doc.Name, piece.Doc.Request.Design, piece.Doc.Request.Allowances
+		out.Name, req = piece.Doc.Name, piece.Doc.Request
 	} else {
 		pattern, err := w.Pattern(ctx, p.PatternID)
 		if err != nil {
-			return out, missing("parts", err)
+			return out, req, missing("parts", err)
 		}
-		out.Name, design, allow = pattern.Doc.Name, pattern.Doc.Design, pattern.Doc.Allowances
+		shop, err := w.Shop(ctx)
+		if err != nil {
+			return out, req, err
+		}
+		out.Name, req = pattern.Doc.Name, patternOn(&pattern.Doc, &shop.Doc, from.steelID, stock.Item{})
 	}
-	finished, forged, _, err := figure.Bodies(design, allow)
+	finished, forged, _, err := figure.Bodies(req.Design, req.Allowances)
 	if err != nil {
-		return out, edit.Invalid(err)
+		return out, req, edit.Invalid(err)
 	}
 	need := finished.ThickestMm()
 	if way == doc.CutToForge {
 		need = forged.ThickestMm()
 	}
 	if out.needMm = need; need > thick+1e-9 {
-		return out, edit.One("parts", "nest.thin", fact.Figures{"needMm": need, "haveMm": thick}, out.Name)
+		return out, req, edit.One("parts", "nest.thin", fact.Figures{"needMm": need, "haveMm": thick}, out.Name)
 	}
 	// both are cut with the allowance round them; forged, it is the preform, lower by what its
 	// bevels will spread, and shorter by what its taper will lengthen
@@ -226,5 +232,6 @@ func (w *Work) sheetPart(ctx context.Context, p doc.SheetWanted, way doc.SheetWa
 	out.CutMm = out.Outline.AroundMm()
 	out.SawS = out.CutMm * thick / sawMm2PerS
 	out.GrindG = math.Max(0, out.MassG-finished.Measure().MassG)
-	return out, nil
+	out.ForgedGrindG = math.Max(0, forged.Measure().MassG-finished.Measure().MassG)
+	return out, req, nil
 }

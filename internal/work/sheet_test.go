@@ -4,7 +4,10 @@ import (
 	"testing"
 
 	"coldember/core/blade"
+	"coldember/core/forge"
 	"coldember/core/nest"
+	"coldember/core/plan"
+	"coldember/core/planner"
 	"coldember/core/steel"
 	"coldember/core/stock"
 	"coldember/internal/doc"
@@ -222,4 +225,50 @@ func TestABlankIsASheet(t *testing.T) {
 	var bad *edit.InvalidError
 	require.ErrorAs(t, err, &bad)
 	assert.Equal(t, "blankId", bad.Fields[0].Field)
+}
+
+// TestCutOutStandsBesideForged: every part is told both ways; a pattern is forged from a flat as it is sold, a piece from its own
+// bar, and what no bar forges says why.
+func TestCutOutStandsBesideForged(t *testing.T) {
+	w, _ := fresh(t)
+	plate, err := w.AddStock(ctx, doc.Stock{Name: "Plate", SteelID: "1075", Piece: stock.Item{Form: stock.Flat, WidthMm: 300, ThicknessMm: 6, LengthMm: 900}})
+	require.NoError(t, err)
+	knife := start(t, w)
+	order := work.SheetOrder{StockID: plate.ID, Laying: doc.Laying{
+		Parts: []doc.SheetWanted{{PatternID: patternOf(t, w, "utility"), Count: 1}, {PieceID: knife.ID, Count: 1}, {PatternID: patternOf(t, w, "cleaver"), Count: 1}},
+		Way:   doc.CutToForge, KerfMm: 1.5, GapMm: 1, MarginMm: 4, MostTurnDeg: 20,
+	}}
+	p, err := w.LaySheet(ctx, order)
+	require.NoError(t, err)
+	pattern, piece, cleaver := p.Parts[0], p.Parts[1], p.Parts[2]
+
+	require.NotNil(t, pattern.Bar)
+	assert.True(t, pattern.Bar.Sold)
+	assert.Contains(t, stock.Sold(), pattern.Bar.Stock)
+	sold := plan.NewRequest(blade.Starters()[0].Design, "1075", pattern.Bar.Stock, forge.Steady)
+	shop, err := w.Shop(ctx)
+	require.NoError(t, err)
+	sold.Allowances, sold.Smith, sold.Fire = blade.ThickAndGrind.Allowances(), shop.Doc.Smiths[0].Smith, shop.Doc.Fire
+	made, err := planner.Make(ctx, sold)
+	require.NoError(t, err)
+	assert.Equal(t, made.Totals.Heats, pattern.Bar.Heats)
+	assert.InDelta(t, made.Bar.StartMm3*steel.DensityGPerCm3/1000, pattern.Bar.MassG, 1e-9)
+	require.NotNil(t, pattern.Sawn, "bevels and taper are forged, sawn out or not")
+	assert.Less(t, pattern.Sawn.FireS, pattern.Bar.FireS*1.5)
+	assert.Less(t, pattern.ForgedGrindG, pattern.GrindG+1)
+
+	require.NotNil(t, piece.Bar)
+	assert.False(t, piece.Bar.Sold)
+	assert.Equal(t, knife.Doc.Request.Bar, piece.Bar.Stock)
+
+	assert.Nil(t, cleaver.Bar, "broader than any flat that is sold reaches")
+	require.NotNil(t, cleaver.NoBar)
+	assert.NotEmpty(t, cleaver.NoBar.Code)
+	assert.NotNil(t, cleaver.Sawn)
+
+	order.Way = doc.CutToGrind
+	p, err = w.LaySheet(ctx, order)
+	require.NoError(t, err)
+	assert.Nil(t, p.Parts[0].Sawn, "nothing is left to forge")
+	assert.NotNil(t, p.Parts[0].Bar)
 }

@@ -144,9 +144,8 @@ func (w *Work) Fits(ctx context.Context, stockID string) ([]FittingPattern, erro
 	}
 	c := whatif.Candidate{ID: s.ID, Piece: s.Doc.Piece, SteelID: s.Doc.SteelID, Origin: originOf(s), Analysis: s.Doc.Analysis, Certain: 1}
 	request := func(p Pattern) plan.Request {
-		req := plan.NewRequest(p.Doc.Design, s.Doc.SteelID, s.Doc.Piece, shop.Doc.Smiths[0].Skill)
-		req.Allowances, req.Smith, req.Fire, req.Origin = p.Doc.Allowances, shop.Doc.Smiths[0].Smith, shop.Doc.Fire, c.Origin
-		req.Analysis = c.Analysis
+		req := patternOn(&p.Doc, &shop.Doc, s.Doc.SteelID, s.Doc.Piece)
+		req.Origin, req.Analysis = c.Origin, c.Analysis
 		return req
 	}
 	out := make([]FittingPattern, 0, len(patterns))

@@ -19,16 +19,17 @@ import (
 
 // Work is the use cases over a store.
 type Work struct {
-	store *store.Store
-	now   func() time.Time // of the world's one time, which never goes back by an hour
-	here  func() time.Time // as the smith's clock shows it
-	newID func() string
-	plans *planning
-	heard *listeners
-	fires fires
-	pages book
-	reads reads
-	help  helpPlan
+	store     *store.Store
+	now       func() time.Time // of the world's one time, which never goes back by an hour
+	here      func() time.Time // as the smith's clock shows it
+	newID     func() string
+	plans     *planning
+	heard     *listeners
+	fires     fires
+	pages     book
+	reads     reads
+	help      helpPlan
+	sheetWays sheetWays
 
 	copying copying
 }

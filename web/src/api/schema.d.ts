@@ -7021,6 +7021,25 @@ export interface components {
              */
             walk: number;
         };
+        SheetBar: {
+            /** Format: double */
+            cutLengthMm: number;
+            /** Format: double */
+            fireS: number;
+            /** Format: int64 */
+            heats: number;
+            /** Format: double */
+            massG: number;
+            /** @description a flat as it is sold, not the bar of the piece */
+            sold: boolean;
+            stock: components["schemas"]["StockItem"];
+        };
+        SheetForge: {
+            /** Format: double */
+            fireS: number;
+            /** Format: int64 */
+            heats: number;
+        };
         SheetOrder: {
             /** @description a piece of work, whose blank is the sheet */
             blankId?: string;
@@ -7057,10 +7076,8 @@ export interface components {
             way: "forge" | "grind";
         };
         SheetPart: {
-            /** Format: double */
-            barG?: number;
-            /** Format: double */
-            barMm?: number;
+            /** @description none where no bar forges it */
+            bar?: components["schemas"]["SheetBar"];
             /**
              * Format: int64
              * @description of cutting it out hot
@@ -7071,27 +7088,32 @@ export interface components {
              * @description around it
              */
             cutMm: number;
-            /** Format: double */
-            fireS?: number;
+            /**
+             * Format: double
+             * @description ground off the one that is forged whole
+             */
+            forgedGrindG: number;
             /**
              * Format: double
              * @description then ground off
              */
             grindG: number;
-            /** Format: int64 */
-            heats?: number;
             /**
              * Format: double
              * @description as it is cut out
              */
             massG: number;
             name: string;
+            /** @description why none does */
+            noBar?: components["schemas"]["Warning"];
             outline: number[][];
             /**
              * Format: double
              * @description of sawing, or of fire and chisel
              */
             sawS: number;
+            /** @description none where all of it is ground */
+            sawn?: components["schemas"]["SheetForge"];
         };
         SheetPlan: {
             bad: components["schemas"]["Bad"][];

@@ -11,6 +11,7 @@ import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
 import { Kept } from "./Kept";
 import { SheetDrawn } from "./SheetDrawn";
+import { Ways } from "./Ways";
 
 const sizes = ["kerfMm", "gapMm", "marginMm", "mostTurnDeg"] as const;
 const usual = { kerfMm: 1.5, gapMm: 1, marginMm: 4, mostTurnDeg: 20 };
@@ -285,27 +286,7 @@ function Findings({ plan }: { plan: SheetPlan }) {
           value={print.duration(plan.sawS)}
         />
       </dl>
-      <section className="grid max-w-2xl gap-1">
-        <h2 className="narrow border-b border-line text-lg">{say("sheet.compare")}</h2>
-        {plan.parts.map((p) => (
-          <p key={p.name}>
-            {say("sheet.each", {
-              name: p.name,
-              cut: print.mass(p.massG, units),
-              saw: print.duration(p.sawS),
-              grind: print.mass(p.grindG, units),
-            })}{" "}
-            {(p.barG ?? 0) > 0 &&
-              say("sheet.forged", {
-                bar: print.mass(p.barG ?? 0, units),
-                heats: p.heats ?? 0,
-                fire: print.duration(p.fireS ?? 0),
-              })}
-          </p>
-        ))}
-        <p className="text-quiet">{say("sheet.risk")}</p>
-        <p className="text-quiet">{say("sheet.caution")}</p>
-      </section>
+      <Ways plan={plan} />
     </>
   );
 }
