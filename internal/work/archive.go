@@ -104,7 +104,7 @@ func (w *Work) UnpackInto(ctx context.Context, file string, data []byte) error {
 
 // UnpackInto makes a new file of an archive; errors are those of Unpack.
 func UnpackInto(ctx context.Context, file string, data []byte, now time.Time) (err error) {
-	rows, pictures, err := readArchive(data, now)
+	rows, pictures, err := readArchive(ctx, data, now)
 	if err != nil {
 		return err
 	}
@@ -142,8 +142,8 @@ func wrong(where string, err error) error {
 var ids = regexp.MustCompile(`^[0-9A-Za-z-]{1,64}$`)
 
 // readArchive reads a ZIP into rows, and looks at every document in it.
-func readArchive(data []byte, now time.Time) (rows store.Whole, pictures []store.Picture, err error) {
-	text, pictures, err := readZIP(data, inArchive, mostUnpacked, now)
+func readArchive(ctx context.Context, data []byte, now time.Time) (rows store.Whole, pictures []store.Picture, err error) {
+	text, entries, err := readZIP(data, inArchive, mostUnpacked)
 	if err != nil {
 		return rows, nil, err
 	}
@@ -156,14 +156,26 @@ func readArchive(data []byte, now time.Time) (rows store.Whole, pictures []store
 	if a.Format != ArchiveFormat || a.Version < 1 || a.Version > ArchiveVersion {
 		return rows, nil, wrong(inArchive, fmt.Errorf("format %q, version %d; %q, version %d is read", a.Format, a.Version, ArchiveFormat, ArchiveVersion))
 	}
+	for _, z := range entries {
+		p, err := z.drawn(ctx, false, now)
+		if err != nil {
+			return rows, nil, err
+		}
+		pictures = append(pictures, p)
+	}
 	rows, err = a.rows()
 	return rows, pictures, err
 }
 
-// readZIP reads one file of a ZIP and the pictures beside it, which are drawn anew; nothing else of
-// it is opened, and nothing of it is ever written to a place that it names. Unpacked it may have
-// so many bytes.
-func readZIP(data []byte, inside string, most int64, now time.Time) (text []byte, pictures []store.Picture, err error) {
+// zipped is a picture in a ZIP, by its name without the ending.
+type zipped struct {
+	id   string
+	read func() ([]byte, error)
+}
+
+// readZIP reads one file of a ZIP and names the pictures beside it, which are to be drawn anew; nothing else of it is opened, and
+// nothing of it is ever written to a place that it names. Unpacked, what is read of it may have so many bytes.
+func readZIP(data []byte, inside string, most int64) (text []byte, pictures []zipped, err error) {
 	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
 		return nil, nil, wrong("ZIP", nil)
@@ -189,19 +201,33 @@ func readZIP(data []byte, inside string, most int64, now time.Time) (text []byte
 				return nil, nil, err
 			}
 		case dir == "pictures/" && name != "":
-			raw, err := read(f)
-			if err != nil {
-				return nil, nil, err
-			}
-			clean, format, size, err := redrawn(raw)
 			id := strings.TrimSuffix(name, path.Ext(name))
-			if err != nil || !ids.MatchString(id) {
-				return nil, nil, wrong(f.Name, err)
+			if !ids.MatchString(id) {
+				return nil, nil, wrong(f.Name, nil)
 			}
-			pictures = append(pictures, store.Picture{ID: id, Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: clean, CreatedAt: now})
+			pictures = append(pictures, zipped{id, func() ([]byte, error) { return read(f) }})
 		}
 	}
 	return text, pictures, nil
+}
+
+// drawn is the picture, drawn anew and named as it is named there; a photograph is kept as one.
+func (z zipped) drawn(ctx context.Context, photograph bool, now time.Time) (p store.Picture, err error) {
+	if err := ctx.Err(); err != nil {
+		return p, err
+	}
+	raw, err := z.read()
+	if err != nil {
+		return p, err
+	}
+	if err := openable(raw); err != nil {
+		return p, wrong("pictures/"+z.id, nil)
+	}
+	clean, format, size, err := redrawn(raw, photograph)
+	if err != nil {
+		return p, wrong("pictures/"+z.id, err)
+	}
+	return store.Picture{ID: z.id, Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: clean, CreatedAt: now}, nil
 }
 
 // looked decodes a document, looks it over and writes it in the present form.

@@ -55,19 +55,32 @@ func (w *Work) pictureOf(data []byte) (store.Picture, error) {
 	if err := lookAtPicture(data); err != nil {
 		return store.Picture{}, err
 	}
-	data, format, size, err := redrawn(data)
+	data, format, size, err := redrawn(data, false)
 	if err != nil {
 		return store.Picture{}, edit.One("file", "picture.notImage", nil, "")
 	}
+	return store.Picture{ID: shownIn(data), Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: data, CreatedAt: w.now()}, nil
+}
+
+// shownIn names a picture by what it shows.
+func shownIn(data []byte) string {
 	sum := sha256.Sum256(data)
-	return store.Picture{ID: hex.EncodeToString(sum[:12]), Mime: "image/" + format, WidthPx: size.X, HeightPx: size.Y, Data: data, CreatedAt: w.now()}, nil
+	return hex.EncodeToString(sum[:12])
 }
 
 // lookAtPicture refuses what is no picture, or one that is too large to be opened.
 func lookAtPicture(data []byte) error {
+	if len(data) > MaxPictureBytes {
+		return edit.One("file", "picture.tooLarge", nil, "")
+	}
+	return openable(data)
+}
+
+// openable refuses what is no picture, or one of too many dots, without opening it: a small file can be an immense picture.
+func openable(data []byte) error {
 	said, _, err := image.DecodeConfig(bytes.NewReader(data))
 	switch {
-	case len(data) > MaxPictureBytes || err == nil && said.Width*said.Height > maxPicturePx:
+	case err == nil && said.Width*said.Height > maxPicturePx:
 		return edit.One("file", "picture.tooLarge", nil, "")
 	case err != nil || said.Width < 2 || said.Height < 2:
 		return edit.One("file", "picture.notImage", nil, "")

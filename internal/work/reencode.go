@@ -14,16 +14,17 @@ const jpegQuality = 92
 
 // redrawn decodes a picture whole and writes it again: nothing but what is seen is kept
 // of the file, and half a picture is none. A photograph that says which side of it is up
-// is turned.
-func redrawn(data []byte) (out []byte, format string, size image.Point, err error) {
+// is turned. What was a photograph becomes a JPEG again.
+func redrawn(data []byte, photograph bool) (out []byte, format string, size image.Point, err error) {
 	img, format, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return nil, "", size, err
 	}
 	var b bytes.Buffer
-	if format == "png" {
+	if format == "png" && !photograph {
 		err = png.Encode(&b, img)
 	} else {
+		format = "jpeg"
 		img = upright(img, orientation(data))
 		err = jpeg.Encode(&b, img, &jpeg.Options{Quality: jpegQuality})
 	}

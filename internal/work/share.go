@@ -33,9 +33,10 @@ const (
 
 // Bounds of a shared piece that is read.
 const (
-	MaxSharedBytes     = 64 << 20
-	mostSharedUnpacked = 256 << 20
+	MaxSharedBytes     = 256 << 20
+	mostSharedUnpacked = 512 << 20
 	mostSharedPictures = 500
+	mostSharedPx       = 400_000_000
 	mostSharedSteps    = 5000
 )
 
@@ -49,6 +50,8 @@ type Shared struct {
 	Piece   ArchivedPiece   `json:"piece"`
 	Stock   []ArchivedStock `json:"stock"`
 	Pattern json.RawMessage `json:"pattern" doc:"the blade as a pattern of the library"`
+
+	Photographs []string `json:"photographs,omitempty" doc:"pictures, all of which are PNG here, that were JPEG and become it again"`
 }
 
 // Share writes a piece of work as a ZIP of open files: piece.json, the schema that describes it, its
@@ -64,6 +67,9 @@ func (w *Work) Share(ctx context.Context, id string, schema []byte, out io.Write
 	}
 	s, pictures, err := w.shared(ctx, id, &p)
 	if err != nil {
+		return err
+	}
+	if pictures, err = s.asPNG(ctx, pictures); err != nil {
 		return err
 	}
 	if err := s.fits(pictures); err != nil {
@@ -85,11 +91,11 @@ var tooMuch = edit.One("file", "share.tooMuch", fact.Figures{"pictures": mostSha
 
 // fits refuses what is beyond the bounds of what is read, before any of it is written.
 func (s *Shared) fits(pictures []store.Picture) error {
-	size := 0
+	size, px := 0, 0
 	for _, p := range pictures {
-		size += len(p.Data)
+		size, px = size+len(p.Data), px+p.WidthPx*p.HeightPx
 	}
-	if len(pictures) > mostSharedPictures || size > MaxSharedBytes || s.states() > mostSharedSteps {
+	if len(pictures) > mostSharedPictures || px > mostSharedPx || size > MaxSharedBytes || s.states() > mostSharedSteps {
 		return tooMuch
 	}
 	return nil
@@ -189,7 +195,7 @@ func (w *Work) TakeShared(ctx context.Context, data []byte) (Piece, error) {
 	if len(data) > MaxSharedBytes {
 		return Piece{}, edit.One("file", "share.tooLarge", nil, "")
 	}
-	s, pictures, err := w.readShared(data)
+	s, pictures, err := w.readShared(ctx, data)
 	if err != nil {
 		return Piece{}, err
 	}
@@ -267,22 +273,22 @@ func teachesNothing(rows []store.Session) error {
 }
 
 // readShared reads the file and gives everything in it ids of its own.
-func (w *Work) readShared(data []byte) (s Shared, pictures []store.Picture, err error) {
-	text, pictures, err := readZIP(data, inShared, mostSharedUnpacked, w.now())
+func (w *Work) readShared(ctx context.Context, data []byte) (s Shared, pictures []store.Picture, err error) {
+	text, entries, err := readZIP(data, inShared, mostSharedUnpacked)
 	if err != nil {
 		return s, nil, err
 	}
-	if len(pictures) > mostSharedPictures {
-		return s, nil, wrong("pictures", fmt.Errorf("%d", len(pictures)))
+	if len(entries) > mostSharedPictures {
+		return s, nil, wrong("pictures", fmt.Errorf("%d", len(entries)))
 	}
 	if text == nil {
 		return s, nil, wrong(inShared, nil)
 	}
-	return w.sharedIn(text, pictures)
+	return w.sharedIn(ctx, text, entries)
 }
 
 // sharedIn reads the text of the file, beside which these pictures lay.
-func (w *Work) sharedIn(text []byte, pictures []store.Picture) (s Shared, named []store.Picture, err error) {
+func (w *Work) sharedIn(ctx context.Context, text []byte, entries []zipped) (s Shared, pictures []store.Picture, err error) {
 	if err := json.Unmarshal(text, &s); err != nil {
 		return s, nil, wrong(inShared, err)
 	}
@@ -307,13 +313,18 @@ func (w *Work) sharedIn(text []byte, pictures []store.Picture) (s Shared, named 
 		}
 		afresh(id, w.newID())
 	}
-	for i := range pictures {
-		seen, err := w.pictureOf(pictures[i].Data)
+	px := 0
+	for _, z := range entries {
+		p, err := z.drawn(ctx, slices.Contains(s.Photographs, z.id), w.now())
 		if err != nil {
 			return s, nil, err
 		}
-		afresh(pictures[i].ID, seen.ID)
-		pictures[i] = seen
+		if px += p.WidthPx * p.HeightPx; px > mostSharedPx {
+			return s, nil, wrong("pictures/"+z.id, nil)
+		}
+		p.ID = shownIn(p.Data)
+		afresh(z.id, p.ID)
+		pictures = append(pictures, p)
 	}
 	var out Shared
 	if err := json.Unmarshal([]byte(strings.NewReplacer(swap...).Replace(string(text))), &out); err != nil {

@@ -1,8 +1,13 @@
 package work
 
 import (
+	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
+	"image"
+	"image/jpeg"
 	"slices"
 	"testing"
 	"time"
@@ -31,12 +36,12 @@ func FuzzReadShared(f *testing.F) {
 			Stock: []ArchivedStock{{ID: "stock-1", Doc: json.RawMessage(doc.Encode(doc.Stock{Name: "Bar", Piece: bar, SteelID: "1084", Count: 1}))}},
 		})
 		require.NoError(f, err)
-		_, _, err = w.sharedIn(text, nil)
+		_, _, err = w.sharedIn(f.Context(), text, nil)
 		require.NoError(f, err)
 		f.Add(text)
 	}
 	f.Fuzz(func(t *testing.T, text []byte) {
-		s, _, err := w.sharedIn(text, nil)
+		s, _, err := w.sharedIn(t.Context(), text, nil)
 		if err == nil {
 			_, err = (&Archive{Pieces: []ArchivedPiece{s.Piece}, Stock: s.Stock}).rows()
 		}
@@ -67,4 +72,26 @@ func TestWhatCannotBeReadIsNotWritten(t *testing.T) {
 	require.Error(t, s.fits(few(3, large)))
 	s.Piece.Named = make([]ArchivedState, 1)
 	require.Error(t, s.fits(nil))
+}
+
+// TestALongLogIsDrawnSmaller: its photographs together keep to the bound, alike; what lies behind an outline keeps its size.
+func TestALongLogIsDrawnSmaller(t *testing.T) {
+	var b bytes.Buffer
+	require.NoError(t, jpeg.Encode(&b, image.NewRGBA(image.Rect(0, 0, 100, 40)), nil))
+	named := func(n int) string { return fmt.Sprintf("%024x", n) }
+	photo := func(n, w, h int) store.Picture {
+		return store.Picture{ID: named(n), Mime: "image/jpeg", WidthPx: w, HeightPx: h, Data: b.Bytes()}
+	}
+	var s Shared
+	s.Piece.Doc = json.RawMessage(`{"id": "` + named(1) + `"}`)
+	s.Piece.Sessions = []ArchivedSession{{Doc: json.RawMessage(`{"id": "` + named(2) + `"}`)}}
+	out, err := s.asPNG(t.Context(), []store.Picture{photo(1, 100, 40), photo(2, 20_000, 8_000), photo(3, 20_000, 8_000)})
+	require.NoError(t, err)
+	require.Equal(t, []string{named(1), named(2), named(3)}, s.Photographs)
+	require.Equal(t, []int{100, 50, 50}, []int{out[0].WidthPx, out[1].WidthPx, out[2].WidthPx})
+	require.Equal(t, []int{40, 20, 20}, []int{out[0].HeightPx, out[1].HeightPx, out[2].HeightPx})
+	stopped, stop := context.WithCancel(t.Context())
+	stop()
+	_, err = s.asPNG(stopped, []store.Picture{photo(1, 100, 40)})
+	require.ErrorIs(t, err, context.Canceled)
 }
