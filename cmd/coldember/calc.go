@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"strconv"
 	"strings"
 	"text/tabwriter"
 
@@ -36,11 +37,11 @@ func calcKindCommand(kind string) *cobra.Command {
 	var takes strings.Builder
 	w := tabwriter.NewWriter(&takes, 0, 0, 3, ' ', 0)
 	for _, f := range calc.Fields(kind) {
-		doc := f.Doc
+		doc := fieldDoc(f)
 		if f.Optional {
 			doc = strings.TrimPrefix(doc+"; "+text.Say("cli.optional", nil), "; ")
 		}
-		_, _ = fmt.Fprintf(w, "  %s\t%s\t%s\n", f.Name, f.Holds, doc)
+		_, _ = fmt.Fprintf(w, "  %s\t%s\t%s\n", f.Name, holds(f), doc)
 	}
 	_ = w.Flush()
 	return &cobra.Command{
@@ -50,7 +51,7 @@ func calcKindCommand(kind string) *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error {
 			in, err := io.ReadAll(io.LimitReader(c.InOrStdin(), maxInput))
 			if err != nil {
-				return fmt.Errorf("standard input: %w", err)
+				return err
 			}
 			out, err := calc.Run(c.Context(), kind, in)
 			if err != nil {
@@ -84,4 +85,28 @@ func printer(use string, doc func() ([]byte, error)) *cobra.Command {
 		_, err = fmt.Fprintln(c.OutOrStdout(), string(text))
 		return err
 	}}
+}
+
+// holds is what a field holds, in words.
+func holds(f calc.Field) string {
+	out := text.Say("calc.holds."+string(f.Holds), map[string]string{"n": strconv.Itoa(f.N)})
+	if len(f.OneOf) > 0 {
+		out = strings.Join(f.OneOf, "|")
+	}
+	if f.List {
+		out = text.Say("calc.holds.list", map[string]string{"what": out})
+	}
+	return out
+}
+
+// fieldDoc is what is said of a field, by its name and, where that is not enough, what it belongs to.
+func fieldDoc(f calc.Field) string {
+	if f.Doc == "" {
+		return ""
+	}
+	path := strings.Split(strings.ReplaceAll(f.Name, "[]", ""), ".")
+	if n := len(path); n > 1 && text.Has("calc.doc."+path[n-2]+"."+path[n-1]) {
+		return text.Say("calc.doc."+path[n-2]+"."+path[n-1], nil)
+	}
+	return text.Say("calc.doc."+path[len(path)-1], nil)
 }

@@ -5,12 +5,17 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io/fs"
+	"net/url"
 	"os"
 	"os/signal"
+	"strconv"
 	"syscall"
 
 	"coldember/core/quantity"
 	"coldember/internal/api"
+	"coldember/internal/device"
+	"coldember/internal/store"
 	"coldember/internal/text"
 
 	"github.com/spf13/cobra"
@@ -62,5 +67,32 @@ func inWords(err error) string {
 	if p := api.Explain(err, quantity.Metric); p != nil {
 		return p.Sentence()
 	}
-	return err.Error()
+	var said *saidError
+	var file *fs.PathError
+	var line *url.Error
+	var answer *device.AnswerError
+	var refused *device.ErrRefused
+	switch {
+	case errors.As(err, &said):
+		return said.Error()
+	case errors.As(err, &file):
+		if p := api.Explain(store.Faulty(file.Path, err), quantity.Metric); p != nil {
+			return p.Sentence()
+		}
+		return text.Say("fault.unreadable", map[string]string{"path": file.Path})
+	case errors.As(err, &line):
+		return text.Say("cli.noAnswer", map[string]string{"address": line.URL})
+	case errors.As(err, &answer):
+		return text.Say("cli.oddAnswer", map[string]string{"said": answer.Status})
+	case errors.As(err, &refused):
+		return text.Say("cli.toldRefused", map[string]string{"n": strconv.Itoa(len(refused.Events))})
+	}
+	for known, code := range map[error]string{
+		device.ErrKey: "cli.deviceKey", context.Canceled: "cli.stopped", context.DeadlineExceeded: "problem.tooLong",
+	} {
+		if errors.Is(err, known) {
+			return text.Say(code, nil)
+		}
+	}
+	return text.Say("cli.failed", map[string]string{"said": err.Error()})
 }

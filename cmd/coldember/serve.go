@@ -58,7 +58,7 @@ func keepCopies(ctx context.Context, w *work.Work) (stop func()) {
 		defer close(done)
 		for tick := time.NewTicker(lookEvery); ; {
 			if _, err := w.CopyDaily(ctx); err != nil && ctx.Err() == nil {
-				slog.WarnContext(ctx, "no copy was made", "error", inWords(err))
+				slog.WarnContext(ctx, text.Say("serve.noCopy", nil), "error", inWords(err))
 			}
 			select {
 			case <-ctx.Done():
@@ -192,6 +192,11 @@ func (s *serving) listen(ctx context.Context, name string) (net.Listener, error)
 		return nil, sayError("cli.wrongFlag", map[string]string{"flag": "open", "value": s.open, "command": "coldember serve"})
 	}
 	l, err := server.Listen(ctx, s.addr)
+	for known, code := range map[error]string{server.ErrAddress: "serve.address", server.ErrNotLoopback: "serve.notLoopback"} {
+		if errors.Is(err, known) {
+			return nil, sayError(code, map[string]string{"address": s.addr})
+		}
+	}
 	if errors.Is(err, server.ErrBusy) {
 		return nil, &busyError{s.addr}
 	}

@@ -44,17 +44,24 @@ func TestTheCommandLineSpeaks(t *testing.T) {
 	}
 	text.Use("es")
 	for line, want := range map[string]string{
-		"coldember hammer":               "No existe «coldember hammer»",
-		"coldember rack sell":            "No existe «coldember rack sell»",
-		"coldember export":               "coldember export pide 1 detrás, y recibió 0",
-		"coldember version x":            "no sabe qué hacer con «x»",
-		"coldember pieces --no-such":     "no tiene la opción «no-such»",
-		"coldember export knife --out":   "--out pide un valor detrás",
-		"coldember simulate k --heats x": "--heats no puede ser «x»",
-		"coldember device hammer":        "No hay instrumento «hammer»: se pide caliper",
-		"coldember day k --begin noon":   "--begin pide una hora como 2026-11-26T08:00, no «noon»",
-		"coldember version":              "coldember dev",
-		"coldember":                      "Órdenes:",
+		"coldember hammer":                                           "No existe «coldember hammer»",
+		"coldember rack sell":                                        "No existe «coldember rack sell»",
+		"coldember export":                                           "coldember export pide 1 detrás, y recibió 0",
+		"coldember version x":                                        "no sabe qué hacer con «x»",
+		"coldember pieces --no-such":                                 "no tiene la opción «no-such»",
+		"coldember export knife --out":                               "--out pide un valor detrás",
+		"coldember simulate k --heats x":                             "--heats no puede ser «x»",
+		"coldember device hammer":                                    "No hay instrumento «hammer»: se pide caliper",
+		"coldember day k --begin noon":                               "--begin pide una hora como 2026-11-26T08:00, no «noon»",
+		"coldember version":                                          "coldember dev",
+		"coldember":                                                  "Órdenes:",
+		"coldember import /no/such.json":                             "No hay archivo /no/such.json.",
+		"coldember import /":                                         "/ es una carpeta.",
+		"coldember serve --addr nowhere":                             "«nowhere» no es una dirección",
+		"coldember serve --addr 1.2.3.4:80":                          "1.2.3.4:80 no es de esta máquina",
+		"coldember calc blade --help":                                "de la hoja se dobla, desde la punta",
+		"coldember calc learn --help":                                "lista de número",
+		"coldember device caliper --key abc --to http://127.0.0.1:1": "Nadie responde en http://127.0.0.1:1",
 	} {
 		assert.Contains(t, typed(line), want, line)
 	}

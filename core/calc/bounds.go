@@ -5,6 +5,7 @@ import (
 	"reflect"
 	"strings"
 
+	"coldember/core/fact"
 	"coldember/core/quantity"
 )
 
@@ -17,6 +18,11 @@ const (
 	mostRows      = 10000
 )
 
+// refuse names a field of the question that cannot be.
+func refuse(field, code string, figures fact.Figures) error {
+	return fact.FieldErrors{{Field: field, Code: code, Figures: figures}}
+}
+
 // bounded returns an error naming the first figure that no law can answer for.
 func bounded(v reflect.Value, path string) error {
 	switch v.Kind() { //nolint:exhaustive // nothing else holds figures
@@ -26,7 +32,7 @@ func bounded(v reflect.Value, path string) error {
 		}
 	case reflect.Array, reflect.Slice:
 		if v.Len() > mostRows {
-			return fmt.Errorf("%s: at most %d, not %d", path, mostRows, v.Len())
+			return refuse(path, "calc.rows", fact.Figures{"most": mostRows, "n": float64(v.Len())})
 		}
 		for i := range v.Len() {
 			if err := bounded(v.Index(i), fmt.Sprintf("%s.%d", path, i)); err != nil {
@@ -57,7 +63,7 @@ func within(path string, v float64) error {
 		low, high = -mostMm, mostMm
 	}
 	if !(v >= low && v <= high) {
-		return fmt.Errorf("%s: from %g to %g, not %g", path, low, high, v)
+		return refuse(path, "calc.range", fact.Figures{"lowest": low, "highest": high})
 	}
 	return nil
 }

@@ -117,7 +117,7 @@ func runLong[In any](f func(context.Context, In) (any, error)) kind {
 func positive(pairs ...any) error {
 	for i := 0; i < len(pairs); i += 2 {
 		if v := pairs[i+1].(float64); !(v > 0) || math.IsInf(v, 0) {
-			return fmt.Errorf("%s must be more than nought, not %v", pairs[i], v)
+			return refuse(pairs[i].(string), "calc.positive", nil)
 		}
 	}
 	return nil
@@ -201,7 +201,7 @@ func calcCool(in lumped) (any, error) {
 
 func calcHeat(in lumped) (any, error) {
 	if in.ForgeC == nil {
-		return nil, fmt.Errorf("forgeC is missing")
+		return nil, refuse("forgeC", "calc.missing", nil)
 	}
 	s := thermal.Forge(*in.ForgeC)
 	set(&s.FilmWPerM2K, in.GasWPerM2K)
@@ -344,7 +344,7 @@ func calcLargest(in struct {
 },
 ) (any, error) {
 	if !(in.LossFraction >= 0 && in.LossFraction < 1) {
-		return nil, fmt.Errorf("lossFraction must be from 0 to under 1, not %v", in.LossFraction)
+		return nil, refuse("lossFraction", "calc.share", nil)
 	}
 	solid, err := in.Stock.Solid()
 	if err != nil {

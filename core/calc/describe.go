@@ -26,10 +26,24 @@ func Example(kind string) string { return string(examples[kind]) }
 // whether it can be left out.
 type Field struct {
 	Name     string
-	Holds    string // number, text, yes or no, a list of any of them, or one of a few words
+	Holds    Holds
+	List     bool     // of them
+	N        int      // of Numbers
+	OneOf    []string // of a Text: only these
 	Doc      string
 	Optional bool
 }
+
+// Holds is what a field holds.
+type Holds string
+
+// What there is.
+const (
+	Number  Holds = "number"
+	Numbers Holds = "numbers" // N of them
+	Text    Holds = "text"
+	YesNo   Holds = "yesNo"
+)
 
 // Fields lists what a kind takes, or nothing where there is no such kind.
 func Fields(kind string) []Field {
@@ -51,38 +65,40 @@ func fieldsOf(t reflect.Type, path string, out []Field) []Field {
 		if name == "-" || !f.IsExported() {
 			continue
 		}
-		in, list := f.Type, ""
+		in, list := f.Type, false
 		for in.Kind() == reflect.Pointer || in.Kind() == reflect.Slice && in.Elem().Kind() != reflect.Uint8 {
 			if in.Kind() == reflect.Slice {
-				list = "list of "
+				list = true
 			}
 			in = in.Elem()
 		}
 		full := path + name
 		if in.Kind() == reflect.Struct {
-			if list != "" {
+			if list {
 				full += "[]"
 			}
 			out = fieldsOf(in, full+".", out)
 			continue
 		}
-		out = append(out, Field{Name: full, Holds: list + holds(in, f.Tag.Get("enum")), Doc: f.Tag.Get("doc"), Optional: strings.Contains(options, "omitempty")})
+		is := Field{Name: full, List: list, Doc: f.Tag.Get("doc"), Optional: strings.Contains(options, "omitempty")}
+		is.holds(in, f.Tag.Get("enum"))
+		out = append(out, is)
 	}
 	return out
 }
 
-func holds(t reflect.Type, enum string) string {
-	switch t.Kind() {
+func (f *Field) holds(t reflect.Type, enum string) {
+	switch t.Kind() { //nolint:exhaustive // all others are numbers
 	case reflect.Bool:
-		return "yes or no"
+		f.Holds = YesNo
 	case reflect.String:
+		f.Holds = Text
 		if enum != "" {
-			return strings.ReplaceAll(enum, ",", "|")
+			f.OneOf = strings.Split(enum, ",")
 		}
-		return "text"
 	case reflect.Array:
-		return fmt.Sprintf("%d numbers", t.Len())
+		f.Holds, f.N = Numbers, t.Len()
 	default:
-		return "number"
+		f.Holds = Number
 	}
 }

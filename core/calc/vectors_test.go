@@ -109,12 +109,12 @@ func TestACutPlanIsAnsweredAsJSON(t *testing.T) {
 // figure, and what comes to no number is not told as one.
 func TestNoQuestionGoesOnForEver(t *testing.T) {
 	for what, in := range map[string][2]string{
-		"fromC: from":               {"cool", `{"widthMm":30,"thicknessMm":5,"fromC":1e15,"toC":900}`},
-		"toC: from":                 {"heat", `{"widthMm":30,"thicknessMm":5,"fromC":20,"toC":-1e6,"forgeC":1250}`},
-		"widthMm: from":             {"cool", `{"widthMm":1e300,"thicknessMm":5,"fromC":1100,"toC":900}`},
-		"bars.0.lengthMm: from":     {"cutplan", `{"bars":[{"lengthMm":1e307,"count":1}]}`},
-		"unsupported value":         {"blow", `{"volumeMm3":1e12,"strain":1e12,"stressMPa":1e12,"heightMm":1e6,"biteMm":1e-300,"hammerKg":1,"speedMPerS":5,"anvilKg":100}`},
-		"forgedZones: at most 1000": {"size", `{"bar":{"areaMm2":100},"forgedZones":[` + strings.Repeat(`{"volumeMm3":1},`, 10000) + `{"volumeMm3":1}]}`},
+		"fromC: calc.range":           {"cool", `{"widthMm":30,"thicknessMm":5,"fromC":1e15,"toC":900}`},
+		"toC: calc.range":             {"heat", `{"widthMm":30,"thicknessMm":5,"fromC":20,"toC":-1e6,"forgeC":1250}`},
+		"widthMm: calc.range":         {"cool", `{"widthMm":1e300,"thicknessMm":5,"fromC":1100,"toC":900}`},
+		"bars.0.lengthMm: calc.range": {"cutplan", `{"bars":[{"lengthMm":1e307,"count":1}]}`},
+		"unsupported value":           {"blow", `{"volumeMm3":1e12,"strain":1e12,"stressMPa":1e12,"heightMm":1e6,"biteMm":1e-300,"hammerKg":1,"speedMPerS":5,"anvilKg":100}`},
+		"forgedZones: calc.rows":      {"size", `{"bar":{"areaMm2":100},"forgedZones":[` + strings.Repeat(`{"volumeMm3":1},`, 10000) + `{"volumeMm3":1}]}`},
 	} {
 		_, err := calc.Run(t.Context(), in[0], json.RawMessage(in[1]))
 		var wrong *calc.InputError

@@ -1,8 +1,6 @@
 package calc
 
 import (
-	"fmt"
-
 	"coldember/core/forge"
 )
 
@@ -46,7 +44,7 @@ func calcStroke(in struct {
 		return nil, err
 	}
 	if in.UsefulJ > 0 == (in.ForceKN > 0) {
-		return nil, fmt.Errorf("one of usefulJ (a blow) and forceKN (a squeeze) must be more than nought")
+		return nil, refuse("usefulJ", "calc.load", nil)
 	}
 	s := forge.Stroke{
 		HeightMm: in.HeightMm, BiteMm: in.BiteMm, BreadthMm: in.BreadthMm, StressMPa: in.StressMPa,

@@ -94,7 +94,7 @@ func (h *handlers) billet(api huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err, "")
 			}
-			return &fileOut{ContentType: "image/png", Disposition: download(name, " face.png"), Body: data}, nil
+			return &fileOut{ContentType: "image/png", Disposition: download(name, named("face", ".png")), Body: data}, nil
 		})
 	huma.Register(api, op("faceSvg", http.MethodGet, "/pieces/{id}/face.svg", "The same at true size"),
 		func(ctx context.Context, in *faceFileIn) (*fileOut, error) {
@@ -106,6 +106,6 @@ func (h *handlers) billet(api huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err, "")
 			}
-			return &fileOut{ContentType: "image/svg+xml", Disposition: download(name, " face.svg"), Body: data}, nil
+			return &fileOut{ContentType: "image/svg+xml", Disposition: download(name, named("face", ".svg")), Body: data}, nil
 		})
 }

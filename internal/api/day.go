@@ -105,7 +105,7 @@ func (h *handlers) day(api huma.API) {
 			if err == nil {
 				var d work.Day
 				if d, err = h.work.Day(ctx, ask); err == nil {
-					return &fileOut{ContentType: "text/calendar; charset=utf-8", Disposition: download("cold ember", " day.ics"), Body: DayCalendar(&d, in.Begin)}, nil
+					return &fileOut{ContentType: "text/calendar; charset=utf-8", Disposition: download("cold ember", named("day", ".ics")), Body: DayCalendar(&d, in.Begin)}, nil
 				}
 			}
 			_, err = answer(ctx, h, Day{}, err)

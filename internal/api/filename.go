@@ -5,6 +5,8 @@ import (
 	"regexp"
 	"strings"
 	"unicode"
+
+	"coldember/internal/text"
 )
 
 // mostFileName is how long a file's name may be before its ending, in letters.
@@ -12,6 +14,9 @@ const mostFileName = 60
 
 // reserved are names that some systems have for something else.
 var reserved = regexp.MustCompile(`(?i)^(con|prn|aux|nul|com\d|lpt\d)$`)
+
+// named is the end of a file's name: what it is, in the language that is spoken, and its kind.
+func named(what, ending string) string { return " " + text.Say("file."+what, nil) + ending }
 
 // download names a file that is kept: after what is in it, with nothing in the name that
 // any system makes something else of.

@@ -100,20 +100,20 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 			return Paper{}, err
 		}
 		data, err := export.FireCard(p.Doc.Name, p.Doc.Request, pl, within, units, paper)
-		return pdf(data, err, " fire card.pdf")
+		return pdf(data, err, named("card", ".pdf"))
 	case Gauges:
 		c := session.Freeze(&r, pl, planner.TreatmentSteps(&r, pl))
 		data, err := export.Gauges(p.Doc.Name, &c, export.Subject{Name: p.Doc.Name, Design: r.Design, Allowances: r.Allowances, Piece: &r}, units, paper)
-		return pdf(data, err, " gauges.pdf")
+		return pdf(data, err, named("gauges", ".pdf"))
 	case FittingsPDF, FittingsSVG, FittingsDXF, ForCustomer:
 		return finishPaper(ctx, w, p, pl, f, units, paper)
 	case Bench:
 		h := export.Hardening{Advice: planner.Treat(&r, pl)}
 		data, err := export.BenchCard(p.Doc.Name, pl, &h, units, paper)
-		return pdf(data, err, " bench card.pdf")
+		return pdf(data, err, named("bench", ".pdf"))
 	default:
 		data, err := export.HeatsCSV(pl, &export.Hardening{Advice: planner.Treat(&r, pl)}, units)
-		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " heats.csv"}, err
+		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: named("heats", ".csv")}, err
 	}
 }
 
@@ -126,12 +126,12 @@ func finishPaper(ctx context.Context, w *work.Work, p work.Piece, pl *plan.Plan,
 	d := p.Doc.Request.Design
 	switch f {
 	case FittingsSVG:
-		return Paper{File: export.File{Data: export.SVG(p.Doc.Name, export.Fittings(d, &fin)), ContentType: "image/svg+xml"}, Suffix: " fittings.svg"}, nil
+		return Paper{File: export.File{Data: export.SVG(p.Doc.Name, export.Fittings(d, &fin)), ContentType: "image/svg+xml"}, Suffix: named("fittings", ".svg")}, nil
 	case FittingsDXF:
-		return Paper{File: export.File{Data: export.DXF(export.Fittings(d, &fin)), ContentType: "image/vnd.dxf"}, Suffix: " fittings.dxf"}, nil
+		return Paper{File: export.File{Data: export.DXF(export.Fittings(d, &fin)), ContentType: "image/vnd.dxf"}, Suffix: named("fittings", ".dxf")}, nil
 	case FittingsPDF:
 		data, err := export.FittingsSheet(p.Doc.Name, d, &fin, units, paper)
-		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " fittings.pdf", Inline: true}, err
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: named("fittings", ".pdf"), Inline: true}, err
 	}
 	promised, err := w.Promise(ctx, p.ID)
 	if err != nil {
@@ -142,10 +142,10 @@ func finishPaper(ctx context.Context, w *work.Work, p work.Piece, pl *plan.Plan,
 		told.Price = strconv.FormatFloat(promised.Price, 'f', 0, 64)
 	}
 	if !promised.Day.IsZero() {
-		told.Day = promised.Day.Format("2 January 2006")
+		told.Day = text.Day(promised.Day)
 	}
 	data, err := export.Customer(p.Doc.Name, &p.Doc.Request, pl, &fin, told, units, paper)
-	return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " for the customer.pdf", Inline: true}, err
+	return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: named("customer", ".pdf"), Inline: true}, err
 }
 
 // SessionFile writes a session at the fire in one of its formats.
@@ -161,13 +161,13 @@ func SessionFile(ctx context.Context, w *work.Work, id string, f Format) (Paper,
 	switch f {
 	case Made:
 		data, err := export.AsMade(m, shop.Doc.System(), shop.Doc.Paper)
-		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " as made.pdf", Inline: true}, err
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: named("made", ".pdf"), Inline: true}, err
 	case LogCSV:
 		data, err := export.SessionCSV(m)
-		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: " log.csv"}, err
+		return Paper{File: export.File{Data: data, ContentType: "text/csv; charset=utf-8"}, Suffix: named("log", ".csv")}, err
 	default:
 		data, err := export.SessionJSON(m)
-		return Paper{File: export.File{Data: data, ContentType: "application/json"}, Suffix: " log.json"}, err
+		return Paper{File: export.File{Data: data, ContentType: "application/json"}, Suffix: named("log", ".json")}, err
 	}
 }
 
@@ -197,7 +197,7 @@ func PatternFile(ctx context.Context, w *work.Work, p work.Pattern, f Format) (P
 	s := export.Subject{Name: d.Name, Tags: d.Tags, Design: d.Design, Allowances: d.Allowances}
 	if f == Page {
 		data, err := export.PatternPage(s, shop.Doc.System(), shop.Doc.Paper)
-		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: " pattern.pdf", Inline: true}, err
+		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: named("pattern", ".pdf"), Inline: true}, err
 	}
 	file, err := export.Write(s, export.Format(f), shop.Doc.System(), shop.Doc.Paper)
 	return Paper{File: file, Suffix: "." + string(f)}, err

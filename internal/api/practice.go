@@ -116,6 +116,6 @@ func (h *handlers) practiceSheet(api huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err, "")
 			}
-			return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="practice.csv"`, Body: export.PracticeCSV(each(v, sheetRow))}, nil
+			return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: download("cold ember", named("practice", ".csv")), Body: export.PracticeCSV(each(v, sheetRow))}, nil
 		})
 }

@@ -11,12 +11,8 @@ import (
 	"strconv"
 	"strings"
 
-	"coldember/core/blade"
 	"coldember/core/calc"
-	"coldember/core/fact"
 	"coldember/core/quantity"
-	"coldember/core/section"
-	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
@@ -74,18 +70,14 @@ func init() {
 	// Whatever huma itself refuses (malformed JSON, wrong types) comes in the
 	// same shape.
 	huma.NewError = func(status int, msg string, errs ...error) huma.StatusError {
-		detail := msg
 		var fields []FieldMessage
 		for _, e := range errs {
 			var d *huma.ErrorDetail
 			if errors.As(e, &d) {
-				fields = append(fields, FieldMessage{Field: d.Location, Code: "problem.body", Message: d.Message, Offset: -1})
-				detail += "; " + d.Location + " " + d.Message
+				fields = append(fields, FieldMessage{Field: d.Location, Code: "problem.body", Message: refusedAs(d.Message), Offset: -1})
 			}
 		}
-		p := problem(status, "problem.body", map[string]string{"detail": detail})
-		p.Fields = fields
-		return p
+		return refused(status, msg, fields)
 	}
 }
 
@@ -97,7 +89,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	}
 	if p := Explain(err, units); p != nil {
 		if p.Status >= http.StatusInternalServerError {
-			slog.ErrorContext(ctx, "the file cannot be used", "error", err)
+			slog.ErrorContext(ctx, p.Detail, "error", err)
 		}
 		return p
 	}
@@ -107,7 +99,7 @@ func fail(ctx context.Context, err error, units quantity.System) error {
 	case errors.Is(err, context.Canceled), ctx.Err() != nil: // nobody waits for it any more
 		return problem(statusGone, "problem.internal", nil)
 	}
-	slog.ErrorContext(ctx, "request failed", "error", err)
+	slog.ErrorContext(ctx, text.Say("problem.internal", nil), "error", err)
 	return problem(http.StatusInternalServerError, "problem.internal", nil)
 }
 
@@ -149,10 +141,7 @@ func Explain(err error, units quantity.System) *Problem {
 		p.Code, p.Detail = "problem.noFit", text.Say("problem.noFit", nil)
 		return p
 	case errors.As(err, &in):
-		if f := lawFields(in.Err); f != nil {
-			return Explain(f, units)
-		}
-		return problem(http.StatusUnprocessableEntity, "problem.body", map[string]string{"detail": in.Error()})
+		return asked(in, units)
 	case errors.As(err, &newer):
 		return problem(http.StatusConflict, "problem.newer", nil)
 	case errors.As(err, &kind):
@@ -161,26 +150,6 @@ func Explain(err error, units quantity.System) *Problem {
 		return problem(http.StatusNotFound, "problem.notFound", nil)
 	case errors.As(err, &fault):
 		return faultProblem(fault)
-	}
-	return nil
-}
-
-// lawFields is what a law refuses of its input, as problems of fields; nothing where the input
-// is not what the law takes at all.
-func lawFields(err error) error {
-	var section *section.Error
-	var piece *stock.Error
-	var body *blade.Error
-	var many fact.FieldErrors
-	switch {
-	case errors.As(err, &many):
-		return edit.Invalid(many)
-	case errors.As(err, &section):
-		return edit.One(section.Field, section.Code, fact.Figures{"limitMm": section.LimitMm}, "")
-	case errors.As(err, &piece):
-		return edit.One(piece.Field, piece.Code, nil, "")
-	case errors.As(err, &body):
-		return edit.One(body.Field, body.Code, fact.Figures{"atMm": body.AtMm}, "")
 	}
 	return nil
 }
@@ -227,9 +196,9 @@ func fieldMessage(f edit.Problem, units quantity.System) FieldMessage {
 	if f.Code == "stock.presumed" {
 		with["found"] = text.Steel(f.Found)
 	}
-	with["example"], with["units"] = "110, 25.4mm or 110+15", "mm, cm or in"
+	with["example"], with["units"] = text.Say("quantity.example", nil), text.Say("quantity.units", nil)
 	if units.Inches() {
-		with["example"] = "4 3/8, 3/8in or 110mm"
+		with["example"] = text.Say("quantity.exampleInches", nil)
 	}
 	return FieldMessage{Field: f.Field, Code: f.Code, Message: text.Say(f.Code, with), Text: f.Text, Offset: f.Offset}
 }

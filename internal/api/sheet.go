@@ -57,8 +57,8 @@ func (h *handlers) sheets(api huma.API) {
 			}
 			ls := export.SheetLoops(p.Sheet, p.Bad, p.Outlines)
 			if in.Format == "dxf" {
-				return &fileOut{ContentType: "image/vnd.dxf", Disposition: `attachment; filename="sheet.dxf"`, Body: export.DXF(ls)}, nil
+				return &fileOut{ContentType: "image/vnd.dxf", Disposition: download("cold ember", named("sheet", ".dxf")), Body: export.DXF(ls)}, nil
 			}
-			return &fileOut{ContentType: "image/svg+xml", Disposition: `attachment; filename="sheet.svg"`, Body: export.SVG(p.Name, ls)}, nil
+			return &fileOut{ContentType: "image/svg+xml", Disposition: download("cold ember", named("sheet", ".svg")), Body: export.SVG(p.Name, ls)}, nil
 		})
 }

@@ -186,7 +186,7 @@ func (h *handlers) stockroom(api huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err, "")
 			}
-			return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: `attachment; filename="rack.csv"`, Body: data}, nil
+			return &fileOut{ContentType: "text/csv; charset=utf-8", Disposition: download("cold ember", named("rack", ".csv")), Body: data}, nil
 		})
 	table := op("importRack", http.MethodPost, "/stock.csv", "Take a CSV of stock into the rack, or nothing of it: lines with the id of a piece change that piece")
 	table.MaxBodyBytes = maxCSV
@@ -219,5 +219,5 @@ func (h *handlers) cutSheet(ctx context.Context, p work.CutPlan) (*fileOut, erro
 	if err != nil {
 		return nil, fail(ctx, err, shop.Doc.System())
 	}
-	return &fileOut{ContentType: "application/pdf", Disposition: `inline; filename="cut-plan.pdf"`, Body: pdf}, nil
+	return &fileOut{ContentType: "application/pdf", Disposition: inline("cold ember", named("cutplan", ".pdf")), Body: pdf}, nil
 }

@@ -75,7 +75,7 @@ func (h *handlers) timers(api huma.API) {
 			for i := range v {
 				events[i] = export.Appointment{ID: v[i].ID, Title: title(&v[i]), From: v[i].StartedAt, To: v[i].DueAt(), Alarm: true}
 			}
-			return &fileOut{ContentType: "text/calendar; charset=utf-8", Disposition: download("cold ember", " timers.ics"), Body: export.Calendar(events, time.Now())}, nil
+			return &fileOut{ContentType: "text/calendar; charset=utf-8", Disposition: download("cold ember", named("timers", ".ics")), Body: export.Calendar(events, time.Now())}, nil
 		})
 }
 

@@ -23,9 +23,17 @@ type Client struct {
 
 // Errors of a line to the shop.
 var (
-	ErrKey   = errors.New("device: this key is not, or no longer, one of the shop")
+	ErrKey   = errors.New("device: no key of the shop")
 	ErrQuiet = errors.New("device: no piece is at the fire")
 )
+
+// AnswerError is an answer of the shop that is none of those of the protocol.
+type AnswerError struct {
+	Status string
+	Body   string
+}
+
+func (e *AnswerError) Error() string { return "device: " + e.Status + " " + e.Body }
 
 // mostAnswer bounds what is read of an answer.
 const mostAnswer = 4 << 20
@@ -55,7 +63,7 @@ func (c *Client) do(ctx context.Context, method, path string, body []byte, out a
 	case res.StatusCode == http.StatusNotFound:
 		return ErrQuiet
 	case res.StatusCode != http.StatusOK:
-		return fmt.Errorf("device: the shop answers %s: %s", res.Status, data)
+		return &AnswerError{res.Status, string(data)}
 	}
 	if err := json.Unmarshal(data, out); err != nil {
 		return fmt.Errorf("device: %w", err)

@@ -43,7 +43,7 @@ func (p *asMade) draw() {
 		head = append(head, m.Hand)
 	}
 	if m.Book.StartedMs > 0 {
-		head = append(head, m.when(m.Book.StartedMs).Format("2 Jan 2006")+" – "+m.when(m.Book.LastMs).Format("2 Jan 2006"))
+		head = append(head, text.Day(m.when(m.Book.StartedMs))+" – "+text.Day(m.when(m.Book.LastMs)))
 	}
 	p.y += p.text(x, p.y, w, p.face("sans", 9.5, quiet), strings.Join(head, " · ")) + 3
 	p.overlay()
@@ -202,7 +202,7 @@ func (p *asMade) sittings() {
 		if to == 0 {
 			to = p.m.Book.LastMs
 		}
-		words := p.m.when(s.FromMs).Format("2 Jan 2006 15:04") + " · " + text.Say("log.sat", map[string]string{"heats": strconv.Itoa(s.Heats), "time": lasted(float64(to-s.FromMs) / 1000)})
+		words := text.DayTime(p.m.when(s.FromMs)) + " · " + text.Say("log.sat", map[string]string{"heats": strconv.Itoa(s.Heats), "time": lasted(float64(to-s.FromMs) / 1000)})
 		p.y += p.text(p.margin, p.y, p.width(), p.face("sans", 8.6, ink), words)
 	}
 }

@@ -20,6 +20,7 @@ import (
 	"time"
 
 	"coldember/internal/api"
+	"coldember/internal/text"
 	"coldember/internal/work"
 
 	"github.com/go-chi/chi/v5"
@@ -56,14 +57,17 @@ func Handler(w *work.Work, front fs.FS, key Key, shelf ...api.Shelf) http.Handle
 	return r
 }
 
-// ErrNotLoopback refuses to serve to a network.
-var ErrNotLoopback = errors.New("only this machine may be served: use an address such as 127.0.0.1:8080 or localhost:8080")
+// ErrNotLoopback refuses to serve to a network, and ErrAddress what is no address.
+var (
+	ErrNotLoopback = errors.New("server: not of this machine")
+	ErrAddress     = errors.New("server: no address")
+)
 
 // Loopback checks that addr (host:port) is on this machine.
 func Loopback(addr string) error {
 	host, _, err := net.SplitHostPort(addr)
 	if err != nil {
-		return fmt.Errorf("address %q: want host:port, such as 127.0.0.1:8080", addr)
+		return fmt.Errorf("%q: %w", addr, ErrAddress)
 	}
 	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
 		return fmt.Errorf("address %q: %w", addr, ErrNotLoopback)
@@ -209,7 +213,7 @@ func Pages(front fs.FS, mark string) http.HandlerFunc {
 		}
 		if !ok {
 			if name == "/index.html" {
-				http.Error(w, "The pages are not built in: run make build.", http.StatusNotFound)
+				http.Error(w, text.Say("serve.noPages", nil), http.StatusNotFound)
 				return
 			}
 			api.WriteProblem(w, http.StatusNotFound, "problem.notFound")

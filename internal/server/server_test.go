@@ -218,8 +218,20 @@ func TestWhatIsNotThereOrNotRead(t *testing.T) {
 	c.refused("POST", "/api/v1/plan/preview", `{"doc":`, http.StatusBadRequest)
 	c.refused("POST", "/api/v1/plan/preview", `{"doc":7}`, http.StatusUnprocessableEntity)
 	p := c.refused("POST", "/api/v1/calc/flow", m{"carbonPct": .8, "tempC": 900, "strain": .2, "ratePerS": 0}, http.StatusUnprocessableEntity)
-	assert.Contains(t, p.Detail, "ratePerS")
+	assert.Equal(t, "ratePerS", p.Fields[0].Field)
+	assert.Equal(t, "More than nought.", p.Fields[0].Message)
+	p = c.refused("POST", "/api/v1/calc/flow", `{"carbonPct": "much"`, http.StatusBadRequest)
+	assert.Contains(t, p.Detail, "it is not JSON, or not all of it")
 	assert.NotContains(t, strings.ToLower(p.Detail), "sql")
+	p = c.refused("POST", "/api/v1/calc/flow", m{"carbonPct": "much"}, http.StatusUnprocessableEntity)
+	assert.Contains(t, p.Detail, "“carbonPct” is of another kind than is wanted")
+	p = c.refused("POST", "/api/v1/sheet", m{"stockId": "x", "parts": 7, "cut": "torn"}, http.StatusUnprocessableEntity)
+	said := map[string]string{}
+	for _, f := range p.Fields {
+		said[f.Field] = f.Message
+	}
+	assert.Equal(t, "a list is wanted.", said["body.parts"])
+	assert.Equal(t, "one of these is wanted: saw, hot.", said["body.cut"])
 }
 
 func TestPreviewPlansWithoutKeeping(t *testing.T) {

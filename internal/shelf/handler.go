@@ -150,7 +150,7 @@ func (s *Shelf) paired(r *http.Request) (work.Access, bool) {
 }
 
 var page = template.Must(template.New("pair").Parse(`<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{{.Title}}</title>
+<html lang="{{.Lang}}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{{.Title}}</title>
 <style>body{font:18px/1.45 system-ui,sans-serif;background:#15181a;color:#ebe6da;margin:0;padding:6vmin;max-width:40rem}h1{font-size:2rem;margin:0 0 1rem}
 label{display:block;margin:1rem 0}input{display:block;font:inherit;width:100%;box-sizing:border-box;margin-top:.3rem;padding:.6rem;background:#1f2427;color:inherit;border:1px solid #4a5257}
 .code{font-size:2.2rem;letter-spacing:.3em}button{font:inherit;padding:.8rem 1.4rem;background:#1f6f64;color:#fff;border:0;border-radius:3px;min-height:48px}
@@ -175,7 +175,7 @@ func (s *Shelf) form(w http.ResponseWriter, r *http.Request, status int, wrong s
 		usual = "" // a person has their own
 	}
 	_ = page.Execute(w, map[string]string{
-		"Title": say("pair.title"), "Code": say("pair.code"), "Name": say("pair.name"), "Usual": usual, "Go": say("pair.go"), "Check": say("pair.fingerprint"), "Wrong": wrong,
+		"Lang": text.Language(), "Title": say("pair.title"), "Code": say("pair.code"), "Name": say("pair.name"), "Usual": usual, "Go": say("pair.go"), "Check": say("pair.fingerprint"), "Wrong": wrong,
 		"Fingerprint": s.State().Fingerprint, "Given": sixDigits.FindString(r.URL.Query().Get("code")),
 	})
 }

@@ -18,6 +18,7 @@ import (
 	"time"
 
 	"coldember/internal/api"
+	"coldember/internal/text"
 	"coldember/internal/work"
 )
 
@@ -106,7 +107,7 @@ func (s *Shelf) start() error {
 	s.srv, s.at, s.cert = srv, at, cert
 	go func() {
 		if err := srv.ServeTLS(l, "", ""); !errors.Is(err, http.ErrServerClosed) {
-			slog.Error("the shelf ended", "error", err)
+			slog.Error(text.Say("serve.shelfEnded", nil), "error", err)
 		}
 		letGo()
 	}()

@@ -56,7 +56,7 @@ func copyOut(ctx context.Context, db *sql.DB, file string) (err error) {
 		return outOf(file, dir, err)
 	}
 	if err := Check(ctx, part); err != nil {
-		return fmt.Errorf("store: the copy is not whole: %w", err)
+		return &Fault{Code: Damaged, Path: part, Err: err}
 	}
 	if err := toDisk(part); err != nil {
 		return faulty(file, err)

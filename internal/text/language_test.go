@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"coldember/core/quantity"
 	"coldember/internal/text"
@@ -92,14 +93,19 @@ func TestALanguageWritesItsOwnFigures(t *testing.T) {
 	assert.Equal(t, "es", text.Language())
 	assert.Equal(t, "Tomar una barra de 12,5 mm de ancho", text.Say("remedy.bar.widthMm", map[string]string{"value": "12.5 mm"}))
 	assert.Equal(t, "3,25 mm × 4 mm, ASTM 7,5.", text.Local("3.25 mm × 4 mm, ASTM 7.5."))
+	assert.Equal(t, "127.0.0.1:7420, v1.2.3, a/b1.5.db, 1,5 mm, −2,5°: 3,5", text.Local("127.0.0.1:7420, v1.2.3, a/b1.5.db, 1.5 mm, −2.5°: 3.5"), "an address has points")
+	assert.Contains(t, text.Say("doctor.portFree", map[string]string{"address": "127.0.0.1:7420"}), "127.0.0.1:7420")
+	assert.Contains(t, text.Say("log.title", map[string]string{"name": "Bar 12.5"}), "Bar 12.5", "as its smith named it")
 	assert.Equal(t, "no.such.code", text.Say("no.such.code", nil))
 	assert.Contains(t, text.HeatColour(1000), "naranja")
 	v, err := quantity.Parse("12,5", quantity.Length, quantity.Metric)
 	require.NoError(t, err)
 	assert.InDelta(t, 12.5, v, 0, "as it is written it is read")
+	assert.Equal(t, "27 de noviembre de 2026 09:05", text.DayTime(time.Date(2026, 11, 27, 9, 5, 0, 0, time.UTC)))
 	text.Use("tlh")
 	assert.Equal(t, text.English, text.Language())
 	assert.Equal(t, "3.25", text.Local("3.25"))
+	assert.Equal(t, "1 March 2026", text.Day(time.Date(2026, 3, 1, 0, 0, 0, 0, time.UTC)))
 	for env, want := range map[string]string{"es_ES.UTF-8": "es", "C": "en", "de_DE": "en", "": "en"} {
 		assert.Equal(t, want, text.OfEnvironment(func(name string) string {
 			if name == "LANG" {

@@ -104,8 +104,11 @@ func words(code string) (string, bool) {
 	return m, ok
 }
 
-// tenths is a point between figures.
-var tenths = regexp.MustCompile(`(\d)\.(\d)`)
+// written is what stands together without a space: a figure with its unit, or an address, a path, a version.
+var written = regexp.MustCompile(`[A-Za-z0-9_.:/\\-]+`)
+
+// figured is a figure in it, with tenths.
+var figured = regexp.MustCompile(`^(-?\d+)\.(\d+[A-Za-z]*[.:]*)$`)
 
 // Decimal is the sign before tenths in the language that is spoken: "." or ",".
 func Decimal() string {
@@ -113,13 +116,13 @@ func Decimal() string {
 	return sign
 }
 
-// Local writes the figures of a text as the language does.
+// Local writes the figures of a text as the language does; what else has points in it (an address, a version) keeps them.
 func Local(s string) string {
 	decimal := Decimal()
 	if decimal == "." {
 		return s
 	}
-	return tenths.ReplaceAllString(s, "${1}"+decimal+"${2}")
+	return written.ReplaceAllStringFunc(s, func(w string) string { return figured.ReplaceAllString(w, "${1}"+decimal+"${2}") })
 }
 
 // Has tells whether the catalogue has words for a code.
@@ -135,6 +138,17 @@ func Codes() []string {
 	return out
 }
 
+//go:embed verbatim.json
+var verbatimJSON []byte
+
+// verbatim are the placeholders that are filled as they are: names, places and what was typed have no figures of ours in them.
+var verbatim = func() (out []string) {
+	if err := json.Unmarshal(verbatimJSON, &out); err != nil {
+		panic(err) // it is part of the program
+	}
+	return out
+}()
+
 // Say fills the placeholders of a message. A code without words is returned as
 // it is, so that nothing is ever silent.
 func Say(code string, with map[string]string) string {
@@ -143,10 +157,15 @@ func Say(code string, with map[string]string) string {
 		return code
 	}
 	return placeholder.ReplaceAllStringFunc(m, func(whole string) string {
-		if v, ok := with[whole[1:len(whole)-1]]; ok {
-			return Local(v)
+		name := whole[1 : len(whole)-1]
+		v, ok := with[name]
+		switch {
+		case !ok:
+			return whole
+		case slices.Contains(verbatim, name):
+			return v
 		}
-		return whole
+		return Local(v)
 	})
 }
 

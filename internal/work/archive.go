@@ -16,6 +16,7 @@ import (
 	"strings"
 	"time"
 
+	"coldember/core/fact"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 	"coldember/internal/store"
@@ -131,11 +132,23 @@ func UnpackInto(ctx context.Context, file string, data []byte, now time.Time) (e
 
 // wrong says what of an archive cannot be.
 func wrong(where string, err error) error {
-	text := where
-	if err != nil {
-		text += ": " + err.Error()
+	var many fact.FieldErrors
+	var inv *edit.InvalidError
+	var newer *doc.NewerError
+	switch {
+	case errors.As(err, &many):
+		where += ", " + many[0].Field
+	case errors.As(err, &newer):
+		where += fmt.Sprintf(", docVersion %d > %d", newer.Version, newer.Reads)
+	case errors.As(err, &inv):
+		where += ", " + inv.Fields[0].Field
 	}
-	return edit.One("file", "archive.wrong", nil, text)
+	return edit.One("file", "archive.wrong", nil, where)
+}
+
+// otherForm says of what form a file is, and which would be read.
+func otherForm(format string, version int, wanted string, newest int) error {
+	return edit.One("file", "archive.form", fact.Figures{"version": float64(version), "newest": float64(newest)}, fmt.Sprintf("%.40s", format)+" ≠ "+wanted)
 }
 
 // ids are what rows are named by.
@@ -148,13 +161,11 @@ func readArchive(ctx context.Context, data []byte, now time.Time) (rows store.Wh
 		return rows, nil, err
 	}
 	var a Archive
-	if text != nil {
-		if err := json.Unmarshal(text, &a); err != nil {
-			return rows, nil, wrong(inArchive, err)
-		}
+	if err := json.Unmarshal(text, &a); err != nil {
+		return rows, nil, wrong(inArchive, nil)
 	}
 	if a.Format != ArchiveFormat || a.Version < 1 || a.Version > ArchiveVersion {
-		return rows, nil, wrong(inArchive, fmt.Errorf("format %q, version %d; %q, version %d is read", a.Format, a.Version, ArchiveFormat, ArchiveVersion))
+		return rows, nil, otherForm(a.Format, a.Version, ArchiveFormat, ArchiveVersion)
 	}
 	for _, z := range entries {
 		p, err := z.drawn(ctx, false, now)
@@ -249,7 +260,7 @@ func (a *Archive) rows() (out store.Whole, err error) {
 	seen := map[string]bool{}
 	named := func(kind, id string) error {
 		if !ids.MatchString(id) || seen[kind+id] {
-			return wrong(kind, fmt.Errorf("id %q", id))
+			return wrong(fmt.Sprintf("%s, id %q", kind, id), nil)
 		}
 		seen[kind+id] = true
 		return nil
@@ -277,7 +288,7 @@ func (a *Archive) rows() (out store.Whole, err error) {
 			out.Revisions = append(out.Revisions, store.PatternRevision{PatternID: p.ID, N: r.N, Doc: text, CreatedAt: r.CreatedAt})
 		}
 		if heads != 1 {
-			return out, wrong("patterns "+p.Name, errors.New("no newest revision"))
+			return out, wrong("patterns "+p.Name+", head", nil)
 		}
 		out.Patterns = append(out.Patterns, store.Pattern{ID: p.ID, Name: p.Name, Head: p.Head, Version: max(1, p.Version), ArchivedAt: p.ArchivedAt, CreatedAt: p.CreatedAt, UpdatedAt: p.UpdatedAt})
 	}
@@ -335,7 +346,7 @@ func (a *Archive) timerRows(out *store.Whole, named func(kind, id string) error,
 		}
 		known := slices.Contains(TimerKinds(), TimerKind(t.Kind)) && t.Label != "" && len(t.Label) <= doc.MostText && t.Seconds >= 1 && t.Seconds <= longestTimerS
 		if !known || t.PieceID != nil && !seen["pieces"+*t.PieceID] {
-			return wrong("timers", fmt.Errorf("%q", t.ID))
+			return wrong(fmt.Sprintf("timers, id %q", t.ID), nil)
 		}
 		out.Timers = append(out.Timers, store.Timer{ID: t.ID, PieceID: t.PieceID, Kind: t.Kind, Label: t.Label, Seconds: t.Seconds, StartedAt: t.StartedAt})
 	}
@@ -366,7 +377,7 @@ func (p *ArchivedPiece) rows(out *store.Whole, seen map[string]bool) error {
 		out.Edits = append(out.Edits, store.PieceEdit{PieceID: p.ID, Seq: s.N, Doc: text, Label: s.Label, CreatedAt: s.CreatedAt})
 	}
 	if !shown {
-		return wrong(where, errors.New("the step that is shown is not in its history"))
+		return wrong(where+", cursor", nil)
 	}
 	for _, s := range p.Named {
 		text, err := looked(where, s.Doc, checkPiece)
@@ -378,7 +389,7 @@ func (p *ArchivedPiece) rows(out *store.Whole, seen map[string]bool) error {
 	for _, c := range p.Cuts {
 		okState := c.State == CutProposed || c.State == CutBooked || c.State == CutMadeNow
 		if !okState || !(c.LengthMm >= 0 && c.LengthMm <= 20000 && c.KerfMm >= 0 && c.KerfMm <= 50) || c.StockID != nil && !seen["stock"+*c.StockID] {
-			return wrong(where, fmt.Errorf("cut %q", c.Role))
+			return wrong(fmt.Sprintf("%s, role %q", where, c.Role), nil)
 		}
 		out.Cuts = append(out.Cuts, store.Cut{ID: p.ID + "-" + c.Role, PieceID: p.ID, StockID: c.StockID, LengthMm: c.LengthMm, KerfMm: c.KerfMm, Role: c.Role, State: c.State, CreatedAt: c.CreatedAt, UpdatedAt: c.UpdatedAt})
 	}

@@ -1,11 +1,11 @@
 package work
 
 import (
-	"errors"
 	"fmt"
 
 	"coldember/core/session"
 	"coldember/internal/doc"
+	"coldember/internal/edit"
 	"coldember/internal/store"
 )
 
@@ -20,14 +20,14 @@ func (p *ArchivedPiece) fireRows(out *store.Whole, seen map[string]bool) error {
 			return err
 		}
 		if k.FrozenAt == nil || frozen[k.N] {
-			return wrong(where, fmt.Errorf("plan %d", k.N))
+			return wrong(fmt.Sprintf("%s, plan %d", where, k.N), nil)
 		}
 		frozen[k.N] = true
 		out.Plans = append(out.Plans, store.Plan{PieceID: p.ID, N: k.N, Laws: k.Laws, Request: text, FrozenAt: k.FrozenAt, CreatedAt: k.CreatedAt})
 	}
 	for _, s := range p.Sessions {
 		if !ids.MatchString(s.ID) || seen["sessions"+s.ID] || !frozen[s.Plan] {
-			return wrong(where, fmt.Errorf("session %q", s.ID))
+			return wrong(fmt.Sprintf("%s, session %q", where, s.ID), nil)
 		}
 		seen["sessions"+s.ID] = true
 		text, err := looked(where, s.Doc, (*doc.Session).Validate)
@@ -42,7 +42,7 @@ func (p *ArchivedPiece) fireRows(out *store.Whole, seen map[string]bool) error {
 		for n, e := range s.Events {
 			text, err := looked(where, e.Doc, func(e *session.Event) error {
 				if told[e.ID] {
-					return errors.New("an event that is told twice: " + e.ID)
+					return edit.One("events."+e.ID, "archive.wrong", nil, "")
 				}
 				told[e.ID] = true
 				return e.Validate(&d.Course)

@@ -279,7 +279,7 @@ func (w *Work) readShared(ctx context.Context, data []byte) (s Shared, pictures 
 		return s, nil, err
 	}
 	if len(entries) > mostSharedPictures {
-		return s, nil, wrong("pictures", fmt.Errorf("%d", len(entries)))
+		return s, nil, wrong(fmt.Sprintf("pictures: %d > %d", len(entries), mostSharedPictures), nil)
 	}
 	if text == nil {
 		return s, nil, wrong(inShared, nil)
@@ -293,10 +293,10 @@ func (w *Work) sharedIn(ctx context.Context, text []byte, entries []zipped) (s S
 		return s, nil, wrong(inShared, err)
 	}
 	if s.Format != SharedFormat || s.Version < 1 || s.Version > SharedVersion {
-		return s, nil, wrong(inShared, fmt.Errorf("format %q, version %d; %q, version %d is read", s.Format, s.Version, SharedFormat, SharedVersion))
+		return s, nil, otherForm(s.Format, s.Version, SharedFormat, SharedVersion)
 	}
 	if n := s.states(); n > mostSharedSteps || len(s.Stock) > 100 {
-		return s, nil, wrong(inShared, fmt.Errorf("%d states, %d pieces of stock", n, len(s.Stock)))
+		return s, nil, wrong(fmt.Sprintf("%s: %d > %d", inShared, n, mostSharedSteps), nil)
 	}
 	var swap []string
 	afresh := func(id, is string) { swap = append(swap, `"`+id+`"`, `"`+is+`"`) }
@@ -309,7 +309,7 @@ func (w *Work) sharedIn(ctx context.Context, text []byte, entries []zipped) (s S
 	}
 	for _, id := range own {
 		if !ids.MatchString(id) || len(id) < 6 {
-			return s, nil, wrong(inShared, fmt.Errorf("id %q", id))
+			return s, nil, wrong(fmt.Sprintf("%s, id %q", inShared, id), nil)
 		}
 		afresh(id, w.newID())
 	}

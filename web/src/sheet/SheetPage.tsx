@@ -98,7 +98,7 @@ export function SheetPage() {
     );
     const link = document.createElement("a");
     link.href = URL.createObjectURL(blob as unknown as Blob);
-    link.download = `sheet.${format}`;
+    link.download = `${say("file.sheet")}.${format}`;
     link.click();
     URL.revokeObjectURL(link.href);
   };

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { localNumber, print, setDecimal } from "../units/print";
 import { count, figures, has, heatColour, say, told } from "./say";
 
 /** Every source file of the front end, as text. */
@@ -34,6 +35,17 @@ describe("the catalogue", () => {
     expect(told("no.such.code")).toBe("no.such.code");
     expect(count("heats", 1)).toBe("1 heat");
     expect(count("heats", 14)).toBe("14 heats");
+  });
+  it("writes figures as the language does, and leaves names and addresses as they are", () => {
+    setDecimal(",");
+    try {
+      expect(say("heats.bead", { heat: "Heat 1.5", op: "Bevels" })).toBe("Heat 1,5, Bevels");
+      expect(say("shop.remove", { name: "Bar 12.5" })).toContain("Bar 12.5");
+      expect(print.length(12.5, "mm")).toBe("12,5 mm");
+      expect(localNumber("127.0.0.1:7420, v1.2.3, 1.5 mm.")).toBe("127.0.0.1:7420, v1.2.3, 1,5 mm.");
+    } finally {
+      setDecimal(".");
+    }
   });
   it("prints figures in the smith's units", () => {
     expect(figures({ needMm: 127.26, ratio: 5 }, "mm")).toEqual({ needMm: "127.3 mm", ratio: "5" });

@@ -1,4 +1,5 @@
 import messages from "../../../internal/text/en.json";
+import verbatim from "../../../internal/text/verbatim.json";
 import type { System } from "../units/print";
 import { localNumber, print } from "../units/print";
 
@@ -24,7 +25,11 @@ export const say = (code: Code, fill: Record<string, string | number> = {}): str
 export function told(code: string, fill: Record<string, string | number> = {}): string {
   const words = catalogue[code];
   if (words === undefined) return code;
-  return words.replace(/\{(\w+)\}/g, (whole, name: string) => (name in fill ? localNumber(String(fill[name])) : whole));
+  return words.replace(/\{(\w+)\}/g, (whole, name: string) => {
+    if (!(name in fill)) return whole;
+    const filling = String(fill[name]);
+    return verbatim.includes(name) ? filling : localNumber(filling);
+  });
 }
 
 /** Picks code.one or code.other by n. */

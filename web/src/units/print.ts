@@ -140,9 +140,11 @@ export function setDecimal(sign: "." | ","): void {
   decimal = sign;
 }
 
-/** Figures in a text as the language writes them. */
+/** Figures in a text as the language writes them; what else has points in it (an address, a version) keeps them. */
 export const localNumber = (text: string): string =>
-  decimal === "." ? text : text.replace(/(\d)\.(?=\d)/g, `$1${decimal}`);
+  decimal === "."
+    ? text
+    : text.replace(/[A-Za-z0-9_.:/\\-]+/g, (w) => w.replace(/^(-?\d+)\.(\d+[A-Za-z]*[.:]*)$/, `$1${decimal}$2`));
 
 /** A length as a page types it for the smith: in millimetres, whatever the units are. */
 export const typedMm = (mm: number, places = 5): string => localNumber(`${Number(mm.toFixed(places))}mm`);
