@@ -172,6 +172,7 @@ export const useUnits = (): System => useContext(Units);
 export function useEditShop() {
   const client = useQueryClient();
   return useMutation({
+    scope: { id: "shop" }, // one after the other, each upon the version that the last one left
     mutationFn: (edits: Edit[]) => {
       const version = client.getQueryData<Settings>(["shop"])?.version ?? 0;
       return ask(api.PATCH("/api/v1/shop", { body: { version, edits } }));

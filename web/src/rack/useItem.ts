@@ -18,8 +18,15 @@ export function useItem(item: Stock) {
     setGeneral(words);
     return false;
   };
+  // one after the other: a second field that is done before the first is kept would come with the version of before
+  const last = useRef<Promise<unknown>>(Promise.resolve());
   /** Whether it was kept. */
-  const save = async (field: string, text: string): Promise<boolean> => {
+  const save = (field: string, text: string): Promise<boolean> => {
+    const kept = last.current.then(() => keep(field, text));
+    last.current = kept;
+    return kept;
+  };
+  const keep = async (field: string, text: string): Promise<boolean> => {
     setGeneral("");
     try {
       const s = await ask(
