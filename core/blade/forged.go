@@ -168,6 +168,39 @@ func (b Blade) shallower(more float64) float64 {
 	return k * k
 }
 
+// HeelRunMm is how far ahead of the heel a blade runs into a ricasso that is left a little thicker (judgement: half a face of the
+// hammer, which bridges them).
+const HeelRunMm = 12.0
+
+// RunInto has a blade that is a little thinner at the heel than its ricasso run into it, as far as the steel there can be left
+// thicker, mm. What is more than a ricasso is left thicker by is a shoulder that was asked for, and stays.
+func (b Blade) RunInto(mostMm float64) Blade {
+	if b.Ricasso == nil {
+		return b
+	}
+	thickness := b.Thickness
+	heel := thickness[len(thickness)-1]
+	over := b.Ricasso.ThicknessMm - heel[1]
+	if over > keepBarMm || math.Min(over, mostMm) <= 0 {
+		return b
+	}
+	from := math.Max(heel[0]-HeelRunMm, heel[0]/2)
+	out := make([]Node, 0, len(thickness)+1)
+	for i, n := range thickness {
+		if n[0] < from-leastGapMm {
+			out = append(out, n)
+			continue
+		}
+		if i > 0 {
+			a := thickness[i-1]
+			out = append(out, Node{from, a[1] + (n[1]-a[1])*(from-a[0])/(n[0]-a[0])})
+		}
+		break
+	}
+	b.Thickness = append(out, Node{heel[0], heel[1] + math.Min(over, mostMm)})
+	return b
+}
+
 // thicker adds to the thickness, from point's allowance to heel's, moves it
 // along by ahead, and keeps it from falling below the edge's.
 func (b Blade) thicker(pointFace, heelFace, ahead float64) []Node {

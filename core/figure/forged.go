@@ -39,6 +39,7 @@ func ForgedShape(r plan.Request, b blade.Blade, bar stock.EvenBar) blade.Blade {
 	if k := f.Ricasso; k != nil && k.HeightMm > bar.WidthMm {
 		k.ThicknessMm = math.Max(b.Ricasso.ThicknessMm, spread(k.ThicknessMm, k.HeightMm))
 	}
+	f = runIn(f, bar, spread)
 	if t := f.Tang; t != nil && t.Outline != nil { // it shows all round, so that it is ground like the ricasso
 		left := func(mm, leastMm, from, to float64) float64 {
 			return math.Max(leastMm, spread(math.Min(mm, bar.ThicknessMm), t.HighestMm(from, to)))
@@ -48,4 +49,19 @@ func ForgedShape(r plan.Request, b blade.Blade, bar stock.EvenBar) blade.Blade {
 		t.ThicknessAtEndMm = left(t.ThicknessAtEndMm, b.Tang.ThicknessAtEndMm, half, t.LengthMm)
 	}
 	return f
+}
+
+// runIn has the blade run into a ricasso that is left at its bar; where the heel is spread to be higher than the bar, no thicker
+// than that leaves it in the mean.
+func runIn(f blade.Blade, bar stock.EvenBar, spread func(mm, heightMm float64) float64) blade.Blade {
+	body, err := blade.New(f)
+	if err != nil {
+		return f // whoever makes it says why
+	}
+	heel := body.SectionAt(body.LengthMm())
+	most := math.Inf(1)
+	if heel.HeightMm > bar.WidthMm {
+		most = spread(bar.ThicknessMm, heel.HeightMm) - heel.AreaMm2()/heel.HeightMm
+	}
+	return f.RunInto(most)
 }

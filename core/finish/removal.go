@@ -272,10 +272,10 @@ func (s *Steel) regions(m *Map) {
 		m.Regions = append(m.Regions, Region{what, zone, v, v * steel.DensityGPerCm3 / 1000})
 		m.TotalG += v * steel.DensityGPerCm3 / 1000
 	}
-	outside, within := s.bladeVolumes()
-	add("profile", "blade", outside)
-	add("faces", "blade", within)
 	was, is := s.Forged.Measure().Zones, s.Finished.Measure().Zones
+	faces := s.bladeFaces()
+	add("profile", "blade", was["blade"]-is["blade"]-faces)
+	add("faces", "blade", faces)
 	if f, r := s.Forged.Blade.Ricasso, s.Finished.Blade.Ricasso; f != nil && r != nil {
 		side := r.LengthMm * r.HeightMm
 		faces := side * (f.ThicknessMm - r.ThicknessMm)
@@ -296,12 +296,11 @@ func (s *Steel) regions(m *Map) {
 	}
 }
 
-// bladeVolumes are what of the blade proper lies outside of the finished outline, and what is
-// within it and off its faces, mm³: by quadrature over the stretches on which both shapes run
-// without a corner, so that the two come to forged less finished.
-func (s *Steel) bladeVolumes() (outside, within float64) {
+// bladeFaces is what of the blade proper lies within the finished outline and off its faces, mm³: by quadrature over the stretches
+// on which both shapes run without a corner.
+func (s *Steel) bladeFaces() (mm3 float64) {
 	d := s.shift()
-	cuts := []float64{-d, 0, s.Finished.LengthMm()}
+	cuts := []float64{0, s.Finished.LengthMm()}
 	for _, b := range s.Forged.Breaks() {
 		cuts = append(cuts, b-d)
 	}
@@ -309,26 +308,19 @@ func (s *Steel) bladeVolumes() (outside, within float64) {
 	sort.Float64s(cuts)
 	for i := 1; i < len(cuts); i++ {
 		a, b := cuts[i-1], cuts[i]
-		if b-a < 1e-9 || b <= -d {
+		if b-a < 1e-9 || a < 0 {
 			continue
 		}
 		for k, g := range gaussX {
-			x, dx := a+g*(b-a), gaussW[k]*(b-a)
-			out, in := s.areas(x)
-			outside += out * dx
-			within += in * dx
+			mm3 += s.facesMm2(a+g*(b-a)) * gaussW[k] * (b - a)
 		}
 	}
-	return outside, within
+	return mm3
 }
 
-// areas are the same of one station, mm².
-func (s *Steel) areas(x float64) (outside, within float64) {
+// facesMm2 is the same of one station.
+func (s *Steel) facesMm2(x float64) float64 {
 	forged := s.Forged.SectionAt(x + s.shift())
-	whole := forged.AreaMm2()
-	if x < 0 {
-		return whole, 0
-	}
 	fin := s.Finished.SectionAt(x)
 	up := s.edgeY(x) - s.Forged.EdgeY(x+s.shift()) // the finished edge over the forged one
 	cuts := append([]float64{0, fin.HeightMm}, fin.Corners()...)
@@ -348,7 +340,7 @@ func (s *Steel) areas(x float64) (outside, within float64) {
 			}
 		}
 	}
-	return whole - inside, inside - fin.AreaMm2()
+	return inside - fin.AreaMm2()
 }
 
 // Six-point Gauss–Legendre on [0, 1].

@@ -23,6 +23,32 @@ func steelOf(t testing.TB, d blade.Design, a blade.Allowances, barMm float64) *f
 	return &finish.Steel{Forged: forged, Finished: fin}
 }
 
+// TestWhatIsGroundOffTheFacesIsTheMap: the volume of the faces is that of the map, added up square by square.
+func TestWhatIsGroundOffTheFacesIsTheMap(t *testing.T) {
+	for _, p := range blade.Starters() {
+		const nx, ny = 400, 60
+		s := steelOf(t, p.Design, blade.ThickAndGrind.Allowances(), 6)
+		m := s.Off(nx, ny, nil)
+		sum := 0.0
+		for i := 1; i < nx; i++ {
+			for k := 1; k < ny; k++ {
+				off := 0.0
+				for _, at := range [][2]int{{i - 1, k - 1}, {i - 1, k}, {i, k - 1}, {i, k}} {
+					off += (m.Front[at[0]][at[1]] + m.Back[at[0]][at[1]]) / 4
+				}
+				sum += off * (m.XMm[i] - m.XMm[i-1]) * (m.HeightMm[i] + m.HeightMm[i-1]) / 2 / (ny - 1)
+			}
+		}
+		faces := 0.0
+		for _, r := range m.Regions {
+			if r.What == "faces" && r.Zone == "blade" {
+				faces = r.VolumeMm3
+			}
+		}
+		assert.InEpsilon(t, sum, faces, .01, p.ID)
+	}
+}
+
 // TestWhatIsGroundOffIsForgedLessFinished for every starter and allowance: the regions come to the
 // difference of the two bodies.
 func TestWhatIsGroundOffIsForgedLessFinished(t *testing.T) {

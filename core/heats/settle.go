@@ -17,9 +17,9 @@ const (
 	hasteRounds     = 12
 	hasteMost       = 0.7 // of the last step
 	firstGuess      = 0.08
-	firstStates     = 3 // no round before it is the last
-	choosingRounds  = 2 // then the ways of the operations stay, so that they cannot turn the scale
-	lastTries       = 3 // at the shape from the longer of two bars
+	firstStates     = 3  // no round before it is the last
+	choosingRounds  = 2  // then the ways of the operations stay, so that they cannot turn the scale
+	lastTries       = 10 // at the shape from the longer of two bars
 )
 
 // WorkBoundACell is how many steps each of its cells may take in one plan: some
@@ -155,6 +155,9 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 		short := run.SpareMm3(r.Cells) < -settleWithin*total
 		if try == 0 || !short && run.MissMm < kept.MissMm {
 			kept = run
+		}
+		if !short && kept.MissMm < shapeWithinMm {
+			break
 		}
 		x = append([]float64{}, x...)
 		for i := range next {

@@ -1,6 +1,7 @@
 package review
 
 import (
+	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/forge"
 	"coldember/core/plan"
@@ -15,15 +16,10 @@ func warnPattern(r *route.Route, p *plan.Plan, add adder) {
 	if s == 0 || r.Req.Forged != nil {
 		return
 	}
-	heel := func(st []plan.Station) (t float64) {
-		for i := range st {
-			if st[i].Zone == plan.ZoneBlade {
-				t = st[i].ThicknessMm
-			}
-		}
-		return t
-	}
-	finished, forged := heel(p.Drawing.Finished), heel(p.Drawing.Forged)
+	// ahead of where the blade runs into its ricasso both faces have their allowance, and no more
+	ahead, _ := heelOf(p.Drawing.Forged, blade.HeelRunMm)
+	finishedAhead, finished := heelOf(p.Drawing.Finished, blade.HeelRunMm)
+	forged := ahead + finished - finishedAhead
 	if deep, ground := s*forged, (forged-finished)/2; ground < deep-1e-6 {
 		add("warn.patternDeep", fact.Warn, fact.Where{Zone: plan.ZoneBlade}, fact.Figures{
 			"depthMm": deep, "groundMm": ground, "forgedMm": forged, "needMm": s * finished / (1 - 2*s),
@@ -61,4 +57,24 @@ func warnHardening(r *route.Route, add adder) {
 			"edgeMm": edge, "limitMm": grindHardMm, "finishedMm": r.Req.Design.Grind.EdgeMm, "temperC": temperC, "flashC": flash,
 		})
 	}
+}
+
+// heelOf is how thick the blade proper is drawn at its heel, and so far ahead of it.
+func heelOf(st []plan.Station, runMm float64) (ahead, heel float64) {
+	end := 0.0
+	for i := range st {
+		if st[i].Zone == plan.ZoneBlade {
+			heel, end = st[i].ThicknessMm, st[i].XMm
+		}
+	}
+	for i := range st {
+		if at := end - runMm; st[i].Zone == plan.ZoneBlade {
+			if i > 0 && st[i].XMm > at {
+				a := &st[i-1]
+				return a.ThicknessMm + (st[i].ThicknessMm-a.ThicknessMm)*(at-a.XMm)/(st[i].XMm-a.XMm), heel
+			}
+			ahead = st[i].ThicknessMm
+		}
+	}
+	return ahead, heel
 }
