@@ -197,7 +197,8 @@ func (b Blade) RunInto(mostMm float64) Blade {
 		}
 		break
 	}
-	b.Thickness = append(out, Node{heel[0], heel[1] + math.Min(over, mostMm)})
+	out = append(out, Node{heel[0], heel[1] + math.Min(over, mostMm)})
+	b.Thickness = out
 	return b
 }
 

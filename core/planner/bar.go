@@ -69,6 +69,7 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 	withBit(&b, r)
 	onTheTaper(&b, r)
 	b.Down = downBar(s)
+	b.WithinMm = plan.UsualTolerances(*r.Req).WithinMm(&b, trim+kerf)
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
 }

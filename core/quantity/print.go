@@ -15,6 +15,26 @@ func FormatLength(mm float64, s System) string {
 	return trimZero(mm, 1) + " mm"
 }
 
+// FormatReckoned prints a length that is reckoned and not known to a millimetre, and by how much it may be off (0: not told):
+// whole millimetres, or sixteenths of an inch.
+func FormatReckoned(mm, withinMm float64, s System) string {
+	figure, unit := func(mm float64) string { return trimZero(math.Round(mm), 0) }, " mm"
+	if s.Inches() {
+		figure, unit = func(mm float64) string { return fraction(mm/mmPerInch, reckonedDenominator) }, " in"
+	}
+	if withinMm <= 0 {
+		return figure(mm) + unit
+	}
+	least := 1.0
+	if s.Inches() {
+		least = mmPerInch / reckonedDenominator
+	}
+	return figure(mm) + " ± " + figure(math.Max(least, withinMm)) + unit
+}
+
+// reckonedDenominator is the finest fraction of an inch that such a length is told in.
+const reckonedDenominator = 16
+
 // FormatThickness prints mm for reading a thickness, which wants one more
 // place: 0.05 mm, or a thousandth of an inch.
 func FormatThickness(mm float64, s System) string {

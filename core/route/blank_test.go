@@ -65,7 +65,7 @@ func TestOnlyASheetIsSawn(t *testing.T) {
 	assert.ErrorContains(t, r.Validate(), "start.noBit")
 	sawn := of("utility", plantest.Flat(160, 6, 600))
 	sawn.Choices.Start = plan.FromSheet
-	_, err := whatif.BeSure(context.Background(), sawn, whatif.UsualTolerances(sawn), 2000, 1)
+	_, err := whatif.BeSure(context.Background(), sawn, plan.UsualTolerances(sawn), 2000, 1)
 	assert.ErrorContains(t, err, "start.notSure")
 	thin := of("utility", plantest.Flat(160, 3, 600))
 	thin.Choices.Start = plan.FromSheet

@@ -54,7 +54,7 @@ func (d Doubt) Taught(l *plan.Learned) Doubt {
 
 // UsualDoubt is what the laws are trusted to.
 func UsualDoubt() Doubt {
-	return Doubt{Energy: .2, Flow: .2, Redundant: .2, Scale: .7, Spread: .12, FireC: 15, Pace: .12, Hand: 30}
+	return Doubt{Energy: .2, Flow: .2, Redundant: .2, Scale: plan.ScaleLog, Spread: .12, FireC: 15, Pace: .12, Hand: 30}
 }
 
 // Sample is what one drawn plan came to.

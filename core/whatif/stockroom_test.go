@@ -116,7 +116,7 @@ func TestABeliefNarrowsTheWindow(t *testing.T) {
 func TestTheSureLengthCoversWhatItSays(t *testing.T) {
 	ctx := context.Background()
 	r := plantest.Request()
-	tol := whatif.UsualTolerances(r)
+	tol := plan.UsualTolerances(r)
 	s, err := whatif.BeSure(ctx, r, tol, 2000, 7)
 	require.NoError(t, err)
 	again, err := whatif.BeSure(ctx, r, tol, 2000, 7)
@@ -139,7 +139,7 @@ func TestTheSureLengthCoversWhatItSays(t *testing.T) {
 	assert.InDelta(t, 1, sum, 1e-9)
 	sure := r
 	sure.Smith.Skill = forge.Learning
-	assert.Greater(t, whatif.UsualTolerances(sure).Forged, tol.Forged, "a learner forges less near")
+	assert.Greater(t, plan.UsualTolerances(sure).Forged, tol.Forged, "a learner forges less near")
 }
 
 // coverage is how much of a's draws lie in b's middle band, read off a's own
@@ -301,7 +301,7 @@ func TestAMillimetreMoreCostsBar(t *testing.T) {
 func BenchmarkBeSure2000(b *testing.B) {
 	r := plantest.Request()
 	for b.Loop() {
-		_, err := whatif.BeSure(context.Background(), r, whatif.UsualTolerances(r), 2000, 1)
+		_, err := whatif.BeSure(context.Background(), r, plan.UsualTolerances(r), 2000, 1)
 		require.NoError(b, err)
 	}
 }

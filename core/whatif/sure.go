@@ -14,41 +14,8 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 )
 
-// Tolerances are how far the figures of a plan may be off, each as the range
-// that holds two thirds of the cases either way (one standard deviation).
-type Tolerances struct {
-	WidthMm     float64 `json:"widthMm" doc:"of the bar"`
-	ThicknessMm float64 `json:"thicknessMm"`
-	Loss        float64 `json:"lossShare" doc:"of the loss itself"`
-	Form        float64 `json:"formShare" doc:"of the volume of a piece of salvage"`
-	Forged      float64 `json:"forgedShare" doc:"of the forged volume: how near to its shape a hand forges"`
-}
-
-// UsualTolerances by hand and by how the piece is known: judgement.
-func UsualTolerances(r plan.Request) Tolerances {
-	t := Tolerances{WidthMm: .15, ThicknessMm: .05, Loss: .25, Forged: map[string]float64{"learning": .08, "steady": .04, "sure": .02}[string(r.Smith.Skill)]}
-	if t.Forged == 0 {
-		t.Forged = .04
-	}
-	if l := r.Used(); l != nil && l.Loss != nil {
-		t.Loss = math.Min(1, l.Loss.ScaleLog) // what this shop's pieces lost stands in place of the table
-	}
-	if r.Origin.ID != "" && r.Origin.ID != "bar" {
-		t.WidthMm, t.ThicknessMm, t.Form = .4, .15, .02
-	}
-	return t
-}
-
-// Validate reports every tolerance that cannot be.
-func (t Tolerances) Validate() error {
-	c := fact.NewCheck()
-	c.Range("widthMm", t.WidthMm, 0, 10)
-	c.Range("thicknessMm", t.ThicknessMm, 0, 5)
-	c.Range("lossShare", t.Loss, 0, 1)
-	c.Range("formShare", t.Form, 0, .5)
-	c.Range("forgedShare", t.Forged, 0, .5)
-	return c.Err()
-}
+// Tolerances are those of the plan.
+type Tolerances = plan.Tolerances
 
 // Sure is the length to cut for so sure a blade.
 type Sure struct {
@@ -85,7 +52,7 @@ type deviates struct{ width, thick, loss, form, forged float64 }
 func (m *response) length(t Tolerances, d deviates) float64 {
 	dw, dt := t.WidthMm*d.width, t.ThicknessMm*d.thick
 	w, th := math.Max(m.w*.5, m.w+dw), math.Max(m.t*.5, m.t+dt)
-	f := (m.loss + m.perWidth*dw + m.perThick*dt) * math.Max(0, 1+t.Loss*d.loss)
+	f := (m.loss + m.perWidth*dw + m.perThick*dt) * math.Exp(t.Loss*d.loss)
 	f = math.Min(.8, math.Max(0, f))
 	v := m.forgedMm3 * math.Max(.2, 1+t.Forged*d.forged) / (1 - f)
 	return v/(w*th)/math.Max(.2, 1+t.Form*d.form) + m.trimMm

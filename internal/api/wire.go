@@ -47,6 +47,7 @@ type Piece struct {
 // Summary is what the list of pieces shows.
 type Summary struct {
 	CutLengthMm float64        `json:"cutLengthMm"`
+	WithinMm    float64        `json:"withinMm,omitempty" doc:"four of five cases keep to that length by so much; 0: not known"`
 	Heats       int            `json:"heats"`
 	Stops       int            `json:"stops"`
 	BladeMm     float64        `json:"bladeMm"`

@@ -205,6 +205,7 @@ type CutMade struct {
 // is made anew with the next save.
 type Summary struct {
 	CutLengthMm float64        `json:"cutLengthMm"`
+	WithinMm    float64        `json:"withinMm,omitempty"`
 	Heats       int            `json:"heats"`
 	Stops       int            `json:"stops"`
 	BladeMm     float64        `json:"bladeMm"`

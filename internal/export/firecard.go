@@ -37,11 +37,6 @@ type fireCard struct {
 
 func (f *fireCard) say(code string, with map[string]string) string { return text.Say(code, with) }
 
-// exactly is a length with what its fraction leaves out.
-func (f *fireCard) exactly(mm float64) string {
-	return strings.TrimSpace(f.len(mm) + " " + quantity.FormatRest(mm, f.units))
-}
-
 func (f *fireCard) len(mm float64) string { return quantity.FormatLength(mm, f.units) }
 
 func (f *fireCard) thick(mm float64) string { return quantity.FormatThickness(mm, f.units) }
@@ -68,7 +63,7 @@ func (f *fireCard) head(name string) {
 		cut = "card.cutLast"
 	}
 	f.y += f.text(x, f.y+1, w, f.face("bold", 12.5, ink),
-		f.say(cut, nil)+" "+f.exactly(b.CutLengthMm)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
+		f.say(cut, nil)+" "+quantity.FormatReckoned(b.CutLengthMm, b.WithinMm, f.units)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
 	t := f.plan.Totals
 	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
 		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC), "to": text.HeatColour(t.LowC)})+"). "+

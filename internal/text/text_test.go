@@ -178,6 +178,9 @@ func TestPrintingAgreesWithThePages(t *testing.T) {
 		"speed": quantity.FormatSpeed, "massRate": quantity.FormatMassRate, "massPrice": quantity.FormatMassPrice, "rest": quantity.FormatRest,
 	}
 	for _, c := range cases {
+		if within, ok := c["within"].(float64); ok {
+			printed["reckoned"] = func(mm float64, s quantity.System) string { return quantity.FormatReckoned(mm, within, s) }
+		}
 		for system, want := range c {
 			if s := quantity.System(system); s.Valid() {
 				assert.Equal(t, want, printed[c["kind"].(string)](c["value"].(float64), s), "%v in %s", c, system)

@@ -185,7 +185,7 @@ func (w *Work) edited(ctx context.Context, d doc.Piece, edits []edit.Edit) (doc.
 
 func summarise(d doc.Piece, p *plan.Plan) doc.Summary {
 	s := doc.Summary{
-		CutLengthMm: p.Bar.CutLengthMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
+		CutLengthMm: p.Bar.CutLengthMm, WithinMm: p.Bar.WithinMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
 		MassG: p.Finished.MassG, SteelID: d.Request.SteelID, Shape: string(d.Request.Design.Shape), Sketch: p.Drawing.Finished,
 	}
 	for _, w := range p.Warnings {

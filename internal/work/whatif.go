@@ -35,7 +35,7 @@ func certainty(s Stock) float64 {
 // Sure tells how much bar suffices how often for a document.
 func (w *Work) Sure(ctx context.Context, d doc.Piece, t *whatif.Tolerances, runs int, seed uint64) (*whatif.Sure, error) {
 	if t == nil {
-		usual := whatif.UsualTolerances(d.Request)
+		usual := plan.UsualTolerances(d.Request)
 		t = &usual
 	}
 	s, err := whatif.BeSure(ctx, d.Request, *t, runs, seed)

@@ -2281,6 +2281,11 @@ export interface components {
             thicknessMm: number;
             /** Format: double */
             widthMm: number;
+            /**
+             * Format: double
+             * @description four of five cases keep to the length to cut by so much; 0: it is the length of an outline that is sawn out
+             */
+            withinMm: number;
         };
         Belief: {
             origin: string;
@@ -6649,6 +6654,8 @@ export interface components {
              * @description burnt, ground off and cut away
              */
             wasteG: number;
+            /** Format: double */
+            withinMm?: number;
         };
         ReadLast: {
             /** Format: date-time */
@@ -7033,6 +7040,8 @@ export interface components {
             /** @description a flat as it is sold, not the bar of the piece */
             sold: boolean;
             stock: components["schemas"]["StockItem"];
+            /** Format: double */
+            withinMm: number;
         };
         SheetForge: {
             /** Format: double */
@@ -7720,6 +7729,11 @@ export interface components {
             steelId: string;
             /** Format: int64 */
             stops: number;
+            /**
+             * Format: double
+             * @description four of five cases keep to that length by so much; 0: not known
+             */
+            withinMm?: number;
         };
         Sure: {
             /** Format: double */
@@ -7897,7 +7911,7 @@ export interface components {
             formShare: number;
             /**
              * Format: double
-             * @description of the loss itself
+             * @description of the logarithm of the loss
              */
             lossShare: number;
             /** Format: double */

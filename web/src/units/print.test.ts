@@ -14,8 +14,14 @@ describe("printing", () => {
     rest: print.rest,
   };
   it.each(cases)("agrees with the server: $kind $value", (c) => {
-    const { kind, value, ...systems } = c as unknown as { kind: string; value: number } & Record<string, string>;
-    for (const [system, want] of Object.entries(systems)) expect(by[kind]?.(value, system)).toBe(want);
+    const { kind, value, within, ...systems } = c as unknown as {
+      kind: string;
+      value: number;
+      within?: number;
+    } & Record<string, string>;
+    const printed = (system: string) =>
+      within === undefined ? by[kind]?.(value, system) : print.reckoned(value, within, system);
+    for (const [system, want] of Object.entries(systems)) expect(printed(system)).toBe(want);
   });
   it("opens a field with what is stored, short where it can be", () => {
     expect(print.edit("lengthMm", 25.4, "in")).toBe("1");

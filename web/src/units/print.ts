@@ -32,6 +32,14 @@ function fraction(v: number, den: number): string {
 }
 
 const length = (mm: number, s: System) => (inches(s) ? `${fraction(mm / 25.4, finest(s))} in` : `${trim(mm, 1)} mm`);
+/** A length that is reckoned and not known to a millimetre, and by how much it may be off: whole millimetres, or sixteenths. */
+function reckoned(mm: number, withinMm: number, s: System): string {
+  const one = (v: number) => (inches(s) ? fraction(v / 25.4, 16) : trim(v, 0));
+  const unit = inches(s) ? "in" : "mm";
+  return withinMm > 0
+    ? `${one(mm)} ± ${one(Math.max(inches(s) ? 25.4 / 16 : 1, withinMm))} ${unit}`
+    : `${one(mm)} ${unit}`;
+}
 const thickness = (mm: number, s: System) => (inches(s) ? `${(mm / 25.4).toFixed(3)} in` : `${trim(mm, 2)} mm`);
 const temperature = (c: number, s: System) =>
   fahrenheit(s) ? `${Math.round((c * 1.8 + 32) / 10) * 10} °F` : `${Math.round(c / 5) * 5} °C`;
@@ -164,6 +172,7 @@ export const print = {
   massPrice: local(massPrice),
   moment: local(moment),
   length: local(length),
+  reckoned,
   thickness: local(thickness),
   temperature: local(temperature),
   apart: local(apart),

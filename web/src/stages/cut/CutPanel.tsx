@@ -7,7 +7,6 @@ import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { print } from "../../units/print";
-import { useSure } from "../stock/useAsked";
 import { CutState } from "./CutState";
 import { DownMarks, PrepList } from "./DownMarks";
 import { SureLengths } from "./SureLengths";
@@ -16,7 +15,6 @@ import { SureLengths } from "./SureLengths";
 export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (zone: Zone | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
-  const sure = useSure().data;
   const start = doc.request.choices.start || "bar";
   const whole = doc.request.choices.holding !== "tongs" && start === "bar";
   return (
@@ -24,10 +22,7 @@ export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (z
       <section>
         <p className="text-quiet">{say(whole ? "card.cutLast" : "card.cut")}</p>
         <p className="narrow flex items-baseline gap-2 text-4xl text-act">
-          <span data-testid="cut-length">{print.length(plan.bar.cutLengthMm, units)}</span>
-          {sure && sure.highMm > sure.lowMm && (
-            <span className="text-2xl text-quiet">± {print.length((sure.highMm - sure.lowMm) / 2, units)}</span>
-          )}
+          <span data-testid="cut-length">{print.reckoned(plan.bar.cutLengthMm, plan.bar.withinMm, units)}</span>
         </p>
         <SureLengths />
         <CutState />

@@ -163,7 +163,7 @@ function Sides({ onDone }: { onDone: () => void }) {
 }
 
 const rows: [string, (p: Plan, u: System) => string][] = [
-  ["rank.bar", (p, u) => print.length(p.bar.cutLengthMm, u)],
+  ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.withinMm, u)],
   ["rank.heats", (p) => String(p.totals.heats)],
   ["rank.blows", (p) => String(p.totals.blows)],
   ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],

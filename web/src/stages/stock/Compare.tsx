@@ -89,7 +89,7 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
 type Show = (p: Plan, units: Parameters<typeof print.length>[1]) => string;
 
 const rows: [string, Show][] = [
-  ["rank.bar", (p, u) => print.length(p.bar.cutLengthMm, u)],
+  ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.withinMm, u)],
   ["rank.start", (p, u) => print.mass((p.bar.startMm3 * 7.85) / 1000, u)],
   ["ledger.scale", (p) => localNumber(`${(p.bar.scaleShare * 100).toFixed(1)} %`)],
   ["rank.heats", (p) => String(p.totals.heats)],
