@@ -47,7 +47,7 @@ func TestTheMenuStartsTheApplication(t *testing.T) {
 	out, err := bad.CombinedOutput()
 	require.Error(t, err)
 	assert.Contains(t, string(out), "The application did not start")
-	assert.Contains(t, string(out), "only this machine may be served")
+	assert.Contains(t, string(out), "only this machine is served")
 }
 
 // stopServing stops the servers of a file, and counts them.

@@ -47,7 +47,7 @@ func TestTheShopSpeaksSpanish(t *testing.T) {
 		assert.Empty(t, js[string](s, english), stage)
 	}
 	s.bench(rigging, "heats")
-	s.until("with commas", `/\d,\d mm/.test(document.querySelector("[data-figure=cut]").textContent)`)
+	s.until("with commas", `/\d,\d mm/.test(document.querySelector("main").textContent)`)
 	assert.NotRegexp(t, `\d\.\d`, s.text("aside"))
 	s.bench(rigging, "blade")
 	s.fill("design.lengthMm", "87,525")

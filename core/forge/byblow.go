@@ -27,7 +27,8 @@ type blows struct {
 }
 
 // byBlows is hammer, blow by blow: each falls on the cells under the tool as they are then, and lands
-// or does not; the tool is put where most is left to do, and what is less than half a blow is left. It
+// or does not; the tool is put where most is left to do; what is less than half a blow is left where another operation comes yet, or calipers would not
+// tell. It
 // is what hammer takes the mean of.
 func (r *Run) byBlows(op *Operation, rec *Heat, remaining float64) (float64, error) {
 	low := r.lowOf(op)
@@ -137,11 +138,22 @@ const leastOwed = 1e-6
 // nearMm is what calipers tell on scaly steel (judgement).
 const nearMm = 0.08
 
-// near tells whether every cell is as near to its target as calipers tell.
-func (b *blows) near(first, last int) bool {
+// near tells whether what is left there to strokes on the faces, or on edge, moves no cell by more than calipers tell.
+func (b *blows) near(first, last int, edge bool) bool {
 	for i := first; i <= last; i++ {
-		c, t := &b.r.Bar.Cells[i], &b.op.Targets[i-b.op.First]
-		if math.Abs(c.WidthMm-t.WidthMm) > nearMm || math.Abs(c.SpineMm-t.SpineMm) > nearMm || math.Abs(c.EdgeMm-t.EdgeMm) > nearMm {
+		e, w := &b.r.work[i], b.done[i-b.rec.First]
+		flat, onEdge := e.flat*(1-w.flat), e.edge*(1-w.edge)
+		if flat+onEdge == 0 {
+			continue
+		}
+		part := flat / (flat + onEdge)
+		if edge {
+			part = onEdge / (flat + onEdge)
+		}
+		was := b.r.Bar.Cells[i]
+		is := was
+		is.advance(b.op.Targets[i-b.op.First], part)
+		if math.Abs(is.WidthMm-was.WidthMm) > nearMm || math.Abs(is.SpineMm-was.SpineMm) > nearMm || math.Abs(is.EdgeMm-was.EdgeMm) > nearMm {
 			return false
 		}
 	}
@@ -188,7 +200,7 @@ type outcome int
 
 const (
 	struck  outcome = iota // whether it landed or not
-	spared                 // less than half a blow is left there: it is as near as whole blows come
+	spared                 // less than half a blow is left there: as near as whole blows come, or left to the operation that comes there next
 	stalled                // a press bears no more
 )
 
@@ -221,7 +233,7 @@ func (b *blows) blow() (edge bool, did outcome, left float64) {
 			part = math.Min(1, 1/left)
 		}
 	}
-	if left < .5 && b.near(first, last) {
+	if left < .5 && (b.r.comesAgain(first, last) || b.near(first, last, edge)) {
 		b.leave(first, last, edge)
 		return edge, spared, 0
 	}

@@ -16,9 +16,10 @@ import (
 )
 
 // TestAPlanFollowedBlowByBlow comes to what the plan says, of every starter: by a hand whose blows land evenly its heats within
-// 3 % or one heat of four plans in five, of none beyond 6 %, of all together within 2.5 %; its sections within a tenth of a
-// millimetre. These are the pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it
-// agrees less well (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
+// 3 % of four plans in five, of none beyond 6 %, of all together within 1.5 %; its sections within a tenth of a millimetre. Heats
+// are counted in parts, as they size the bar: in whole ones it turns on a blow whether two operations share a heat. These are the
+// pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it agrees less well
+// (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
 func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	pieces := map[string]plan.Request{"utility": plantest.Request(), "reference": plantest.Sanity(25, 5), "slicer": plantest.Slicer(plantest.Flat(40, 6, 610))}
 	for i, s := range blade.Starters()[1:] {
@@ -41,11 +42,9 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	near := 0
 	for name, r := range pieces {
 		p, w := follow(name, r, forge.Evenly)
-		off := math.Abs(float64(w.Totals.Heats - p.Totals.Heats))
-		if off <= math.Max(1, .03*float64(p.Totals.Heats)) {
+		if math.Abs(w.Totals.FractionalHeats/p.Totals.FractionalHeats-1) <= .03 {
 			near++
 		}
-		assert.LessOrEqual(t, off, math.Max(1, .06*float64(p.Totals.Heats)), name)
 		assert.InDelta(t, 1, w.Totals.FractionalHeats/p.Totals.FractionalHeats, .06, name)
 		planned, came = planned+p.Totals.FractionalHeats, came+w.Totals.FractionalHeats
 		_, w = follow(name, r, 1)
@@ -53,7 +52,7 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	}
 	t.Logf("heats: %.1f planned, %.1f evenly, %.1f drawn; %d of %d near", planned, came, drawn, near, len(pieces))
 	assert.GreaterOrEqual(t, near, len(pieces)*4/5)
-	assert.InDelta(t, 1, came/planned, .025)
+	assert.InDelta(t, 1, came/planned, .015)
 	assert.InDelta(t, 1, drawn/planned, .06)
 	_, first, err := planner.BlowByBlow(context.Background(), pieces["utility"], 1)
 	require.NoError(t, err)
@@ -63,8 +62,9 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 }
 
 // BenchmarkFollowedElsewhere tells how well a plan is followed blow by blow on pieces that the way of striking was not chosen by:
-// plans, those within 3 % of the heats, those within 3 % or one heat, heats over those planned, the worst of a plan, and how far
-// any section is off, mm. It is no test: what is asked, all within 3 % and 0.1 mm, it does not reach.
+// plans, those whose heats (counted in parts, as they follow each other) are within 3 %, those whose whole heats are within 3 % or
+// one, heats over those planned, the worst of a plan, and how far any section is off, mm. It is no test: what is asked, all within
+// 3 % and 0.1 mm, it does not reach. No way of striking was tried on these plans; whoever tries one on them takes others here.
 func BenchmarkFollowedElsewhere(b *testing.B) {
 	for b.Loop() {
 		var plans, within, orOne, planned, came, worst, offMm float64
@@ -72,20 +72,25 @@ func BenchmarkFollowedElsewhere(b *testing.B) {
 			steel           string
 			wideMm, thickMm float64
 			hand            forge.Skill
-		}{{"1084", 32, 8, forge.Steady}, {"5160", 45, 6, forge.Steady}, {"52100", 38, 9.5, forge.Steady}, {"1075", 40, 5, forge.Sure}, {"1084", 40, 6, forge.Learning}} {
+		}{{"W1", 30, 7, forge.Steady}, {"80CrV2", 50, 8, forge.Sure}, {"1095", 36, 6.5, forge.Learning}, {"O1", 35, 6, forge.Sure}, {"5160", 40, 10, forge.Steady}} {
 			for _, s := range blade.Starters() {
-				p, w, err := planner.BlowByBlow(context.Background(), plan.NewRequest(s.Design, c.steel, plantest.Flat(c.wideMm, c.thickMm, 1600), c.hand), forge.Evenly)
+				r := plan.NewRequest(s.Design, c.steel, plantest.Flat(c.wideMm, c.thickMm, 1600), c.hand)
+				if _, err := planner.Make(context.Background(), r); err != nil {
+					continue // no plan, nothing to follow
+				}
+				p, w, err := planner.BlowByBlow(context.Background(), r, forge.Evenly)
 				require.NoError(b, err, s.ID)
 				heats := float64(p.Totals.Heats)
 				off := math.Abs(float64(w.Totals.Heats) - heats)
 				plans, planned, came = plans+1, planned+p.Totals.FractionalHeats, came+w.Totals.FractionalHeats
-				if off <= .03*heats {
+				parts := math.Abs(w.Totals.FractionalHeats/p.Totals.FractionalHeats - 1)
+				if parts <= .03 {
 					within++
 				}
 				if off <= math.Max(1, .03*heats) {
 					orOne++
 				}
-				worst = math.Max(worst, off/heats)
+				worst = math.Max(worst, parts)
 				was, is := p.Heats[p.Totals.Heats-1].Shape, w.Heats[w.Totals.Heats-1].Shape
 				for i := 1; i < len(was)-1; i++ {
 					offMm = math.Max(offMm, math.Max(math.Abs(was[i].HeightMm()-is[i].HeightMm()), math.Abs(was[i].ThicknessMm-is[i].ThicknessMm)))
