@@ -76,14 +76,14 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	rec.EndC, rec.WorkS, rec.Fraction = math.Max(temp, low), spent, 1
 	if q >= 1-1e-12 {
 		q = 1
-		if temp > low {
-			rec.Fraction = spent / (spent + r.windowLeft(rec, low))
-		}
 	}
 	if op.Targets != nil {
 		for i := rec.First; i <= rec.Last; i++ {
 			r.Bar.Cells[i].advance(op.Targets[i-op.First], q)
 		}
+	}
+	if q == 1 && temp > low { // what is left of the heat is that of the section as it is now: a thin one has less
+		rec.Fraction = spent / (spent + r.windowLeft(rec, low))
 	}
 	return q, nil
 }

@@ -180,11 +180,21 @@ func (h *prover) largest(code, field string, now, least float64, set func(*plan.
 	if good == 0 {
 		return nil, nil
 	}
+	// plans waver by a hair, so that a tenth less may ask for a little more: the first that does is taken
 	good = math.Floor(good*10) / 10
-	r := h.req
-	set(&r, good)
-	return h.prove(&Hope{Code: code, Figures: map[string]float64{"toMm": good, "byMm": now - good}, Field: field, Mm: good}, r)
+	for try := 0; ; try++ {
+		r := h.req
+		set(&r, good)
+		hope, err := h.prove(&Hope{Code: code, Figures: map[string]float64{"toMm": good, "byMm": now - good}, Field: field, Mm: good}, r)
+		if err != nil || hope.Works || try == hairTries {
+			return hope, err
+		}
+		good = math.Round(10*good-1) / 10
+	}
 }
+
+// hairTries is how many tenths of a millimetre are tried below what just does.
+const hairTries = 5
 
 func (h *prover) lower() (*Hope, error) {
 	d := h.req.Design
