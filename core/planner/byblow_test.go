@@ -16,7 +16,7 @@ import (
 )
 
 // TestAPlanFollowedBlowByBlow comes to what the plan says, of every starter: by a hand whose blows land evenly its heats within
-// 3 % of four plans in five, of none beyond 6 %, of all together within 1.5 %; its sections within a tenth of a millimetre. Heats
+// 3 % of four plans in five, of none beyond 6 %, of all together within 1 %; its sections within a tenth of a millimetre. Heats
 // are counted in parts, as they size the bar: in whole ones it turns on a blow whether two operations share a heat. These are the
 // pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it agrees less well
 // (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
@@ -52,7 +52,7 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	}
 	t.Logf("heats: %.1f planned, %.1f evenly, %.1f drawn; %d of %d near", planned, came, drawn, near, len(pieces))
 	assert.GreaterOrEqual(t, near, len(pieces)*4/5)
-	assert.InDelta(t, 1, came/planned, .015)
+	assert.InDelta(t, 1, came/planned, .01)
 	assert.InDelta(t, 1, drawn/planned, .06)
 	_, first, err := planner.BlowByBlow(context.Background(), pieces["utility"], 1)
 	require.NoError(t, err)
