@@ -245,6 +245,7 @@ func (b *Book) sum(c *Course, s *State) {
 		}
 		b.LastMs = max(b.LastMs, h.OutMs, h.EndMs)
 	}
+	fireMs := b.LastMs // what is told later, of hardening or grinding, is not of this fire
 	for i := range s.Told {
 		b.LastMs = max(b.LastMs, s.Told[i].OnMs)
 	}
@@ -266,11 +267,7 @@ func (b *Book) sum(c *Course, s *State) {
 		t.PlanBlows, t.PlanS = t.PlanBlows+c.Steps[i].Blows, t.PlanS+c.Steps[i].WorkS
 	}
 	for _, k := range s.Sittings {
-		to := k.ToMs
-		if to == 0 {
-			to = b.LastMs
-		}
-		t.LastsS += seconds(k.FromMs, to)
+		t.LastsS += seconds(k.FromMs, s.burnedToMs(k, fireMs))
 	}
 	t.FuelG = c.FuelKgPerH / 3.6 * t.LastsS
 	for i := len(b.Readings) - 1; i >= 0; i-- {

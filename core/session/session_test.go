@@ -336,3 +336,16 @@ func TestAClockThatIsOffOrdersNothing(t *testing.T) {
 	require.Len(t, st.Clocks, 1)
 	assert.True(t, st.Clocks[0].Wrong)
 }
+
+// TestWhatIsToldLaterBurnsNothing: the fire of a piece that is forged is out, whatever is told of it days later.
+func TestWhatIsToldLaterBurnsNothing(t *testing.T) {
+	c, _ := course(t)
+	s := walk(t, c)
+	before := session.BookOf(c, s.events).Totals
+	s.kind(3*24*3600, session.Noted)
+	after := session.BookOf(c, s.events)
+	assert.Greater(t, after.LastMs, s.ms-1000)
+	assert.InDelta(t, before.FuelG, after.Totals.FuelG, 1e-9)
+	assert.Positive(t, after.Totals.FuelG)
+	assert.Less(t, after.Totals.FuelG, 3*after.Totals.PlanFuelG)
+}

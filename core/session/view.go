@@ -195,18 +195,22 @@ func (s *State) toCome(c *Course, v *View, nowMs int64) {
 // burningS is how long the fire has burned since the fuel was looked at: while there was work.
 func (s *State) burningS(nowMs int64) (sum float64) {
 	for _, k := range s.Sittings {
-		to := k.ToMs
-		if to == 0 {
-			to = max(nowMs, k.FromMs)
-			if s.Phase == Finished {
-				to = s.SinceMs
-			}
-		}
-		if to > s.FuelAtMs {
+		if to := s.burnedToMs(k, nowMs); to > s.FuelAtMs {
 			sum += seconds(max(k.FromMs, s.FuelAtMs), to)
 		}
 	}
 	return sum
+}
+
+// burnedToMs is until when the fire burned in a sitting: one that was not ended burns until the piece is forged, and no longer.
+func (s *State) burnedToMs(k Sitting, nowMs int64) int64 {
+	switch {
+	case k.ToMs != 0:
+		return k.ToMs
+	case s.Phase == Finished:
+		return s.SinceMs
+	}
+	return max(nowMs, k.FromMs)
 }
 
 // Next is what going on does in this view: the kind of the event that one touch makes, "" where
