@@ -23,6 +23,7 @@ type blows struct {
 	d    drive
 	done []worked
 	most float64 // of a cell's work that one blow may do, by the floor of coverage
+	each float64 // the same of the cells that the blow in hand comes to
 	at   int     // the cell that the tool is over
 }
 
@@ -111,6 +112,14 @@ func (b *blows) under(biteMm float64) (first, last int, longMm float64) {
 		longMm += cells[last].LengthMm()
 	}
 	return first, last, math.Min(longMm, biteMm)
+}
+
+// long is how long these cells are.
+func (b *blows) long(first, last int) (mm float64) {
+	for i := first; i <= last; i++ {
+		mm += b.r.Bar.Cells[i].LengthMm()
+	}
+	return mm
 }
 
 // aim puts the tool where most is left to do under it, as a smith strikes what stands highest.
@@ -217,9 +226,11 @@ func (b *blows) blow() (edge bool, did outcome, left float64) {
 	} else {
 		owed = flatMm3
 	}
-	most := 0.0 // on the mean as many as coverage asks for
+	// on the mean as many as coverage asks for; the cells that the tool comes to are longer than it
+	b.each = b.most / b.d.lands * math.Min(1, long/b.long(first, last))
+	most := 0.0
 	for i := first; i <= last; i++ {
-		most += b.most / b.d.lands * (b.r.work[i].flat + b.r.work[i].edge) * b.r.Bar.Cells[i].VolumeMm3
+		most += b.each * (b.r.work[i].flat + b.r.work[i].edge) * b.r.Bar.Cells[i].VolumeMm3
 	}
 	part, workMPa := 1.0, 0.0
 	left = 1
@@ -312,11 +323,11 @@ func (b *blows) gives(first, last int, longMm float64, edge bool, part float64) 
 // advance carries a cell a part of what it still owes that way, and warms it by the work of it.
 func (b *blows) advance(i int, edge bool, part, workMPa float64) {
 	c, e, w := &b.r.Bar.Cells[i], &b.r.work[i], &b.done[i-b.rec.First]
-	before, most := w.share(e), b.most/b.d.lands // on the mean as many as coverage asks for
+	before := w.share(e)
 	strain := 0.0
 	switch all := e.flat + e.edge; {
 	case all == 0:
-		w.flat += math.Min(most, (1-w.flat)*part)
+		w.flat += math.Min(b.each, (1-w.flat)*part)
 		w.edge = w.flat
 	case edge:
 		strain = e.edge * (1 - w.edge) * part

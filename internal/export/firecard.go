@@ -129,7 +129,7 @@ func (f *fireCard) drawings() {
 	}
 	end := x0 + b.CutLengthMm*k
 	f.line(end, f.y-3, end, f.y+h+1.5, .6, ember, 1.5, 1)
-	under(end, f.face("label", 9, ember), f.len(b.CutLengthMm))
+	under(end, f.face("label", 9, ember), quantity.FormatReckoned(b.CutLengthMm, 0, f.units))
 	f.edgeTicks(x0, end, f.y+h)
 	f.y += h + (6.4+lineMm*float64(max(1, deepest)))*f.scale
 	for _, s := range []struct {
