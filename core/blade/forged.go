@@ -100,9 +100,21 @@ func (a Allowances) Validate(c fact.Check) {
 // forged down: grinding it away costs less than another heat.
 const keepBarMm = 0.6
 
+// keepFadeMm is over how much more of a bar that is left goes away, so that a hair more of bar makes no step.
+const keepFadeMm = 0.3
+
+// kept is how thick a ricasso is forged that is to be so thick, from a bar.
+func kept(wantedMm, barMm float64) float64 {
+	over := barMm - wantedMm
+	if over <= keepBarMm {
+		return barMm
+	}
+	return wantedMm + keepBarMm*math.Max(0, (keepBarMm+keepFadeMm-over)/keepFadeMm)
+}
+
 // Forged is the shape to forge: the finished blade with its allowances. The
 // ricasso is left at the bar's thickness when that is within 0.6 mm above what
-// is wanted, and is never asked to be thicker than the bar (barThicknessMm 0:
+// is wanted, of a thicker bar the less of it the more it is, to 0.9 mm; and is never asked to be thicker than the bar (barThicknessMm 0:
 // not considered). The tang gets its face allowance only; it is left long by
 // nobody but the smith.
 func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
@@ -141,8 +153,8 @@ func (b Blade) Forged(a Allowances, barThicknessMm float64) Blade {
 		r.NotchMm = 0 // cut after forging
 		r.HeightMm += z.SpineMm + z.EdgeMm
 		r.ThicknessMm += 2 * z.RicassoFaceMm
-		if barThicknessMm > 0 && (r.ThicknessMm > barThicknessMm || barThicknessMm-r.ThicknessMm <= keepBarMm) {
-			r.ThicknessMm = barThicknessMm
+		if barThicknessMm > 0 {
+			r.ThicknessMm = kept(r.ThicknessMm, barThicknessMm)
 		}
 		f.Ricasso = &r
 	}

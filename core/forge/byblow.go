@@ -147,7 +147,8 @@ const leastOwed = 1e-6
 // nearMm is what calipers tell on scaly steel (judgement).
 const nearMm = 0.08
 
-// near tells whether what is left there to strokes on the faces, or on edge, moves no cell by more than calipers tell.
+// near tells whether no cell is further from its target than calipers tell without the strokes on the faces, or on edge, that are
+// left there, but with those of the other kind that are yet to come.
 func (b *blows) near(first, last int, edge bool) bool {
 	for i := first; i <= last; i++ {
 		e, w := &b.r.work[i], b.done[i-b.rec.First]
@@ -155,14 +156,13 @@ func (b *blows) near(first, last int, edge bool) bool {
 		if flat+onEdge == 0 {
 			continue
 		}
-		part := flat / (flat + onEdge)
+		others := onEdge / (flat + onEdge)
 		if edge {
-			part = onEdge / (flat + onEdge)
+			others = flat / (flat + onEdge)
 		}
-		was := b.r.Bar.Cells[i]
-		is := was
-		is.advance(b.op.Targets[i-b.op.First], part)
-		if math.Abs(is.WidthMm-was.WidthMm) > nearMm || math.Abs(is.SpineMm-was.SpineMm) > nearMm || math.Abs(is.EdgeMm-was.EdgeMm) > nearMm {
+		c, to := b.r.Bar.Cells[i], &b.op.Targets[i-b.op.First]
+		c.advance(*to, others)
+		if math.Abs(c.WidthMm-to.WidthMm) > nearMm || math.Abs(c.SpineMm-to.SpineMm) > nearMm || math.Abs(c.EdgeMm-to.EdgeMm) > nearMm {
 			return false
 		}
 	}

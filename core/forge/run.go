@@ -93,8 +93,8 @@ func NewRun(s Setup, b Bar) (*Run, error) {
 func (r *Run) WillDo(ops []*Operation) {
 	r.lastAt = make([]int, len(r.Bar.Cells))
 	for n, op := range ops {
-		if op.Targets == nil || op.Kind == Upset {
-			continue
+		if op.Targets == nil || op.Kind == Upset || op.Kind.Light() {
+			continue // light work hardly strains
 		}
 		for i := op.First; i <= op.Last; i++ {
 			r.lastAt[i] = n + 1

@@ -16,7 +16,7 @@ import (
 )
 
 // TestAPlanFollowedBlowByBlow comes to what the plan says, of every starter: by a hand whose blows land evenly its heats within
-// 3 % of four plans in five, of none beyond 6 %, of all together within 1 %; its sections within a tenth of a millimetre. Heats
+// 3 % of four plans in five, of none beyond 6 %, of all together within 1 %; its sections within a tenth of a millimetre (by hands that are drawn .15). Heats
 // are counted in parts, as they size the bar: in whole ones it turns on a blow whether two operations share a heat. These are the
 // pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it agrees less well
 // (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
@@ -32,9 +32,13 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 		require.NoError(t, err, name)
 		a, b := p.Heats[p.Totals.Heats-1].Shape, w.Heats[w.Totals.Heats-1].Shape
 		require.Len(t, b, len(a), name)
+		off := .1
+		if seed != forge.Evenly { // a luckier or unluckier hand is another time in the fire, and burns so much less or more off every face
+			off = .15
+		}
 		for i := 1; i < len(a)-1; i++ { // the two ends are drawn on from the cells by their slope
-			assert.InDelta(t, a[i].HeightMm(), b[i].HeightMm(), .1, "%s %d", name, i)
-			assert.InDelta(t, a[i].ThicknessMm, b[i].ThicknessMm, .1, "%s %d", name, i)
+			assert.InDelta(t, a[i].HeightMm(), b[i].HeightMm(), off, "%s %d", name, i)
+			assert.InDelta(t, a[i].ThicknessMm, b[i].ThicknessMm, off, "%s %d", name, i)
 		}
 		return p, w
 	}
