@@ -42,6 +42,7 @@ func TestTwoWaysAreComparedAndOneIsTaken(t *testing.T) {
 	s.until("from another bar", `[...document.querySelectorAll("[data-testid=ways] th")].some(t => t.textContent.startsWith("Wide bar"))`)
 	s.choose("way", "Tang first")
 	s.until("another way", `[...document.querySelectorAll("[data-testid=ways] th")].some(t => t.textContent === "Tang first")`)
+	s.until("either with what it is known to", `(() => { const of = [...document.querySelectorAll("[data-testid=ways] tr[data-way='rank.heats'] td")]; return of.length === 2 && of.every(e => /^\d+ ± \d+$/.test(e.textContent)); })()`)
 	s.press("Take this way")
 	s.eventually("taken", func() bool { return s.stored(demo.Rigging).Doc.Request.Choices.First == "tang" })
 	s.until("in the list", `(() => { const ops = [...document.querySelectorAll("[data-operation]")].map(o => o.dataset.operation); return ops.indexOf("tang") < ops.indexOf("point"); })()`)

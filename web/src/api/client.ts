@@ -31,6 +31,7 @@ export type RankedStock = Schemas["RankedStock"];
 export type CutPlan = Schemas["CutPlan"];
 export type SheetOrder = Schemas["SheetOrder"];
 export type SheetPlan = Schemas["SheetPlan"];
+export type Within = Schemas["Within"];
 export type SheetPart = Schemas["SheetPart"];
 export type Timer = Schemas["Timer"];
 export type NewTimer = Schemas["NewTimer"];

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { memo, useState } from "react";
-import { api, ask, type Edit, type Plan, Refused } from "../../api/client";
+import { api, ask, type Edit, type Plan, Refused, type Within } from "../../api/client";
 import { useShop, useStock, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { barSize } from "../../rack/forms";
@@ -8,6 +8,8 @@ import { say, told } from "../../text/say";
 import { Pick } from "../../ui/Pick";
 import { Sheet } from "../../ui/Sheet";
 import { localNumber, print, type System } from "../../units/print";
+import { totals } from "../../units/within";
+import { useWithin, useWithinOf } from "../stock/useAsked";
 import { machines } from "./machine";
 import { hammerText, handText, hearthText } from "./Sets";
 
@@ -98,6 +100,8 @@ function Sides({ onDone }: { onDone: () => void }) {
     enabled: !!way,
     retry: false,
   });
+  const within = useWithin().data;
+  const otherWithin = useWithinOf([piece.id, piece.version, value], other.data?.doc).data;
   const why =
     other.error instanceof Refused
       ? (other.error.problem.fields?.map((f) => f.message).join(" ") ?? other.error.problem.detail)
@@ -139,8 +143,8 @@ function Sides({ onDone }: { onDone: () => void }) {
             </thead>
             <tbody>
               {rows.map(([code, get]) => {
-                const a = get(now, units);
-                const b = get(other.data.plan, units);
+                const a = get(now, units, within);
+                const b = get(other.data.plan, units, otherWithin);
                 return (
                   <tr key={code} className="border-b border-line" data-way={code} data-differs={a !== b}>
                     <th scope="row" className="py-1 text-left font-normal text-quiet">
@@ -162,12 +166,12 @@ function Sides({ onDone }: { onDone: () => void }) {
   );
 }
 
-const rows: [string, (p: Plan, u: System) => string][] = [
+const rows: [string, (p: Plan, u: System, w?: Within) => string][] = [
   ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.withinMm, u)],
-  ["rank.heats", (p) => String(p.totals.heats)],
-  ["rank.blows", (p) => String(p.totals.blows)],
-  ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],
-  ["rank.fuel", (p, u) => print.mass(p.totals.fuelG, u)],
+  ["rank.heats", (p, u, w) => totals(p, w, u).heats],
+  ["rank.blows", (p, u, w) => totals(p, w, u).blows],
+  ["rank.time", (p, u, w) => `${totals(p, w, u).minutes} min`],
+  ["rank.fuel", (p, u, w) => totals(p, w, u).fuel],
   ["compare.money", (p) => (p.totals.money.total > 0 ? print.money(p.totals.money.total) : "–")],
   ["compare.loss", (p) => localNumber(`${(p.bar.scaleShare * 100).toFixed(1)} %`)],
   ["ledger.grind", (p, u) => print.mass(p.ledger.find((l) => l.code === "ledger.grind")?.massG ?? 0, u)],

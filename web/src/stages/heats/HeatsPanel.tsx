@@ -8,6 +8,7 @@ import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { inches, localNumber, print } from "../../units/print";
+import { totals } from "../../units/within";
 import { Window } from "../stock/StockPanel";
 import { useWithin } from "../stock/useAsked";
 import { ByTheBook } from "./ByTheBook";
@@ -281,28 +282,16 @@ function turnsOf(f: Forging) {
   return { n, edge: each(f.edgeBlows ?? 0), flat: each(f.blows - (f.edgeBlows ?? 0)) };
 }
 
-const half = (b: { low: number; high: number }, step: number) =>
-  Math.max(1, Math.round((b.high - b.low) / 2 / step)) * step;
-
-/** By how much a total may be off, in steps of so many of a unit; nothing until it is known. */
-const off = (b: { low: number; high: number } | undefined, unit: number, step: number) =>
-  b ? ` ± ${half({ low: b.low / unit, high: b.high / unit }, step)}` : "";
-
 function AllOperations({ onHeat }: { onHeat: (n: number | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
   const t = plan.totals;
-  const w = useWithin().data;
+  const known = totals(plan, useWithin().data, units);
   const firstHeat = (op: string) => plan.heats.find((h) => h.parts.some((p) => p.operation === op))?.number;
   return (
     <div className="grid gap-4">
       <p className="narrow text-xl leading-snug">
-        {count("heats", t.heats, { n: `${t.heats}${off(w?.heats, 1, 1)}` })},{" "}
-        {say("heats.totals", {
-          blows: `${Math.round(t.blows / 5) * 5}${off(w?.blows, 1, 5)}`,
-          minutes: `${Math.round(t.timeS / 60)}${off(w?.timeS, 60, 1)}`,
-          fuel: `${print.mass(Math.round(t.fuelG / 10) * 10, units)}${w ? ` ± ${print.mass(half(w.fuelG, 10), units)}` : ""}`,
-        })}
+        {count("heats", t.heats, { n: known.heats })}, {say("heats.totals", known)}
         <span className="block text-sm font-normal text-quiet">{say("heats.estimate")}</span>
         {t.dieChanges ? (
           <span className="block text-sm font-normal text-quiet">

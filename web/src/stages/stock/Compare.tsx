@@ -1,11 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, ask, type Plan, type RankedStock } from "../../api/client";
+import { api, ask, type Plan, type RankedStock, type Within } from "../../api/client";
 import { useSteelName, useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart } from "../../draft/context";
 import { barSize } from "../../rack/forms";
 import { say, told } from "../../text/say";
 import { Sheet } from "../../ui/Sheet";
 import { localNumber, print } from "../../units/print";
+import { totals } from "../../units/within";
+import { useWithinOf } from "./useAsked";
 
 /** The same blade from two pieces of stock, side by side on one scale. */
 export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onClose: () => void }) {
@@ -27,6 +29,10 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
       ),
   });
   const [a, b] = plans.data ?? [];
+  const within = [
+    useWithinOf([piece.id, piece.version, two[0].id], a?.doc).data,
+    useWithinOf([piece.id, piece.version, two[1].id], b?.doc).data,
+  ];
   const longest = Math.max(a?.plan.bar.cutLengthMm ?? 1, b?.plan.bar.cutLengthMm ?? 1);
   return (
     <Sheet open onClose={onClose} title={say("rank.compareTitle")} wide>
@@ -59,8 +65,8 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
                   <th scope="row" className="py-1 text-left font-normal text-quiet">
                     {told(code)}
                   </th>
-                  <td className="narrow">{get(a.plan, units)}</td>
-                  <td className="narrow">{get(b.plan, units)}</td>
+                  <td className="narrow">{get(a.plan, units, within[0])}</td>
+                  <td className="narrow">{get(b.plan, units, within[1])}</td>
                 </tr>
               ))}
             </tbody>
@@ -86,16 +92,16 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
   );
 }
 
-type Show = (p: Plan, units: Parameters<typeof print.length>[1]) => string;
+type Show = (p: Plan, units: Parameters<typeof print.length>[1], w?: Within) => string;
 
 const rows: [string, Show][] = [
   ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.withinMm, u)],
   ["rank.start", (p, u) => print.mass((p.bar.startMm3 * 7.85) / 1000, u)],
   ["ledger.scale", (p) => localNumber(`${(p.bar.scaleShare * 100).toFixed(1)} %`)],
-  ["rank.heats", (p) => String(p.totals.heats)],
-  ["rank.blows", (p) => String(p.totals.blows)],
-  ["rank.time", (p) => `${Math.round(p.totals.timeS / 60)} min`],
-  ["rank.fuel", (p, u) => print.mass(p.totals.fuelG, u)],
+  ["rank.heats", (p, u, w) => totals(p, w, u).heats],
+  ["rank.blows", (p, u, w) => totals(p, w, u).blows],
+  ["rank.time", (p, u, w) => `${totals(p, w, u).minutes} min`],
+  ["rank.fuel", (p, u, w) => totals(p, w, u).fuel],
   ["rank.stops", (p) => String(p.warnings.filter((w) => w.severity === "stop").length)],
 ];
 

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, ask } from "../../api/client";
+import { api, ask, type Piece } from "../../api/client";
 import { useDraftPart } from "../../draft/context";
 
 /** What is asked of the piece as it is stored: asked anew when another state of it is saved. */
@@ -26,6 +26,15 @@ export function useWithin() {
     queryKey: ["within", ...key],
     queryFn: () => ask(api.POST("/api/v1/plan/within", { body: doc })),
     placeholderData: (last) => last,
+  });
+}
+
+/** The same of another document, once it is there. */
+export function useWithinOf(key: readonly unknown[], doc: Piece["doc"] | undefined) {
+  return useQuery({
+    queryKey: ["within", ...key],
+    queryFn: () => ask(api.POST("/api/v1/plan/within", { body: doc as Piece["doc"] })),
+    enabled: !!doc,
   });
 }
 
