@@ -23,13 +23,11 @@ type blows struct {
 	d    drive
 	done []worked
 	most float64 // of a cell's work that one blow may do, by the floor of coverage
-	each float64 // the same of the cells that the blow in hand comes to
 	at   int     // the cell that the tool is over
 }
 
 // byBlows is hammer, blow by blow: each falls on the cells under the tool as they are then, and lands
-// or does not; the tool is put where most is left to do; what is less than half a blow is left where another operation comes yet, or calipers would not
-// tell. It
+// or does not; the tool is put where most is left to do, and what is less than half a blow is left. It
 // is what hammer takes the mean of.
 func (r *Run) byBlows(op *Operation, rec *Heat, remaining float64) (float64, error) {
 	low := r.lowOf(op)
@@ -114,14 +112,6 @@ func (b *blows) under(biteMm float64) (first, last int, longMm float64) {
 	return first, last, math.Min(longMm, biteMm)
 }
 
-// long is how long these cells are.
-func (b *blows) long(first, last int) (mm float64) {
-	for i := first; i <= last; i++ {
-		mm += b.r.Bar.Cells[i].LengthMm()
-	}
-	return mm
-}
-
 // aim puts the tool where most is left to do under it, as a smith strikes what stands highest.
 func (b *blows) aim() {
 	most := -1.0
@@ -147,22 +137,11 @@ const leastOwed = 1e-6
 // nearMm is what calipers tell on scaly steel (judgement).
 const nearMm = 0.08
 
-// near tells whether no cell is further from its target than calipers tell without the strokes on the faces, or on edge, that are
-// left there, but with those of the other kind that are yet to come.
-func (b *blows) near(first, last int, edge bool) bool {
+// near tells whether every cell is as near to its target as calipers tell.
+func (b *blows) near(first, last int) bool {
 	for i := first; i <= last; i++ {
-		e, w := &b.r.work[i], b.done[i-b.rec.First]
-		flat, onEdge := e.flat*(1-w.flat), e.edge*(1-w.edge)
-		if flat+onEdge == 0 {
-			continue
-		}
-		others := onEdge / (flat + onEdge)
-		if edge {
-			others = flat / (flat + onEdge)
-		}
-		c, to := b.r.Bar.Cells[i], &b.op.Targets[i-b.op.First]
-		c.advance(*to, others)
-		if math.Abs(c.WidthMm-to.WidthMm) > nearMm || math.Abs(c.SpineMm-to.SpineMm) > nearMm || math.Abs(c.EdgeMm-to.EdgeMm) > nearMm {
+		c, t := &b.r.Bar.Cells[i], &b.op.Targets[i-b.op.First]
+		if math.Abs(c.WidthMm-t.WidthMm) > nearMm || math.Abs(c.SpineMm-t.SpineMm) > nearMm || math.Abs(c.EdgeMm-t.EdgeMm) > nearMm {
 			return false
 		}
 	}
@@ -209,7 +188,7 @@ type outcome int
 
 const (
 	struck  outcome = iota // whether it landed or not
-	spared                 // less than half a blow is left there: as near as whole blows come, or left to the operation that comes there next
+	spared                 // less than half a blow is left there: it is as near as whole blows come
 	stalled                // a press bears no more
 )
 
@@ -226,11 +205,9 @@ func (b *blows) blow() (edge bool, did outcome, left float64) {
 	} else {
 		owed = flatMm3
 	}
-	// on the mean as many as coverage asks for; the cells that the tool comes to are longer than it
-	b.each = b.most / b.d.lands * math.Min(1, long/b.long(first, last))
-	most := 0.0
+	most := 0.0 // on the mean as many as coverage asks for
 	for i := first; i <= last; i++ {
-		most += b.each * (b.r.work[i].flat + b.r.work[i].edge) * b.r.Bar.Cells[i].VolumeMm3
+		most += b.most / b.d.lands * (b.r.work[i].flat + b.r.work[i].edge) * b.r.Bar.Cells[i].VolumeMm3
 	}
 	part, workMPa := 1.0, 0.0
 	left = 1
@@ -244,7 +221,7 @@ func (b *blows) blow() (edge bool, did outcome, left float64) {
 			part = math.Min(1, 1/left)
 		}
 	}
-	if left < .5 && (b.r.comesAgain(first, last) || b.near(first, last, edge)) {
+	if left < .5 && b.near(first, last) {
 		b.leave(first, last, edge)
 		return edge, spared, 0
 	}
@@ -323,11 +300,11 @@ func (b *blows) gives(first, last int, longMm float64, edge bool, part float64) 
 // advance carries a cell a part of what it still owes that way, and warms it by the work of it.
 func (b *blows) advance(i int, edge bool, part, workMPa float64) {
 	c, e, w := &b.r.Bar.Cells[i], &b.r.work[i], &b.done[i-b.rec.First]
-	before := w.share(e)
+	before, most := w.share(e), b.most/b.d.lands // on the mean as many as coverage asks for
 	strain := 0.0
 	switch all := e.flat + e.edge; {
 	case all == 0:
-		w.flat += math.Min(b.each, (1-w.flat)*part)
+		w.flat += math.Min(most, (1-w.flat)*part)
 		w.edge = w.flat
 	case edge:
 		strain = e.edge * (1 - w.edge) * part

@@ -59,9 +59,6 @@ type Run struct {
 	contact    float64 // W/m²K of what works the piece now
 	from       *State  // where it goes on, until it does
 
-	number int   // of the operation that is worked, from 1
-	lastAt []int // of every cell, the number of the last operation that works it toward a target; nil: not told
-
 	hand *hand // whose blows are looked at one by one; nil: they are taken on the mean
 
 	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
@@ -88,30 +85,6 @@ func NewRun(s Setup, b Bar) (*Run, error) {
 	}, nil
 }
 
-// WillDo tells which operations will be done, in their order: what is left at the end of one is worked by the next that comes to
-// those cells. Without it every one is taken for the last.
-func (r *Run) WillDo(ops []*Operation) {
-	r.lastAt = make([]int, len(r.Bar.Cells))
-	for n, op := range ops {
-		if op.Targets == nil || op.Kind == Upset || op.Kind.Light() {
-			continue // light work hardly strains
-		}
-		for i := op.First; i <= op.Last; i++ {
-			r.lastAt[i] = n + 1
-		}
-	}
-}
-
-// comesAgain tells whether a later operation works all of these cells toward a target of its own.
-func (r *Run) comesAgain(first, last int) bool {
-	for i := first; i <= last; i++ {
-		if r.lastAt == nil || r.lastAt[i] <= r.number {
-			return false
-		}
-	}
-	return true
-}
-
 // OutOfRange tells whether the flow stress was asked for beyond the measured
 // rates, temperatures or strains (hand hammering always is, in rate).
 func (r *Run) OutOfRange() bool { return r.outOfRange }
@@ -123,7 +96,6 @@ func (r *Run) SoakC() float64 { return r.soakC }
 // *WindowError, *StallError, *TooWeakError, *BurntError at the first spot that burns
 // away, and those of the budget.
 func (r *Run) Do(op *Operation) error {
-	r.number++
 	if own := op.SoakC; own > 0 {
 		if own > r.Setup.Fire.TempC-UnderForgeC {
 			return &WindowError{SoakC: r.Setup.Fire.TempC - UnderForgeC, LowC: op.LowC, NeedForgeC: own + UnderForgeC}

@@ -2,7 +2,6 @@ package heats
 
 import (
 	"math"
-	"slices"
 
 	"coldember/core/figure"
 	"coldember/core/forge"
@@ -277,7 +276,6 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 	if out.ways == nil {
 		out.ways = map[string]way{}
 	}
-	run.WillDo(slices.DeleteFunc(slices.Clone(out.Ops), func(op *forge.Operation) bool { return op.Kind == forge.Harden }))
 	toCome := x[len(r.Cells):]
 	for i, op := range out.Ops {
 		if op.Kind == forge.Harden {

@@ -16,10 +16,9 @@ import (
 )
 
 // TestAPlanFollowedBlowByBlow comes to what the plan says, of every starter: by a hand whose blows land evenly its heats within
-// 3 % of four plans in five, of none beyond 6 %, of all together within 1 %; its sections within a tenth of a millimetre (by hands that are drawn .15). Heats
-// are counted in parts, as they size the bar: in whole ones it turns on a blow whether two operations share a heat. These are the
-// pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it agrees less well
-// (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
+// 3 % or one heat of four plans in five, of none beyond 6 %, of all together within 2.5 %; its sections within a tenth of a
+// millimetre. These are the pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it
+// agrees less well (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
 func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	pieces := map[string]plan.Request{"utility": plantest.Request(), "reference": plantest.Sanity(25, 5), "slicer": plantest.Slicer(plantest.Flat(40, 6, 610))}
 	for i, s := range blade.Starters()[1:] {
@@ -32,13 +31,9 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 		require.NoError(t, err, name)
 		a, b := p.Heats[p.Totals.Heats-1].Shape, w.Heats[w.Totals.Heats-1].Shape
 		require.Len(t, b, len(a), name)
-		off := .1
-		if seed != forge.Evenly { // a luckier or unluckier hand is another time in the fire, and burns so much less or more off every face
-			off = .15
-		}
 		for i := 1; i < len(a)-1; i++ { // the two ends are drawn on from the cells by their slope
-			assert.InDelta(t, a[i].HeightMm(), b[i].HeightMm(), off, "%s %d", name, i)
-			assert.InDelta(t, a[i].ThicknessMm, b[i].ThicknessMm, off, "%s %d", name, i)
+			assert.InDelta(t, a[i].HeightMm(), b[i].HeightMm(), .1, "%s %d", name, i)
+			assert.InDelta(t, a[i].ThicknessMm, b[i].ThicknessMm, .1, "%s %d", name, i)
 		}
 		return p, w
 	}
@@ -46,9 +41,11 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	near := 0
 	for name, r := range pieces {
 		p, w := follow(name, r, forge.Evenly)
-		if math.Abs(w.Totals.FractionalHeats/p.Totals.FractionalHeats-1) <= .03 {
+		off := math.Abs(float64(w.Totals.Heats - p.Totals.Heats))
+		if off <= math.Max(1, .03*float64(p.Totals.Heats)) {
 			near++
 		}
+		assert.LessOrEqual(t, off, math.Max(1, .06*float64(p.Totals.Heats)), name)
 		assert.InDelta(t, 1, w.Totals.FractionalHeats/p.Totals.FractionalHeats, .06, name)
 		planned, came = planned+p.Totals.FractionalHeats, came+w.Totals.FractionalHeats
 		_, w = follow(name, r, 1)
@@ -56,7 +53,7 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	}
 	t.Logf("heats: %.1f planned, %.1f evenly, %.1f drawn; %d of %d near", planned, came, drawn, near, len(pieces))
 	assert.GreaterOrEqual(t, near, len(pieces)*4/5)
-	assert.InDelta(t, 1, came/planned, .01)
+	assert.InDelta(t, 1, came/planned, .025)
 	assert.InDelta(t, 1, drawn/planned, .06)
 	_, first, err := planner.BlowByBlow(context.Background(), pieces["utility"], 1)
 	require.NoError(t, err)
