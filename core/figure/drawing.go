@@ -145,8 +145,8 @@ const CurledPerCell = 10
 const notchSeenMm = 0.1
 
 // Shape draws the piece in a state of its forging. Within a cell it follows the
-// forged outline as far as the cell has come from a bar of this section toward it.
-func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
+// forged outline as far as the cell has come from the bar's section toward it.
+func Shape(cells []Cell, from forge.Cell, bar forge.Bar) []plan.Station {
 	out := make([]plan.Station, 0, len(cells)*perCell)
 	x := 0.0
 	barCentre := (cells[0].CentreMm + cells[len(cells)-1].CentreMm) / 2
@@ -154,7 +154,7 @@ func Shape(cells []Cell, barAreaMm2 float64, bar forge.Bar) []plan.Station {
 	for i := range bar.Cells {
 		c, f := &even[i], &cells[i]
 		l := bar.Cells[i].LengthMm()
-		done := progress(c.WidthMm*c.ThicknessMm, barAreaMm2, f.Final.WidthMm*f.Final.ThicknessMm)
+		done := come(c, &forge.Cell{WidthMm: f.Final.WidthMm, ThicknessMm: f.Final.ThicknessMm}, &from)
 		seen, under := done, 0.0
 		switch whole := f.Bevelled.WidthMm; { // a notch is not seen before it is driven in
 		case f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm:
@@ -252,7 +252,25 @@ func blend(a, b *plan.Station) {
 // micron rounds a drawn figure: a plan carries thousands of them.
 func micron(mm float64) float64 { return math.Round(mm*1000) / 1000 }
 
-// progress is how far an area has come from the bar's to the final one, 0–1.
+// wellTold is the change of an area, as a true strain, from which it alone tells how far a section has come.
+const wellTold = 0.1
+
+// come is how far a section has come from the bar's to the final one, 0–1: by its area, which width and thickness
+// alike lead to; where that hardly changes, by both of them, since a hundredth of a millimetre would make a half of it.
+func come(c, final, bar *forge.Cell) float64 {
+	area := func(c *forge.Cell) float64 { return c.WidthMm * c.ThicknessMm }
+	byArea, whole := progress(area(c), area(bar), area(final)), math.Abs(math.Log(area(final)/area(bar)))
+	if whole >= wellTold {
+		return byArea
+	}
+	off := func(c *forge.Cell) float64 {
+		return math.Hypot(math.Log(c.WidthMm/final.WidthMm), math.Log(c.ThicknessMm/final.ThicknessMm))
+	}
+	bySides := math.Max(0, 1-off(c)/math.Max(off(bar), 1e-3))
+	return bySides + whole/wellTold*(byArea-bySides)
+}
+
+// progress is how far an area or a width has come from the bar's to the final one, 0–1.
 func progress(area, from, to float64) float64 {
 	whole := math.Log(to / from)
 	if math.Abs(whole) < 1e-3 {

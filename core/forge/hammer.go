@@ -38,15 +38,18 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	}
 	rec.StartC = r.coldest(rec.First, rec.Last)
 	q, temp, spent, onEdge := 0.0, rec.StartC, 0.0, 0.0
-	guess := most
+	need := most
 	r.note(rec, 0, temp)
 	for temp > low && q < 1 {
-		owed, edge, stalls := r.strokesOwed(&d, rec, q, q+math.Min(guess, 1-q)/2)
+		owed, edge, stalls := r.strokesOwed(&d, rec, q, q+math.Min(need, 1-q)/2)
+		need = math.Min(most, d.lands/owed)               // owed may be nought: then only the floor counts
+		for try := 1; q == 0 && try < firstTries; try++ { // nothing tells yet how far a stroke goes, and the stress rises most at first
+			owed, edge, stalls = r.strokesOwed(&d, rec, 0, math.Min(need, 1)/2)
+			need = math.Min(most, d.lands/owed)
+		}
 		if stalls {
 			break // it has grown too hard for the press
 		}
-		need := math.Min(most, d.lands/owed) // owed may be nought: then only the floor counts
-		guess = need
 		part := 1.0
 		if q+need > 1 {
 			part, need = (1-q)/need, 1-q
@@ -87,6 +90,9 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 	}
 	return q, nil
 }
+
+// firstTries of the first stroke of a heat: after them its share is known to a hundredth.
+const firstTries = 4
 
 // LightUnderC is how far below the lower limit light work may go on: it hardly strains.
 const LightUnderC = 100

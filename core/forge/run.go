@@ -59,7 +59,8 @@ type Run struct {
 	contact    float64 // W/m²K of what works the piece now
 	from       *State  // where it goes on, until it does
 
-	hand *hand // whose blows are looked at one by one; nil: they are taken on the mean
+	hand  *hand // whose blows are looked at one by one; nil: they are taken on the mean
+	later []*Operation
 
 	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
 }
@@ -129,6 +130,20 @@ func (r *Run) Do(op *Operation) error {
 	}
 	r.DoneAt[op.ID] = done
 	return nil
+}
+
+// WillDo tells what comes after the operation that is done next: a hand whose blows are looked at leaves to it what is not
+// worth a blow now.
+func (r *Run) WillDo(later []*Operation) { r.later = later }
+
+// worksLater tells whether heavy work comes to a cell after the operation in hand.
+func (r *Run) worksLater(cell int) bool {
+	for _, op := range r.later {
+		if op.Targets != nil && !op.Kind.Light() && op.First <= cell && cell <= op.Last {
+			return true
+		}
+	}
+	return false
 }
 
 // asDone is what of a stretch is not worth another heat: far less than calipers tell.

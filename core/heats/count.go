@@ -31,43 +31,49 @@ type fire struct {
 
 // count lays the records of the run into heats.
 func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step) {
-	var fires []fire
+	var lit []fire
 	var before *forge.Heat
+	s.laid = map[stretch]fires{}
 	for i := range s.Run.Heats {
 		h := &s.Run.Heats[i]
 		step := byOp[h.Operation]
 		addTo(step, h)
 		todo, from, kind := h.Fraction, h.ShareFrom, forge.Kind(step.Kind)
-		if k := endFor(r, fires, h, kind); k >= 0 {
+		if k := endFor(r, lit, h, kind); k >= 0 {
 			addCooling(&p.Heats[k], h, todo, s.Run.SoakC())
 			part := addPart(&p.Heats[k], h, todo, from, h.ShareTo)
-			fires[k].ends -= todo
-			part.FromMm, part.ToMm = extent(fires[k].now, h.First, h.Last)
-			limit(&p.Heats[k], part, h, fires[k].ends)
-			straightened(r, p, s, fires[k:], i)
+			lit[k].ends -= todo
+			part.FromMm, part.ToMm = extent(lit[k].now, h.First, h.Last)
+			limit(&p.Heats[k], part, h, lit[k].ends)
+			straightened(r, p, s, lit[k:], i)
 			continue
 		}
 		for todo > 1e-9 {
-			room := 0.0
-			if n := len(fires); n > 0 && goesOn(r, before, h, byOp) {
-				room = fires[n-1].left
+			room, begins, like := 0.0, before == nil || before.Operation != h.Operation || before.Pass != h.Pass, s.planned(h)
+			if n := len(lit); n > 0 && (goesOn(r, before, h, byOp) || begins && like.shared) {
+				room = lit[n-1].left
 				if kind.Light() {
-					room += fires[n-1].ends
+					room += lit[n-1].ends
 				}
-				if todo < lastBlows && before.Operation == h.Operation && before.Pass == h.Pass {
+				if todo < lastBlows && !begins {
 					room = math.Max(room, todo)
 				}
 			}
+			if begins {
+				room = like.room(room, math.Min(leastRest, todo), len(lit))
+			}
+			begun := len(lit)
 			if room < math.Min(leastRest, todo) || room == 0 {
 				p.Heats = append(p.Heats, plan.HeatStep{Number: len(p.Heats) + 1, StartC: h.StartC, FireS: fireOf(s.Run.Heats, i, from), CarryS: h.CarryS, BrushS: h.BrushS, Slow: slowest(r, s, i)})
-				fires = append(fires, fire{first: h.First, last: h.Last, left: 1})
+				lit = append(lit, fire{first: h.First, last: h.Last, left: 1})
 				room = 1
 			}
-			cur, f := &p.Heats[len(p.Heats)-1], &fires[len(fires)-1]
+			cur, f := &p.Heats[len(p.Heats)-1], &lit[len(lit)-1]
 			take := math.Min(room, todo)
-			if todo-take < lastBlows {
+			if todo-take < like.tail(h, len(lit)) {
 				take = todo // struck a little below the limit rather than going back for it
 			}
+			s.lay(h, begins, begun, len(lit))
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
 			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
 			part := addPart(cur, h, take, from, to)
@@ -77,12 +83,12 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 				ends += f.ends
 			}
 			limit(cur, part, h, ends)
-			begun := stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
+			was := stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
 			todo, from, before = todo-take, to, h
 			f.rec, f.now = h, stateAt(r, s, i, (from-h.ShareFrom)/(h.ShareTo-h.ShareFrom))
 			show(r, s, cur, f.now, h)
 			part.FromMm, part.ToMm = extent(f.now, h.First, h.Last)
-			part.Goal = goal(r, s, cur, begun, f.now, h, part.Goal)
+			part.Goal = goal(r, s, cur, was, f.now, h, part.Goal)
 			cur.Cold = coldest(f.now, h)
 		}
 	}
@@ -90,10 +96,10 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 
 // straightened bends the pieces that are drawn after these heats as record i of the run does,
 // which was done at the end of the first of them.
-func straightened(r *route.Route, p *plan.Plan, s *Settled, fires []fire, i int) {
+func straightened(r *route.Route, p *plan.Plan, s *Settled, lit []fire, i int) {
 	h := &s.Run.Heats[i]
-	for k := range fires {
-		f := &fires[k]
+	for k := range lit {
+		f := &lit[k]
 		for c := h.First; c <= h.Last; c++ {
 			was := 0.0
 			if i > 0 {
@@ -101,7 +107,7 @@ func straightened(r *route.Route, p *plan.Plan, s *Settled, fires []fire, i int)
 			}
 			f.now.Cells[c].CurvePerMm += h.After.Cells[c].CurvePerMm - was
 		}
-		show(r, s, &p.Heats[len(p.Heats)-len(fires)+k], f.now, f.rec)
+		show(r, s, &p.Heats[len(p.Heats)-len(lit)+k], f.now, f.rec)
 	}
 }
 
@@ -125,12 +131,12 @@ func goesOn(r *route.Route, before, h *forge.Heat, byOp map[string]*plan.Step) b
 // endFor is the heat at whose end a stretch is straightened: the last of heavy work that was
 // hot there, if its end is not used up; −1 where there is none. A smith does not go back to
 // the fire for a few taps.
-func endFor(r *route.Route, fires []fire, h *forge.Heat, k forge.Kind) int {
+func endFor(r *route.Route, lit []fire, h *forge.Heat, k forge.Kind) int {
 	if k != forge.PreCurve && k != forge.Correct || h.ShareFrom > 0 || h.ShareTo < 1 {
 		return -1
 	}
-	for i := len(fires) - 1; i >= 0; i-- {
-		f := &fires[i]
+	for i := len(lit) - 1; i >= 0; i-- {
+		f := &lit[i]
 		if !f.heavy {
 			continue
 		}

@@ -43,7 +43,7 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 
 // show draws the piece as it is after a heat that has worked up to this record.
 func show(r *route.Route, s *Settled, cur *plan.HeatStep, now forge.Bar, h *forge.Heat) {
-	cur.Shape = figure.Shape(r.Cells, r.Bar.AreaMm2, now)
+	cur.Shape = figure.Shape(r.Cells, forge.Cell{WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.AreaMm2 / r.Bar.WidthMm}, now)
 	was := now
 	if op := find(s.Ops, h.Operation); op != nil {
 		was = beforeOp(r, s, op)
@@ -179,8 +179,8 @@ func sameFire(r *route.Route, a, b *forge.Heat) bool {
 	if a == nil {
 		return false
 	}
-	if a.Operation == b.Operation && a.Pass == b.Pass {
-		return true
+	if a.Operation == b.Operation { // it is worked in stretches since they do not
+		return a.Pass == b.Pass
 	}
 	return together(r, min(a.First, b.First), max(a.Last, b.Last), b)
 }

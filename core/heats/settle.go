@@ -40,6 +40,9 @@ type Settled struct {
 	ways   map[string]way // of each operation, as the first rounds chose it
 	from   []float64      // what it began from, as found tells
 	MissMm float64        // by which the run misses the forged shape
+
+	laid    map[stretch]fires // how its heats were laid, once they were
+	follows *Settled          // the plan whose steps are followed blow by blow; nil: none
 }
 
 // way is how an operation is worked.
@@ -175,6 +178,9 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 // thinner or thicker than was planned. Errors are those of forge.Run.
 func Again(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settled) (*Settled, error) {
 	out := &Settled{Rounds: max(firstStates, planned.Rounds), ways: planned.ways}
+	if setup.ByBlow > 0 {
+		out.follows = planned
+	}
 	if err := forgeOnce(r, work, setup, planned.from, out); err != nil {
 		return nil, err
 	}
@@ -295,6 +301,7 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 		if w, ok := out.ways[op.ID]; ok && out.Rounds > choosingRounds {
 			op.Stretches, op.Floors, op.Back, op.Machine = w.stretches, w.floors, w.back, w.machine
 		}
+		run.WillDo(out.Ops[i+1:])
 		if err := run.Do(op); err != nil {
 			return err
 		}

@@ -25,7 +25,7 @@ func (r *Request) SeamMm() float64 {
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
-	LawsVersion    = 8
+	LawsVersion    = 9
 )
 
 // LossMode tells which loss sizes the bar.

@@ -15,10 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// TestAPlanFollowedBlowByBlow comes to what the plan says, of every starter: by a hand whose blows land evenly its heats within
-// 3 % or one heat of four plans in five, of none beyond 6 %, of all together within 2.5 %; its sections within a tenth of a
-// millimetre. These are the pieces that the way of striking was chosen by, and the bounds were set by what it came to: on others it
-// agrees less well (docs/laws.md). By hands that are drawn the heats of all together come within 6 %, and always the same for a seed.
+// TestAPlanFollowedBlowByBlow comes to what the plan says, of every starter: by a hand whose blows land evenly to its heats within
+// 3 %, counted in parts as they follow each other, of all together within 1 %; to its whole heats within 3 % or one of nine plans in
+// ten, of none beyond 6 % or one; to its sections within a tenth of a millimetre. By hands that are drawn to the heats of all together
+// within 3 %, to the sections alike, and always the same for a seed.
 func TestAPlanFollowedBlowByBlow(t *testing.T) {
 	pieces := map[string]plan.Request{"utility": plantest.Request(), "reference": plantest.Sanity(25, 5), "slicer": plantest.Slicer(plantest.Flat(40, 6, 610))}
 	for i, s := range blade.Starters()[1:] {
@@ -46,15 +46,15 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 			near++
 		}
 		assert.LessOrEqual(t, off, math.Max(1, .06*float64(p.Totals.Heats)), name)
-		assert.InDelta(t, 1, w.Totals.FractionalHeats/p.Totals.FractionalHeats, .06, name)
+		assert.InDelta(t, 1, w.Totals.FractionalHeats/p.Totals.FractionalHeats, .03, name)
 		planned, came = planned+p.Totals.FractionalHeats, came+w.Totals.FractionalHeats
 		_, w = follow(name, r, 1)
 		drawn += w.Totals.FractionalHeats
 	}
 	t.Logf("heats: %.1f planned, %.1f evenly, %.1f drawn; %d of %d near", planned, came, drawn, near, len(pieces))
-	assert.GreaterOrEqual(t, near, len(pieces)*4/5)
-	assert.InDelta(t, 1, came/planned, .025)
-	assert.InDelta(t, 1, drawn/planned, .06)
+	assert.GreaterOrEqual(t, near, len(pieces)*9/10)
+	assert.InDelta(t, 1, came/planned, .01)
+	assert.InDelta(t, 1, drawn/planned, .03)
 	_, first, err := planner.BlowByBlow(context.Background(), pieces["utility"], 1)
 	require.NoError(t, err)
 	_, again, err := planner.BlowByBlow(context.Background(), pieces["utility"], 1)
@@ -64,8 +64,8 @@ func TestAPlanFollowedBlowByBlow(t *testing.T) {
 
 // BenchmarkFollowedElsewhere tells how well a plan is followed blow by blow on pieces that the way of striking was not chosen by:
 // plans, those whose heats (counted in parts, as they follow each other) are within 3 %, those whose whole heats are within 3 % or
-// one, heats over those planned, the worst of a plan, and how far any section is off, mm. It is no test: what is asked, all within
-// 3 % and 0.1 mm, it does not reach. No way of striking was tried on these plans; whoever tries one on them takes others here.
+// one, heats over those planned, the worst of a plan, and how far any section is off, mm. No way of striking was tried on these
+// plans; whoever tries one on them takes others here.
 func BenchmarkFollowedElsewhere(b *testing.B) {
 	for b.Loop() {
 		var plans, within, orOne, planned, came, worst, offMm float64
@@ -73,7 +73,7 @@ func BenchmarkFollowedElsewhere(b *testing.B) {
 			steel           string
 			wideMm, thickMm float64
 			hand            forge.Skill
-		}{{"W1", 30, 7, forge.Steady}, {"80CrV2", 50, 8, forge.Sure}, {"1095", 36, 6.5, forge.Learning}, {"O1", 35, 6, forge.Sure}, {"5160", 40, 10, forge.Steady}} {
+		}{{"W1", 45, 7, forge.Learning}, {"1095", 40, 8, forge.Steady}, {"5160", 32, 6, forge.Sure}, {"1075", 30, 9, forge.Steady}, {"80CrV2", 60, 6, forge.Sure}, {"O1", 38, 10, forge.Learning}} {
 			for _, s := range blade.Starters() {
 				r := plan.NewRequest(s.Design, c.steel, plantest.Flat(c.wideMm, c.thickMm, 1600), c.hand)
 				if _, err := planner.Make(context.Background(), r); err != nil {

@@ -42,6 +42,9 @@ func again(ctx context.Context, req, as plan.Request, byBlow uint64) (planned, w
 	if err != nil {
 		return nil, nil, err
 	}
+	if byBlow > 0 { // whoever follows a plan keeps to its heats
+		heats.Schedule(pre.route, &plan.Plan{Bar: planned.Bar, Forged: planned.Forged, Drawing: planned.Drawing}, s)
+	}
 	setup := forge.Setup{Smith: as.Smith, Fire: as.Fire, Steel: grade, ByBlow: byBlow}
 	again, err := heats.Again(pre.route, work, setup, s)
 	if err != nil {
