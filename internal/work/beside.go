@@ -8,6 +8,7 @@ import (
 	"coldember/core/colour"
 	"coldember/core/plan"
 	"coldember/core/practice"
+	"coldember/core/replan"
 	"coldember/core/session"
 	"coldember/internal/edit"
 )
@@ -133,22 +134,26 @@ func (w *Work) besidePlan(ctx context.Context, out *Beside, pieceID string) erro
 	}
 }
 
-// logSeen is a log, heat by heat: the piece as it was planned to be by then, with what was read of it.
+// logSeen is a log, heat by heat: the piece as what was read of it tells, over how it was planned to be by then.
 func logSeen(c *session.Course, events []session.Event) (out []HeatSeen) {
 	book := session.BookOf(c, events)
+	drawn := replan.Drawn{}
 	for i := range book.Heats {
 		h := &book.Heats[i]
 		if c.Cycles(h.Heat) || h.Heat < 1 || h.Heat > len(c.Heats) {
 			continue
 		}
 		s := HeatSeen{Heat: len(out) + 1, Struck: h.Blows, TimeS: h.FireS + h.WorkS}
-		s.At, s.LengthMm = shapeSeen(c.Heats[h.Heat-1].Shape)
+		shape := c.Heats[h.Heat-1].Shape
 		for _, k := range h.Steps {
 			s.Work = append(s.Work, c.Steps[k.Step].Kind)
 		}
 		for _, r := range book.Readings {
 			if r.OfTrip != h.Number || r.Reading == nil {
 				continue
+			}
+			if drawn.Read(shape, plan.Measure(r.Reading.Quantity), r.Reading.AtMm, r.Reading.Mm); r.Reading.Quantity == session.Length {
+				drawn.Long(shape, r.Reading.Mm)
 			}
 			switch at := (SeenAt{XMm: r.Reading.AtMm}); plan.Measure(r.Reading.Quantity) {
 			case plan.Height:
@@ -159,6 +164,7 @@ func logSeen(c *session.Course, events []session.Event) (out []HeatSeen) {
 				s.Read = append(s.Read, at)
 			}
 		}
+		s.At, s.LengthMm = shapeSeen(drawn.Shape(shape))
 		for _, f := range book.Faults {
 			if f.OfTrip == h.Number && f.Fault != nil {
 				s.Faults = append(s.Faults, string(f.Fault.Kind))

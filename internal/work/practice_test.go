@@ -2,11 +2,15 @@ package work_test
 
 import (
 	"context"
+	"math"
 	"testing"
+	"time"
 
 	"coldember/core/colour"
 	"coldember/core/forge"
+	"coldember/core/plan"
 	"coldember/core/practice"
+	"coldember/core/session"
 	"coldember/internal/doc"
 	"coldember/internal/work"
 
@@ -72,6 +76,28 @@ func TestPractisedBesideThePlan(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, b.Way, p.Totals.Heats+1)
 	assert.NotEmpty(t, b.Way[3].Work)
+	f, err := w.TakeToFire(ctx, piece.ID, false)
+	require.NoError(t, err)
+	events := told("a", 1, session.In, session.Out, session.Read, session.Back)
+	events[2].Reading = &session.Reading{Quantity: session.Quantity(plan.Height), AtMm: 60, Mm: 23}
+	_, err = w.Tell(ctx, f.ID, time.Now().UnixMilli(), events)
+	require.NoError(t, err)
+	b, err = w.Beside(ctx, "", piece.ID, 1, colour.LitShop, actions)
+	require.NoError(t, err)
+	require.Len(t, b.Real, 2)
+	require.Len(t, b.Real[1].Read, 1)
+	near := func(h work.HeatSeen) (best work.SeenAt) {
+		best.XMm = math.Inf(1)
+		for _, at := range h.At {
+			if math.Abs(at.XMm-60) < math.Abs(best.XMm-60) {
+				best = at
+			}
+		}
+		return best
+	}
+	assert.InDelta(t, 23, near(b.Real[1]).WideMm, .3, "as it was read")
+	assert.Greater(t, near(b.Way[1]).WideMm, 24.0, "as planned")
+	assert.Greater(t, b.Real[1].LengthMm, b.Way[1].LengthMm+1, "thinner, so it is longer")
 	_, err = w.Beside(ctx, "dance", "", 1, colour.LitShop, nil)
 	assert.Contains(t, fields(t, err), "exercise")
 	gone, stop := context.WithCancel(ctx)
