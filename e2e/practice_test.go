@@ -97,6 +97,8 @@ func TestAPieceOfWorkIsPractised(t *testing.T) {
 	s.until("its bar", `document.querySelectorAll("[data-goal]").length > 4`)
 	s.do(chromedp.Click(chromedp.CSS("[data-testid=beside] summary")))
 	s.until("as forged", `document.querySelector("[data-beside=real] path")`)
+	s.do(chromedp.Focus(chromedp.CSS("[data-testid=beside-heat]")), chromedp.KeyEvent(kb.End))
+	s.until("what was read stands over it", `document.querySelectorAll("[data-beside=real] line").length > 2`)
 }
 
 // TestASmithIsAskedAndTheSheetIsKept: what an experienced smith would do is done at a touch until it is done; it goes on the

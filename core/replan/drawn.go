@@ -25,26 +25,35 @@ type told struct {
 // sameSpotMm is how near a reading takes the place of an older one (judgement).
 const sameSpotMm = 8.0
 
-// Read takes a reading of a piece that was planned to have this shape then: its place from the point and its size, mm. What
-// says nothing of a section is passed over.
-func (d *Drawn) Read(shape []plan.Station, what plan.Measure, atMm, mm float64) {
+// Read takes a reading of a piece that was planned to have this shape then: its place from the point, its size and what that was
+// planned to be, mm (0: what the shape is there). What says nothing of a section is passed over.
+func (d *Drawn) Read(shape []plan.Station, what plan.Measure, atMm, mm, plannedMm float64) {
 	if len(shape) < 2 || mm <= 0 {
 		return
 	}
-	s := between(shape, atMm)
-	planned := map[plan.Measure]float64{plan.Height: s.HeightMm(), plan.Thickness: s.ThicknessMm, plan.EdgeThickness: edgeOf(&s)}[what]
-	if planned <= 0 {
-		return
+	s, share := plan.Station{}, math.Inf(1)
+	for _, off := range []float64{0, -placedMm, placedMm} { // beside a shoulder it is read on either side
+		at := between(shape, atMm+off)
+		planned := map[plan.Measure]float64{plan.Height: at.HeightMm(), plan.Thickness: at.ThicknessMm, plan.EdgeThickness: edgeOf(&at)}[what]
+		if planned <= 0 {
+			return
+		}
+		if off == 0 || at.Zone != s.Zone && math.Abs(math.Log(mm/planned)) < math.Abs(math.Log(share)) {
+			s, share = at, mm/planned
+		}
 	}
-	at := told{what, ahead(shape, atMm), mm / planned}
+	if plannedMm > 0 {
+		share = mm / plannedMm
+	}
+	at := told{what, ahead(shape, s.XMm), share}
 	spot := sameSpotMm * areaOf(&s)
-	kept := d.told[:0]
+	kept := []told{at}
 	for _, t := range d.told {
 		if t.what != what || math.Abs(t.aheadMm3-at.aheadMm3) > spot {
 			kept = append(kept, t)
 		}
 	}
-	d.told = append(kept, at)
+	d.told = kept
 }
 
 // Long takes how long the whole piece was that was planned to have this shape then, mm: its stretches are off alike.

@@ -45,16 +45,16 @@ func TestAPieceIsDrawnAsItWasRead(t *testing.T) {
 	var d replan.Drawn
 	assert.Equal(t, late, d.Shape(late), "nothing was read")
 	at := nearest(late, 50)
-	d.Read(late, plan.Height, at.XMm, at.HeightMm())
+	d.Read(late, plan.Height, at.XMm, at.HeightMm(), 0)
 	same := d.Shape(late)
 	for i := range late {
 		assert.InDelta(t, late[i].XMm, same[i].XMm, 1e-6, "as planned")
 		assert.InDelta(t, late[i].HeightMm(), same[i].HeightMm(), 1e-9)
 	}
-	d.Read(late, plan.Height, at.XMm, 1.1*at.HeightMm())
-	d.Read(late, plan.Thickness, at.XMm, 1.2*at.ThicknessMm)
-	d.Read(late, plan.Rise, at.XMm, 30)
-	d.Read(late, plan.Height, at.XMm, 0)
+	d.Read(late, plan.Height, at.XMm, 1.1*at.HeightMm(), 0)
+	d.Read(late, plan.Thickness, at.XMm, 1.2*at.ThicknessMm, 0)
+	d.Read(late, plan.Rise, at.XMm, 30, 0)
+	d.Read(late, plan.Height, at.XMm, 0, 0)
 	told := d.Shape(late)
 	i := 0
 	for late[i].XMm < at.XMm {
@@ -88,7 +88,7 @@ func TestAReadingGoesWithItsSteel(t *testing.T) {
 	for _, zone := range []string{plan.ZoneTang, plan.ZoneBlade} {
 		var d replan.Drawn
 		at := nearest(early, place(early, zone))
-		d.Read(early, plan.Thickness, at.XMm, 1.3*at.ThicknessMm)
+		d.Read(early, plan.Thickness, at.XMm, 1.3*at.ThicknessMm, 0)
 		told := d.Shape(late)
 		most, where := 0.0, ""
 		for i := range late {
@@ -100,6 +100,17 @@ func TestAReadingGoesWithItsSteel(t *testing.T) {
 		assert.Equal(t, zone, where)
 	}
 	var d replan.Drawn
-	d.Read(nil, plan.Height, 3, 4)
+	end := 0.0 // of the blade, where the ricasso begins: read at its very end, a blade is a blade
+	for _, s := range late {
+		if s.Zone == plan.ZoneBlade {
+			end = math.Max(end, s.XMm)
+		}
+	}
+	blade := nearest(late, end-1)
+	d.Read(late, plan.EdgeThickness, end+.5, blade.EdgeMm, 0)
+	d.Read(late, plan.Height, 60, 33, 33)
+	assert.InDelta(t, late[len(late)-1].XMm, d.Shape(late)[len(late)-1].XMm, .5)
+	d = replan.Drawn{}
+	d.Read(nil, plan.Height, 3, 4, 0)
 	require.Empty(t, d.Shape(nil))
 }

@@ -80,7 +80,10 @@ func seenOf(steps []practice.Step) []HeatSeen {
 	return out
 }
 
-// shapeSeen is a drawn shape, thinned to what is seen.
+// shoulderShare is how much lower a section is than the one before it where that is a shoulder, and no taper.
+const shoulderShare = 0.05
+
+// shapeSeen is a drawn shape, thinned to what is seen; a shoulder stands upright in it.
 func shapeSeen(shape []plan.Station) (at []SeenAt, length float64) {
 	step := max(1, len(shape)/80)
 	for i := 0; i < len(shape); i += step {
@@ -89,7 +92,11 @@ func shapeSeen(shape []plan.Station) (at []SeenAt, length float64) {
 		if s.EdgeMm > 0 {
 			thick = (thick + s.EdgeMm) / 2
 		}
-		at = append(at, SeenAt{s.XMm, s.HeightMm(), thick})
+		seen := SeenAt{s.XMm, s.HeightMm(), thick}
+		if n := len(at); n > 0 && shape[i-step].Zone != s.Zone && math.Abs(math.Log(seen.WideMm/at[n-1].WideMm)) > shoulderShare {
+			at = append(at, SeenAt{s.XMm, at[n-1].WideMm, at[n-1].ThickMm})
+		}
+		at = append(at, seen)
 	}
 	if n := len(shape); n > 0 {
 		length = shape[n-1].XMm
@@ -134,43 +141,54 @@ func (w *Work) besidePlan(ctx context.Context, out *Beside, pieceID string) erro
 	}
 }
 
-// logSeen is a log, heat by heat: the piece as what was read of it tells, over how it was planned to be by then.
+// logSeen is a log, heat by heat: the piece as what was read of it tells, over how it was planned to be by then. What is read when
+// it is forged, at the cycles, is of the last of them.
 func logSeen(c *session.Course, events []session.Event) (out []HeatSeen) {
 	book := session.BookOf(c, events)
 	drawn := replan.Drawn{}
+	var shape []plan.Station
 	for i := range book.Heats {
 		h := &book.Heats[i]
-		if c.Cycles(h.Heat) || h.Heat < 1 || h.Heat > len(c.Heats) {
+		if h.Heat < 1 || h.Heat > len(c.Heats) {
 			continue
 		}
-		s := HeatSeen{Heat: len(out) + 1, Struck: h.Blows, TimeS: h.FireS + h.WorkS}
-		shape := c.Heats[h.Heat-1].Shape
-		for _, k := range h.Steps {
-			s.Work = append(s.Work, c.Steps[k.Step].Kind)
+		if !c.Cycles(h.Heat) {
+			s := HeatSeen{Heat: len(out) + 1, Struck: h.Blows, TimeS: h.FireS + h.WorkS}
+			for _, k := range h.Steps {
+				s.Work = append(s.Work, c.Steps[k.Step].Kind)
+			}
+			for _, f := range book.Faults {
+				if f.OfTrip == h.Number && f.Fault != nil {
+					s.Faults = append(s.Faults, string(f.Fault.Kind))
+				}
+			}
+			out, shape = append(out, s), c.Heats[h.Heat-1].Shape
 		}
-		for _, r := range book.Readings {
-			if r.OfTrip != h.Number || r.Reading == nil {
-				continue
-			}
-			if drawn.Read(shape, plan.Measure(r.Reading.Quantity), r.Reading.AtMm, r.Reading.Mm); r.Reading.Quantity == session.Length {
-				drawn.Long(shape, r.Reading.Mm)
-			}
-			switch at := (SeenAt{XMm: r.Reading.AtMm}); plan.Measure(r.Reading.Quantity) {
-			case plan.Height:
-				at.WideMm = r.Reading.Mm
-				s.Read = append(s.Read, at)
-			case plan.Thickness:
-				at.ThickMm = r.Reading.Mm
-				s.Read = append(s.Read, at)
-			}
+		if len(out) > 0 {
+			out[len(out)-1].read(&book, h.Number, shape, &drawn)
 		}
-		s.At, s.LengthMm = shapeSeen(drawn.Shape(shape))
-		for _, f := range book.Faults {
-			if f.OfTrip == h.Number && f.Fault != nil {
-				s.Faults = append(s.Faults, string(f.Fault.Kind))
-			}
-		}
-		out = append(out, s)
 	}
 	return out
+}
+
+// read adds what was read on a trip, and draws the piece as it is told then, that was planned to have this shape.
+func (s *HeatSeen) read(book *session.Book, trip int, shape []plan.Station, drawn *replan.Drawn) {
+	for _, r := range book.Readings {
+		if r.OfTrip != trip || r.Reading == nil {
+			continue
+		}
+		what := plan.Measure(r.Reading.Quantity)
+		drawn.Read(shape, what, r.Reading.AtMm, r.Reading.Mm, r.WantMm)
+		switch at := (SeenAt{XMm: r.Reading.AtMm}); {
+		case r.Reading.Quantity == session.Length:
+			drawn.Long(shape, r.Reading.Mm)
+		case what == plan.Height:
+			at.WideMm = r.Reading.Mm
+			s.Read = append(s.Read, at)
+		case what == plan.Thickness:
+			at.ThickMm = r.Reading.Mm
+			s.Read = append(s.Read, at)
+		}
+	}
+	s.At, s.LengthMm = shapeSeen(drawn.Shape(shape))
 }
