@@ -16,6 +16,12 @@ type Remains = components["schemas"]["Remains"];
 type MeasureAt = components["schemas"]["MeasureAt"];
 type Row = { at: string; height: string; thickness: string };
 
+/** How a place is short: in both sizes, or in the one that shows. */
+function shortOf(worst: { thickMm: number; highMm: number }) {
+  if (worst.highMm < 0.05) return "replan.tooThin";
+  return worst.thickMm < 0.05 ? "replan.tooLow" : "replan.short";
+}
+
 /** The piece of a session as it is measured, and what it can still become. */
 export function ReplanPage() {
   useTitle(say("replan.title"));
@@ -282,7 +288,7 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
                 <p className="border-l-2 border-ember pl-3" data-testid="replan-worst">
                   {result.worst.bad
                     ? say("replan.runsOut", { at: print.length(Math.round(result.worst.atMm), units) })
-                    : `${say("replan.short", {
+                    : `${say(shortOf(result.worst), {
                         at: print.length(Math.round(result.worst.atMm), units),
                         thick: print.thickness(Math.round(result.worst.thickMm * 10) / 10, units),
                         high: print.thickness(Math.round(result.worst.highMm * 10) / 10, units),
