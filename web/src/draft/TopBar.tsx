@@ -22,6 +22,7 @@ import { GiveTo, useClass } from "../school/GiveTo";
 import { mayChange, useMe } from "../school/me";
 import { say, told } from "../text/say";
 import { over } from "../ui/over";
+import { released } from "../ui/released";
 import { useDraft, useDraftState } from "./context";
 import { menuItem, PrintMenu } from "./PrintMenu";
 
@@ -234,7 +235,7 @@ function More() {
           )}
           {names.length > 0 && (
             // after the key that chose it, which would open the choice in the sheet too
-            <DropdownMenu.Item className={menuItem} data-do="give" onSelect={() => setTimeout(() => setGiving(true))}>
+            <DropdownMenu.Item className={menuItem} data-do="give" onSelect={() => released(() => setGiving(true))}>
               <UserRound size={16} aria-hidden /> {say("school.give")}
             </DropdownMenu.Item>
           )}
