@@ -59,8 +59,8 @@ type Run struct {
 	contact    float64 // W/m²K of what works the piece now
 	from       *State  // where it goes on, until it does
 
-	hand  *hand // whose blows are looked at one by one; nil: they are taken on the mean
-	later []*Operation
+	hand  *hand        // whose blows are looked at one by one; nil: they are taken on the mean
+	later []*Operation // what comes after the operation in hand, as far as it is known
 
 	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
 }

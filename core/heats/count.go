@@ -77,8 +77,13 @@ func count(r *route.Route, p *plan.Plan, s *Settled, byOp map[string]*plan.Step)
 			to := from + (h.ShareTo-h.ShareFrom)*take/h.Fraction
 			addCooling(cur, h, take, math.Max(s.Run.SoakC(), step.TargetC))
 			part := addPart(cur, h, take, from, to)
+			below := take - f.left // what is struck below the limit is past it
+			if kind.Light() {
+				below -= f.ends
+			}
+			below = math.Max(0, below)
 			f.takes(h, take, kind)
-			ends := f.left
+			ends := f.left - below
 			if kind.Light() {
 				ends += f.ends
 			}

@@ -9,9 +9,10 @@ import (
 )
 
 // limit sets when a part of a heat, and with it the heat, is too cold to go on: what is left
-// of the heat is worth as many seconds as it would last at this work.
+// of the heat is worth as many seconds as it would last at this work; less than nothing is left where its last blows
+// are struck below the limit.
 func limit(h *plan.HeatStep, part *plan.Part, rec *forge.Heat, left float64) {
-	part.LimitS = h.CarryS + h.WorkS + math.Max(0, left)*rec.WorkS/rec.Fraction
+	part.LimitS = h.CarryS + h.WorkS + left*rec.WorkS/rec.Fraction
 	h.LimitS = math.Max(h.LimitS, part.LimitS)
 }
 

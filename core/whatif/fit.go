@@ -76,8 +76,9 @@ type Fit struct {
 	Length    float64 `json:"lengthShare"`
 	Height    float64 `json:"heightShare"`
 	Thickness float64 `json:"thicknessShare"`
-	// Limit is what stops it from being larger: volume, or the code of the
-	// obstacle, or "limits" where every free direction is at its end.
+	// Limit is what stops it from being larger: volume; "heat" where there is a
+	// little more of it, but a hair more takes another heat and its scale; the
+	// code of the obstacle; or "limits" where every free direction is at its end.
 	Limit  string       `json:"limit"`
 	Design blade.Design `json:"design"`
 	Plan   *plan.Plan   `json:"plan"`
@@ -223,10 +224,15 @@ func (t *trial) finely(lo, hi float64) (*Fit, error) {
 	}
 	code := t.limit.Code
 	if code == "warn.volumeShort" {
-		code = "volume"
+		if code = "volume"; best.Bar.AvailableMm-best.Bar.CutLengthMm > usedUp*best.Bar.AvailableMm {
+			code = "heat"
+		}
 	}
 	return fit(t.req, t.freedom, lo, code, best), nil
 }
+
+// usedUp is the share of a piece that counts as nothing where all of it is used.
+const usedUp = 1e-3
 
 // ladderRungs is how many sizes are tried between the limits.
 const ladderRungs = 14

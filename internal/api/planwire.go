@@ -114,7 +114,7 @@ type Fit struct {
 	Length    float64      `json:"lengthShare"`
 	Height    float64      `json:"heightShare"`
 	Thickness float64      `json:"thicknessShare"`
-	Limit     string       `json:"limit" doc:"what stops it from being larger: volume, limits, or the code of an obstacle"`
+	Limit     string       `json:"limit" doc:"what stops it from being larger: volume, heat (another one, and its scale), limits, or the code of an obstacle"`
 	Design    blade.Design `json:"design"`
 	Plan      *Plan        `json:"plan"`
 }

@@ -4580,7 +4580,7 @@ export interface components {
             heightShare: number;
             /** Format: double */
             lengthShare: number;
-            /** @description what stops it from being larger: volume, limits, or the code of an obstacle */
+            /** @description what stops it from being larger: volume, heat (another one, and its scale), limits, or the code of an obstacle */
             limit: string;
             plan: components["schemas"]["Plan"];
             /** Format: double */

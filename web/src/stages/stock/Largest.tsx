@@ -140,4 +140,4 @@ export function Largest() {
   );
 }
 
-const limitOf = (limit: string) => (limit === "volume" || limit === "limits" ? limit : "reach");
+const limitOf = (limit: string) => (limit === "volume" || limit === "heat" || limit === "limits" ? limit : "reach");
