@@ -105,14 +105,21 @@ func (b *Bar) LayerAt(p Point) float64 {
 // layer is the layer at a height over the middle plane.
 func (b *Bar) layer(z float64) float64 { return (z/b.ThicknessMm + .5) * b.Layers }
 
-// untwisted is the height over the middle plane that a point of the twisted bar had before.
+// untwisted is the height over the middle plane that a point of the twisted bar had before. The
+// skin is squared again by the hammer, so it goes round with the section; the core turns as one.
+// A point counts as skin with the square of how far out it lies, of the half sides.
 func (b *Bar) untwisted(x, y, z float64) float64 {
 	turn := 2 * math.Pi * b.TurnsPer100Mm / 100 * x
 	if b.Hand == Left {
 		turn = -turn
 	}
-	r, a := toDisc(y/(b.WidthMm/2), z/(b.ThicknessMm/2))
-	return upOfDisc(r, a-turn) * b.ThicknessMm / 2
+	u, v := y/(b.WidthMm/2), z/(b.ThicknessMm/2)
+	r, a := toDisc(u, v)
+	skin := upOfDisc(r, a-turn)
+	core := v*math.Cos(turn) - y*math.Sin(turn)/(b.ThicknessMm/2)
+	out := math.Max(math.Abs(u), math.Abs(v))
+	out *= out
+	return math.Max(-1, math.Min(1, out*skin+(1-out)*core)) * b.ThicknessMm / 2
 }
 
 // toDisc takes a square of half side 1 to the disc, true to area (the concentric map of Shirley

@@ -55,7 +55,7 @@ var kinds = map[string]kind{
 		}
 		return body.Measure(), nil
 	}),
-	"bend": run(calcBend), "blow": run(calcBlow), "cool": run(calcCool), "heat": run(calcHeat), "flow": run(calcFlow),
+	"bend": run(calcBend), "blow": run(calcBlow), "cool": run(calcCool), "expand": run(calcExpand), "heat": run(calcHeat), "flow": run(calcFlow),
 	"scale": run(calcScale), "decarb": run(calcDecarb), "spread": run(calcSpread), "reach": run(calcReach),
 	"arm": run(calcArm), "coverage": run(calcCoverage), "stroke": run(calcStroke),
 	"size": run(calcSize), "temper": run(calcTemper),

@@ -29,13 +29,23 @@ func calcHarden(in struct {
 	SeverityPerIn   float64 `json:"severityPerIn"`
 	MartensiteShare float64 `json:"martensiteShare"`
 	Oil             bool    `json:"oil"`
+	Water           bool    `json:"water" doc:"water or brine"`
 },
 ) (any, error) {
 	if err := positive("carbonPct", in.CarbonPct, "severityPerIn", in.SeverityPerIn); err != nil {
 		return nil, err
 	}
+	fluid := harden.Dry
+	switch {
+	case in.Oil && in.Water:
+		return nil, &harden.RangeError{Field: "water", Lowest: 0, Highest: 0}
+	case in.Oil:
+		fluid = harden.OilFluid
+	case in.Water:
+		fluid = harden.WaterFluid
+	}
 	d := harden.IdealDiameterMm(in.steel())
-	t, err := harden.CriticalThicknessMm(d, in.SeverityPerIn, in.MartensiteShare, in.Oil)
+	t, err := harden.CriticalThicknessMm(d, in.SeverityPerIn, in.MartensiteShare, fluid)
 	if err != nil {
 		return nil, err
 	}

@@ -19,7 +19,7 @@ import (
 func TestVectors(t *testing.T) {
 	files, err := filepath.Glob("../testdata/vectors/*.json")
 	require.NoError(t, err)
-	require.Len(t, files, 26)
+	require.Len(t, files, 27)
 	for _, file := range files {
 		kind := strings.TrimSuffix(filepath.Base(file), ".json")
 		raw, err := os.ReadFile(file)

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"coldember/core/forge"
+	"coldember/core/thermal"
 )
 
 func calcArm(in struct {
@@ -58,4 +59,15 @@ func calcStroke(in struct {
 		out["biteMm"], out["forceKN"] = s.BiteMm, s.ForceKN
 	}
 	return out, nil
+}
+
+func calcExpand(in struct {
+	TempC float64 `json:"tempC"`
+},
+) (any, error) {
+	share, err := thermal.Expansion(in.TempC)
+	if err != nil {
+		return nil, err
+	}
+	return map[string]float64{"lengthShare": share}, nil
 }

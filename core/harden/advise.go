@@ -154,8 +154,8 @@ func (a *Advice) atQuench(p *Profile, faceMm float64) []float64 {
 func (a *Advice) depth(c *Case, s Steel) {
 	t := c.Treatment
 	thick := func(b Bath) (hard, mixed float64) {
-		hard, errHard := CriticalThicknessMm(a.IdealDiameterMm, b.SeverityPerIn, Hard, b.Class.Oil())
-		mixed, errMixed := CriticalThicknessMm(a.IdealDiameterMm, b.SeverityPerIn, Half, b.Class.Oil())
+		hard, errHard := CriticalThicknessMm(a.IdealDiameterMm, b.SeverityPerIn, Hard, b.Class.Fluid())
+		mixed, errMixed := CriticalThicknessMm(a.IdealDiameterMm, b.SeverityPerIn, Half, b.Class.Fluid())
 		if errHard != nil || errMixed != nil {
 			return 0, 0
 		}
@@ -180,8 +180,8 @@ func (a *Advice) depth(c *Case, s Steel) {
 		hard, mixed := thick(NewBath(class))
 		a.Baths = append(a.Baths, BathAnswer{Class: class, HardMm: hard, MixedMm: mixed, EdgeHardens: hard >= a.EdgeAtQuenchMm, Whole: hard >= thickest, Risks: class.Watery()})
 	}
-	a.EdgeS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Oil(), a.EdgeAtQuenchMm, a.AustenitiseC, t.OutC, t.Bath.WarmC)
-	a.SpineS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Oil(), thickest, a.AustenitiseC, t.OutC, t.Bath.WarmC)
+	a.EdgeS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Fluid(), a.EdgeAtQuenchMm, a.AustenitiseC, t.OutC, t.Bath.WarmC)
+	a.SpineS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Fluid(), thickest, a.AustenitiseC, t.OutC, t.Bath.WarmC)
 	a.WindowEdgeS, _ = StraightenS(s, widest/3, a.EdgeAtQuenchMm, t.OutC, Half)
 	a.WindowSpineS, _ = StraightenS(s, widest, thickest, t.OutC, Half)
 	if a.OilRiseC = t.Bath.OilRiseC(c.MassG, a.AustenitiseC); a.OilRiseC > 0 {

@@ -66,25 +66,36 @@ const (
 	hardFrom = .75
 )
 
-// Oils take heat fastest where thin steel needs it: their severity counts double up to a
-// thickness, evenly down to once at another (judgement).
+// Fluid is what boils on the steel in a bath.
+type Fluid int
+
+// The fluids: air and plates do not boil, brine is a water.
 const (
-	oilDoubleMm = 6.0
-	oilOnceMm   = 25.0
+	Dry Fluid = iota
+	OilFluid
+	WaterFluid
 )
 
+// A boiling bath takes heat fastest where thin steel needs it. Up to thinMm its severity counts so
+// many times over, falling evenly to once at thickMm (judgement: an oil twice, water and brine half
+// as much again, so that no oil hardens deeper than water).
+const (
+	thinMm  = 6.0
+	thickMm = 25.0
+)
+
+var thinTimes = map[Fluid]float64{Dry: 1, OilFluid: 2, WaterFluid: 1.5}
+
 // SeverityAt is what a bath's Grossmann severity counts at a thickness, 1/in.
-func SeverityAt(severityPerIn float64, oil bool, thicknessMm float64) float64 {
-	if !oil {
-		return severityPerIn
-	}
-	return severityPerIn * (2 - math.Max(0, math.Min(1, (thicknessMm-oilDoubleMm)/(oilOnceMm-oilDoubleMm))))
+func SeverityAt(severityPerIn float64, f Fluid, thicknessMm float64) float64 {
+	thick := math.Max(0, math.Min(1, (thicknessMm-thinMm)/(thickMm-thinMm)))
+	return severityPerIn * (thinTimes[f] + (1-thinTimes[f])*thick)
 }
 
 // CriticalThicknessMm is the thickest plate whose middle comes to a share of martensite, Half or
 // Hard, in a bath of this severity (1/in): that which takes as long to lose half its heat as the
 // ideal diameter (or its share) does in the ideal bath. Good to a third where it is thin.
-func CriticalThicknessMm(idealDiameterMm, severityPerIn, share float64, oil bool) (float64, error) {
+func CriticalThicknessMm(idealDiameterMm, severityPerIn, share float64, f Fluid) (float64, error) {
 	if err := within("idealDiameterMm", idealDiameterMm, .1, 1000); err != nil {
 		return 0, err
 	}
@@ -103,7 +114,7 @@ func CriticalThicknessMm(idealDiameterMm, severityPerIn, share float64, oil bool
 	lo, hi := 0.0, 2*d
 	for range 44 {
 		mid := (lo + hi) / 2
-		bi := SeverityAt(severityPerIn, oil, mid) / mmPerIn * mid
+		bi := SeverityAt(severityPerIn, f, mid) / mmPerIn * mid
 		if FoPlate(bi)*mid*mid < want {
 			lo = mid
 		} else {

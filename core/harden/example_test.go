@@ -14,7 +14,7 @@ func Example() {
 		panic(err)
 	}
 	s := harden.SteelOf(g)
-	thick, err := harden.CriticalThicknessMm(harden.IdealDiameterMm(s), .5, harden.Hard, true)
+	thick, err := harden.CriticalThicknessMm(harden.IdealDiameterMm(s), .5, harden.Hard, harden.OilFluid)
 	if err != nil {
 		panic(err)
 	}

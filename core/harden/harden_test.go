@@ -50,18 +50,18 @@ func TestDeeperInAFasterBath(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := harden.Steel{CarbonPct: rapid.Float64Range(.3, 1.1).Draw(t, "c"), Composition: steel.Composition{ManganesePct: rapid.Float64Range(.2, 1.5).Draw(t, "mn"), ChromiumPct: rapid.Float64Range(0, 1.5).Draw(t, "cr")}}
 		h := rapid.Float64Range(.05, 2).Draw(t, "h")
-		at := func(s harden.Steel, h, share float64, oil bool) float64 {
-			d, err := harden.CriticalThicknessMm(harden.IdealDiameterMm(s), h, share, oil)
+		at := func(s harden.Steel, h, share float64, f harden.Fluid) float64 {
+			d, err := harden.CriticalThicknessMm(harden.IdealDiameterMm(s), h, share, f)
 			if err != nil {
 				t.Fatal(err)
 			}
 			return d
 		}
-		oil := rapid.Bool().Draw(t, "oil")
-		base := at(s, h, harden.Hard, oil)
+		fluid := rapid.SampledFrom([]harden.Fluid{harden.Dry, harden.OilFluid, harden.WaterFluid}).Draw(t, "fluid")
+		base := at(s, h, harden.Hard, fluid)
 		more := s
 		more.ManganesePct += .2
-		if at(s, h*1.3, harden.Hard, oil) <= base || at(more, h, harden.Hard, oil) <= base || at(s, h, harden.Half, oil) <= base {
+		if at(s, h*1.3, harden.Hard, fluid) <= base || at(more, h, harden.Hard, fluid) <= base || at(s, h, harden.Half, fluid) <= base {
 			t.Fatalf("%+v in %v: no deeper than %v", s, h, base)
 		}
 	})
@@ -69,11 +69,11 @@ func TestDeeperInAFasterBath(t *testing.T) {
 
 // TestWhatALawIsNotForIsRefused.
 func TestWhatALawIsNotForIsRefused(t *testing.T) {
-	_, err := harden.CriticalThicknessMm(30, .5, .7, true)
+	_, err := harden.CriticalThicknessMm(30, .5, .7, harden.OilFluid)
 	var wrong *harden.RangeError
 	require.ErrorAs(t, err, &wrong)
 	assert.Equal(t, "martensiteShare", wrong.Field)
-	_, err = harden.CriticalThicknessMm(math.NaN(), .5, harden.Hard, true)
+	_, err = harden.CriticalThicknessMm(math.NaN(), .5, harden.Hard, harden.OilFluid)
 	require.ErrorAs(t, err, &wrong)
 	_, err = harden.Spine{HeightMm: 30, HotFromMm: 40, HotC: 300, ColdC: 20}.SlabC(3, 0, 1)
 	require.ErrorAs(t, err, &wrong)
@@ -148,12 +148,12 @@ func TestGrainBeginsAnewAtEachCrossing(t *testing.T) {
 
 // TestTheBathTakesLongerFromThickSteel, and never cools below itself.
 func TestTheBathTakesLongerFromThickSteel(t *testing.T) {
-	thin, ok := harden.BathS(.5, true, 2, 810, 200, 55)
+	thin, ok := harden.BathS(.5, harden.OilFluid, 2, 810, 200, 55)
 	require.True(t, ok)
-	thick, ok := harden.BathS(.5, true, 6, 810, 200, 55)
+	thick, ok := harden.BathS(.5, harden.OilFluid, 6, 810, 200, 55)
 	require.True(t, ok)
 	assert.Greater(t, thick, 2.9*thin)
-	_, ok = harden.BathS(.5, true, 2, 810, 50, 55)
+	_, ok = harden.BathS(.5, harden.OilFluid, 2, 810, 50, 55)
 	assert.False(t, ok)
 }
 

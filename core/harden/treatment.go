@@ -38,6 +38,17 @@ func (c BathClass) Oil() bool {
 	return c == StillOil || c == MediumOil || c == FastOil || c == VeryFastOil
 }
 
+// Fluid is what boils on the steel in a bath of the class.
+func (c BathClass) Fluid() Fluid {
+	switch {
+	case c.Oil():
+		return OilFluid
+	case c.Watery():
+		return WaterFluid
+	}
+	return Dry
+}
+
 // Watery tells water and brine from all else.
 func (c BathClass) Watery() bool { return c == Water || c == Brine }
 

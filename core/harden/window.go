@@ -68,11 +68,11 @@ const (
 
 // BathS is how long a plate is in a bath of this severity until it leaves at outC, taken as one
 // temperature through (it is thin): s. ok is false where the bath is not colder than that.
-func BathS(severityPerIn float64, oil bool, thicknessMm, fromC, outC, bathC float64) (seconds float64, ok bool) {
+func BathS(severityPerIn float64, f Fluid, thicknessMm, fromC, outC, bathC float64) (seconds float64, ok bool) {
 	if outC <= bathC || fromC <= outC {
 		return 0, fromC <= outC && outC > bathC
 	}
-	h := 2 * conductivityWPerMK * SeverityAt(severityPerIn, oil, thicknessMm) / mmPerIn * 1000
+	h := 2 * conductivityWPerMK * SeverityAt(severityPerIn, f, thicknessMm) / mmPerIn * 1000
 	tau := steel.DensityGPerCm3 * 1000 * heatJPerKgK * thicknessMm / 2000 / h
 	return tau * math.Log((fromC-bathC)/(outC-bathC)), true
 }

@@ -27,6 +27,7 @@ func asked(in *calc.InputError, units quantity.System) *Problem {
 	var unknown *steel.UnknownError
 	var hard *harden.RangeError
 	var grind *finish.RangeError
+	var hot *thermal.RangeError
 	err := plan.FieldError(in.Err)
 	if f := lawFields(err); f != nil {
 		return Explain(f, units)
@@ -36,6 +37,8 @@ func asked(in *calc.InputError, units quantity.System) *Problem {
 		return fileProblem("toC", "calc.unreachable", text.Figures(fact.Figures{"toC": cannot.ToC, "settleC": cannot.SettleC}, units))
 	case errors.As(err, &unknown):
 		return fileProblem("steelId", "calc.noSteel", map[string]string{"found": unknown.ID})
+	case errors.As(err, &hot):
+		return fileProblem(hot.Field, "field.range", bounds(hot.Lowest, hot.Highest))
 	case errors.As(err, &hard):
 		return fileProblem(hard.Field, "field.range", bounds(hard.Lowest, hard.Highest))
 	case errors.As(err, &grind):
