@@ -31,7 +31,7 @@ var allowed = map[string][]string{
 	"replan":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "session", "steel"},
 	"harden":   {"fact", "steel", "thermal"}, "photo": {}, "listen": {}, "colour": {"fact"}, "practice": {"blade", "colour", "fact", "forge", "plan", "section", "steel", "thermal"},
 	"billet":  {"fact", "blade", "forge", "section", "steel"},
-	"finish":  {"fact", "blade", "section", "steel"},
+	"finish":  {"fact", "blade", "harden", "section", "steel"},
 	"cutting": {"fact"}, "nest": {"fact", "stock"},
 	"calc": {"fact", "billet", "blade", "cutting", "finish", "forge", "harden", "learn", "nest", "plan", "planner", "route", "section", "steel", "stock", "thermal", "quantity", "whatif"},
 	// what tests share

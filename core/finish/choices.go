@@ -17,17 +17,6 @@ const (
 	Magnet   Hold = "magnet"
 )
 
-// Surface is what the faces are left at.
-type Surface string
-
-// The surfaces.
-const (
-	FromBelt Surface = "belt"   // as the last belt leaves it
-	Sanded   Surface = "sanded" // by hand, to 600
-	Etched   Surface = "etched" // sanded, and etched to show pattern or temper line
-	Flats    Surface = "flats"  // the flats as forged, brushed and oiled
-)
-
 // Fit is how a hidden tang sits in its handle.
 type Fit string
 
@@ -93,7 +82,7 @@ type Choices struct {
 	Hold     Hold    `json:"hold,omitempty" enum:"free,jig,magnet"`
 	FromGrit int     `json:"fromGrit,omitempty" enum:"36,60,80" doc:"of the first belt; 60 if not said"`
 	Worn     bool    `json:"worn,omitempty" doc:"belts are used up: a worn grain scratches a third as deep, and cuts as much slower"`
-	Surface  Surface `json:"surface,omitempty" enum:"belt,sanded,etched,flats"`
+	Surface  Surface `json:"surface,omitempty" enum:"forged,belt,satin400,etched,satin800,mirror" doc:"belt if not said; etched where there is a pattern"`
 	EdgeDeg  float64 `json:"edgeDeg,omitempty" doc:"of the sharpened edge, a side; 0: usual for its use"`
 	Fit      Fit     `json:"fit,omitempty" enum:"burnt,filed,core"`
 	Block    Block   `json:"block"`
@@ -138,7 +127,7 @@ func (f *Choices) Validate(c fact.Check) {
 	if _, ok := beltOf[f.FromGrit]; f.FromGrit != 0 && (!ok || f.FromGrit > 80) {
 		c.Fail("fromGrit", "field.choice", nil)
 	}
-	fact.OneOf(c, "surface", f.Surface, "", FromBelt, Sanded, Etched, Flats)
+	fact.OneOf(c, "surface", f.Surface, append(Surfaces(), "")...)
 	fact.OneOf(c, "fit", f.Fit, "", Burnt, Filed, Core)
 	fact.OneOf(c, "cover", f.Cover, "", NoCover, Leather, Thermo)
 	optional := func(name string, v, lowest, highest float64) {

@@ -46,26 +46,26 @@ func (l *laying) handle() {
 	}
 	o := HandleOf(w, 0)
 	add := func(id string, minutes float64, figures fact.Figures, cautions []string, codes ...string) {
-		l.add(Step{ID: id, Stage: "handle", Codes: codes, Figures: figures, Cautions: cautions}, pass{minutes: minutes})
+		l.add(Step{ID: id, Stage: "handle", Codes: codes, Figures: figures, Cautions: cautions}, effort{minutes: minutes})
 	}
 	for _, s := range o.Slots {
 		codes := []string{"finish.slot." + s.What}
 		if s.WedgeDeg > 0 {
 			codes = append(codes, "finish.wedge")
 		}
-		add(s.What, 60, fact.Figures{"slotMm": s.LengthMm, "widthMm": s.WidthMm, "drillMm": s.DrillMm, "holes": float64(s.Holes), "pitchMm": s.PitchMm, "wedgeDeg": s.WedgeDeg, "shimMm": s.ShimMm}, []string{"caution.drill"}, codes...)
+		add(s.What, slotMin, fact.Figures{"slotMm": s.LengthMm, "widthMm": s.WidthMm, "drillMm": s.DrillMm, "holes": float64(s.Holes), "pitchMm": s.PitchMm, "wedgeDeg": s.WedgeDeg, "shimMm": s.ShimMm}, []string{"caution.drill"}, codes...)
 	}
 	if b := o.Bore; b != nil {
-		add("bore", 30, fact.Figures{"depthMm": b.DepthMm, "drillMm": b.DrillMm, "holes": float64(b.Holes), "mouthMm": b.MouthHeightMm, "wideMm": b.MouthWidthMm, "coreMm": b.CoreMm}, boreCautions(b.Fit), "finish.bore", "finish.fit."+string(b.Fit))
-		add("notches", 10, fact.Figures{"notches": float64(b.Notches), "ventMm": b.VentMm}, nil, "finish.notches")
+		add("bore", boreMin, fact.Figures{"depthMm": b.DepthMm, "drillMm": b.DrillMm, "holes": float64(b.Holes), "mouthMm": b.MouthHeightMm, "wideMm": b.MouthWidthMm, "coreMm": b.CoreMm}, boreCautions(b.Fit), "finish.bore", "finish.fit."+string(b.Fit))
+		add("notches", notchesMin, fact.Figures{"notches": float64(b.Notches), "ventMm": b.VentMm}, nil, "finish.notches")
 	}
 	if s := o.Scales; s != nil {
-		add("scales", 60, fact.Figures{"thickMm": s.ThicknessMm, "longMm": s.LengthMm, "pins": float64(len(s.Pins)), "holes": float64(s.GlueHoles)}, []string{"caution.dust"}, "finish.scales")
-		add("fronts", 20, nil, nil, "finish.fronts")
+		add("scales", scalesMin, fact.Figures{"thickMm": s.ThicknessMm, "longMm": s.LengthMm, "pins": float64(len(s.Pins)), "holes": float64(s.GlueHoles)}, []string{"caution.dust"}, "finish.scales")
+		add("fronts", frontsMin, nil, nil, "finish.fronts")
 	}
-	add("trial", 15, fact.Figures{"glueMin": o.GlueMin}, nil, "finish.trial")
-	add("glue", 20, fact.Figures{"glueMin": o.GlueMin}, []string{"caution.glue"}, "finish.glue")
-	add("shape", 90, fact.Figures{"widthMm": h.WidthMm, "midMm": h.MidHeightMm}, []string{"caution.dust", "caution.grinder"}, "finish.shape")
+	add("trial", trialMin, fact.Figures{"glueMin": o.GlueMin}, nil, "finish.trial")
+	add("glue", glueWorkMin, fact.Figures{"glueMin": o.GlueMin}, []string{"caution.glue"}, "finish.glue")
+	add("shape", shapeMin, fact.Figures{"widthMm": h.WidthMm, "midMm": h.MidHeightMm}, []string{"caution.dust", "caution.grinder"}, "finish.shape")
 }
 
 func boreCautions(f Fit) []string {
@@ -78,10 +78,10 @@ func boreCautions(f Fit) []string {
 // edge are the last steps.
 func (l *laying) edge() {
 	e := EdgeOf(l.w)
-	l.add(Step{ID: "edge", Stage: "edge", Codes: []string{"finish.edge"}, Figures: fact.Figures{"angleDeg": e.AngleDeg, "bevelMm": e.BevelMm, "behindMm": e.BehindMm}, Cautions: []string{"caution.sharp"}}, pass{minutes: 25})
+	l.add(Step{ID: "edge", Stage: "edge", Codes: []string{"finish.edge"}, Figures: fact.Figures{"angleDeg": e.AngleDeg, "bevelMm": e.BevelMm, "behindMm": e.BehindMm}, Cautions: []string{"caution.sharp"}}, effort{minutes: sharpenMin})
 	if c := l.w.Choices.Cover; c == Leather || c == Thermo {
 		s := SheathOf(l.w)
-		l.add(Step{ID: "sheath", Stage: "edge", Codes: []string{"finish.sheath." + string(c)}, Figures: fact.Figures{"wrapMm": s.WrapMm, "longMm": s.LongMm, "weltMm": s.WeltMm}, Cautions: []string{"caution.sharp"}}, pass{minutes: 120})
+		l.add(Step{ID: "sheath", Stage: "edge", Codes: []string{"finish.sheath." + string(c)}, Figures: fact.Figures{"wrapMm": s.WrapMm, "longMm": s.LongMm, "weltMm": s.WeltMm}, Cautions: []string{"caution.sharp"}}, effort{minutes: sheathMin})
 	}
-	l.add(Step{ID: "look", Stage: "edge", Codes: []string{"finish.look"}}, pass{minutes: 15})
+	l.add(Step{ID: "look", Stage: "edge", Codes: []string{"finish.look"}}, effort{minutes: inspectMin})
 }

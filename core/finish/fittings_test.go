@@ -155,10 +155,14 @@ func TestStepsFollowTheWork(t *testing.T) {
 		return out
 	}
 	usual := ids(finish.Choices{}, false)
-	assert.Equal(t, []string{"profile", "flats", "scribe", "bevels", "along", "hard-60", "hard-120", "hard-220", "hard-400", "hidden", "sand-320", "sand-400", "sand-600", "mark", "guard", "bore", "notches", "trial", "glue", "shape", "edge", "look"}, usual)
+	assert.Equal(t, []string{"profile", "flats", "scribe", "bevels", "along", "hard-60", "hard-120", "hard-220", "hidden", "mark", "guard", "bore", "notches", "trial", "glue", "shape", "edge", "look"}, usual)
 	assert.Contains(t, ids(finish.Choices{}, true), "etch")
 	assert.NotContains(t, ids(finish.Choices{Hardened: true}, false), "bevels")
-	assert.NotContains(t, ids(finish.Choices{Surface: finish.FromBelt}, false), "sand-320")
+	assert.NotContains(t, ids(finish.Choices{}, false), "etch", "nobody asked for it")
+	assert.Contains(t, ids(finish.Choices{Surface: finish.Satin400}, false), "sand-400")
+	assert.NotContains(t, ids(finish.Choices{Surface: finish.Satin400}, false), "sand-600")
+	assert.Contains(t, ids(finish.Choices{Surface: finish.Mirror}, false), "buff")
+	assert.Contains(t, ids(finish.Choices{Surface: finish.AsForged}, false), "brush")
 	assert.Contains(t, ids(finish.Choices{Cover: finish.Leather}, false), "sheath")
 	minutes := func(c finish.Choices) (sum float64) {
 		for _, s := range finish.Steps(work(t, d, c)) {

@@ -165,7 +165,8 @@ func (r *rescue) try(what string, d blade.Design, moved, up float64, figures fac
 	if err != nil {
 		return nil
 	}
-	s := Steel{Forged: r.w.Steel.Forged, Finished: body, MovedMm: r.w.Steel.MovedMm + moved, UpMm: r.w.Steel.UpMm + up}
+	s := r.w.Steel
+	s.Finished, s.MovedMm, s.UpMm = body, s.MovedMm+moved, s.UpMm+up
 	readings, pits := r.move(&s)
 	s.Readings = readings
 	if !s.holds(pits) {
@@ -226,17 +227,18 @@ func deepest(pits []Pit) *Pit {
 
 // holds tells whether the finished blade is in the steel, with every pit out.
 func (s *Steel) holds(pits []Pit) bool {
+	m := s.measured()
 	for _, p := range pits {
-		if a := s.pit(p); !a.Outside && a.LeftMm < 0 {
+		if a := s.pit(m, p); !a.Outside && a.LeftMm < 0 {
 			return false
 		}
 	}
 	const nx, ny = 40, 11
 	for i := range nx {
 		x := s.Finished.LengthMm() * (float64(i) + .5) / nx
-		sec := s.Finished.SectionAt(x)
+		c := s.cutAt(x)
 		for k := range ny {
-			f, b, ok := s.faces(x, sec.HeightMm*float64(k)/(ny-1), &sec)
+			f, b, ok := c.faces(m, x, c.fin.HeightMm*float64(k)/(ny-1))
 			if !ok || math.Min(f, b) < -shortMm {
 				return false
 			}

@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/finish"
+	"coldember/core/harden"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,8 +16,13 @@ import (
 // work is a starter as forged, with what was found at the grinder.
 func work(t testing.TB, d blade.Design, c finish.Choices) *finish.Work {
 	s := steelOf(t, d, blade.ThickAndGrind.Allowances(), 6)
-	s.Readings = c.Readings
-	return &finish.Work{Design: d, Steel: *s, Choices: c, QuenchEdgeMm: 1, TemperC: 200, HandleHides: true}
+	s.Readings, s.KeepsFlats = c.Readings, c.SurfaceOf(false) == finish.AsForged
+	left := harden.Left{EdgeMm: 1, FaceMm: c.LeftForAfterMm(false)}
+	if c.Hardened {
+		s.Ground = &finish.Ground{Body: s.Finished, Left: left}
+		left.AsItIs = true
+	}
+	return &finish.Work{Design: d, Steel: *s, Choices: c, QuenchEdgeMm: 1, Left: left, TemperC: 200, HandleHides: true}
 }
 
 func hidden(t testing.TB) blade.Design {

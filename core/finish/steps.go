@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/fact"
+	"coldember/core/harden"
 	"coldember/core/section"
 )
 
@@ -14,12 +15,17 @@ type Work struct {
 	Design  blade.Design
 	Steel   Steel
 	Choices Choices
-	// QuenchEdgeMm is how thick the edge is left for the quench.
+	// QuenchEdgeMm is how thick the edge is at the quench, and Left how all of it is left for it.
 	QuenchEdgeMm float64
+	Left         harden.Left
+	// AsForged: it was hardened as it was forged, so that all of it is ground hard.
+	AsForged bool
 	// TemperC is what the blade is tempered at; 0: not known.
 	TemperC float64
-	// Layered: of several steels, so that an etch shows them; Line: a temper line is to be seen.
-	Layered, Line bool
+	// Layered: of several steels, so that an etch shows them.
+	Layered bool
+	// Paces are what the log says of the times.
+	Paces Paces
 	// HandleHides: guard or handle covers part of the faces.
 	HandleHides bool
 }
@@ -50,37 +56,90 @@ type Step struct {
 	Cautions []string          `json:"cautions,omitempty"`
 }
 
-// leftAfterMm is what is left on each face for after the quench: the skin of the soak (judgement).
-const leftAfterMm = .1
-
 // laying lays steps out one after another.
 type laying struct {
-	w     *Work
-	steps []Step
-	faces float64 // area of both faces of the blade, mm²
+	w      *Work
+	layers []layer
+	off    map[string]float64 // "what zone" → mm³ of the map
+	sides  float64            // area of both faces of the blade that is ground, mm²
+	steps  []Step
 }
 
-// Steps are the steps of finishing in the order they are done.
+// layer is one grit with what it takes off blade and ricasso, mm³.
+type layer struct {
+	grade
+	blade, ricasso float64
+}
+
+// Steps are the steps of finishing in the order they are done. What comes off in them is what the
+// map says.
 func Steps(w *Work) []Step {
-	l := &laying{w: w, faces: facesMm2(w.Steel.Finished)}
-	m := w.Steel.Off(2, 2, nil)
-	soft, hard := w.volumes()
-	by := map[string]float64{}
-	for _, r := range m.Regions {
-		by[r.What+" "+r.Zone] += r.VolumeMm3
-	}
-	if !w.Choices.Hardened {
-		l.before(by, soft)
-	}
-	l.after(hard)
+	l := newLaying(w)
+	l.shapeSteps()
+	l.faceSteps()
 	l.handle()
 	l.edge()
 	return l.steps
 }
 
-func (l *laying) add(s Step, p pass) {
-	s.Minutes, s.Belts = p.minutes, p.belts
-	s.LowMin, s.HighMin = p.minutes/minutesDoub, p.minutes*minutesDoub
+// newLaying shares out what is ground off among the grits: each takes the steel down to what it
+// leaves for those that follow, and never under the finish.
+func newLaying(w *Work) *laying {
+	l := &laying{w: w, off: map[string]float64{}}
+	regions, _ := w.Steel.Regions()
+	for _, r := range regions {
+		l.off[r.What+" "+r.Zone] += r.VolumeMm3
+	}
+	for _, g := range w.Choices.grades(w.surface(), w.AsForged) {
+		l.layers = append(l.layers, layer{grade: g})
+	}
+	w.Steel.overFaces(func(n node) {
+		if n.isMm > n.finMm+hairMm || !w.Steel.KeepsFlats {
+			l.sides += 2 * n.areaMm2
+		}
+		was := n.isMm
+		for i := range l.layers {
+			to := math.Min(was, w.after(&l.layers[i].grade, n))
+			l.layers[i].blade += (was - to) * n.areaMm2
+			was = to
+		}
+	})
+	if r := w.Steel.Finished.Blade.Ricasso; r != nil {
+		side := r.LengthMm * r.HeightMm
+		was := w.afterFlats(math.Max(0, l.off["faces ricasso"]/side))
+		for i := range l.layers {
+			if g := &l.layers[i]; !g.soft {
+				to := math.Min(was, 2*g.leftMm)
+				g.ricasso, was = (was-to)*side, to
+			}
+		}
+	}
+	return l
+}
+
+// surface is what the faces are left at.
+func (w *Work) surface() Surface { return w.Choices.SurfaceOf(w.Layered) }
+
+// after is how thick a place is once a grit has gone over it, if there is as much: mm.
+func (w *Work) after(g *grade, n node) float64 {
+	if !g.soft {
+		return math.Max(n.finMm, n.finMm+2*g.leftMm)
+	}
+	return math.Max(n.finMm, w.Left.ThicknessMm(n.edgeMm, n.finMm, n.share, n.isMm)+2*g.leftMm)
+}
+
+// afterFlats is what the flats leave on the ricasso over its finished thickness, of what there is.
+func (w *Work) afterFlats(overMm float64) float64 {
+	if w.AsForged || w.Choices.Hardened {
+		return overMm
+	}
+	return math.Min(overMm, 2*w.Left.FaceMm)
+}
+
+func (l *laying) add(s Step, e effort) {
+	p := l.w.Paces.of(&s)
+	s.Minutes, s.Belts = e.minutes*p.Factor, e.belts
+	s.LowMin, s.HighMin = s.Minutes/p.Doubt, s.Minutes*p.Doubt
 	if s.Figures == nil {
 		s.Figures = fact.Figures{}
 	}
@@ -93,31 +152,60 @@ func (l *laying) add(s Step, p pass) {
 // dust and belts are dangers of every step at the grinder.
 var grinderCautions = []string{"caution.grinder", "caution.dust"}
 
-// before is the grinding of soft steel.
-func (l *laying) before(by map[string]float64, bevels float64) {
-	w, grit := l.w, l.w.Choices.grit()
-	l.add(Step{ID: "profile", Stage: "soft", Codes: []string{"finish.profile"}, Grit: grit, MassG: grams(by["profile blade"] + by["profile ricasso"] + by["profile tang"]), Cautions: grinderCautions},
-		grind(grit, by["profile blade"]+by["profile ricasso"]+by["profile tang"], false, w.Choices.Worn))
-	if r := w.Steel.Finished.Blade.Ricasso; r != nil {
-		l.add(Step{
-			ID: "flats", Stage: "soft", Codes: []string{"finish.flats", "finish.hold.magnet"}, Grit: grit, MassG: grams(by["faces ricasso"] + by["faces tang"]),
-			Figures: fact.Figures{"ricassoMm": r.ThicknessMm + 2*leftAfterMm}, Cautions: grinderCautions,
-		}, grind(grit, by["faces ricasso"]+by["faces tang"], false, w.Choices.Worn))
+// leastProfileG is what is worth a step of its own once the outline was ground already.
+const leastProfileG = .05
+
+// shapeSteps are outline, flats and holes: on soft steel, but for a blade that was hardened as it
+// was forged.
+func (l *laying) shapeSteps() {
+	w, grit, worn := l.w, l.w.Choices.grit(), l.w.Choices.Worn
+	stage, hard := "soft", w.AsForged || w.Choices.Hardened
+	if hard {
+		stage = "hard"
 	}
-	if len(w.Design.Tang.Holes) > 0 {
-		l.add(Step{ID: "holes", Stage: "soft", Codes: []string{"finish.holes"}, Figures: fact.Figures{"holes": float64(len(w.Design.Tang.Holes))}, Cautions: []string{"caution.drill"}}, pass{minutes: 4 * float64(len(w.Design.Tang.Holes))})
+	profile := math.Max(0, l.off["profile blade"]+l.off["profile ricasso"]+l.off["profile tang"])
+	if !w.Choices.Hardened || grams(profile) > leastProfileG {
+		l.add(Step{ID: "profile", Stage: stage, Codes: []string{"finish.profile"}, Grit: grit, MassG: grams(profile), Cautions: grinderCautions},
+			beltMin(grit, profile, hard, worn).at(profiling, facesMm2(w.Steel.Finished)))
 	}
-	l.add(Step{ID: "scribe", Stage: "soft", Codes: []string{"finish.scribe"}, Figures: fact.Figures{"edgeMm": w.QuenchEdgeMm}}, pass{minutes: 5})
-	set := l.set()
-	set.ID, set.Stage, set.Grit, set.MassG, set.Cautions = "bevels", "soft", grit, grams(bevels), grinderCautions
-	set.Codes = append([]string{"finish.bevels"}, set.Codes...)
-	set.Figures["edgeMm"] = w.QuenchEdgeMm
-	set.Targets = w.targets(true)
-	l.add(set, grind(grit, bevels, false, w.Choices.Worn))
-	if grit < 120 { // scratches across an edge are where cracks begin
-		p := grind(120, l.faces*scratchMm(grit, w.Choices.Worn), false, w.Choices.Worn)
-		l.add(Step{ID: "along", Stage: "soft", Codes: []string{"finish.along"}, Grit: 120, Cautions: grinderCautions}, p)
+	if w.Choices.Hardened {
+		return
 	}
+	if flats, area := l.flats(); area > 0 {
+		s := Step{ID: "flats", Stage: stage, Codes: []string{"finish.flats.tang"}, Grit: grit, MassG: grams(flats), Figures: fact.Figures{}, Cautions: grinderCautions}
+		if r := w.Steel.Finished.Blade.Ricasso; r != nil && !w.Steel.KeepsFlats {
+			over := math.Max(0, l.off["faces ricasso"]/(r.LengthMm*r.HeightMm))
+			s.Codes, s.Figures["ricassoMm"] = []string{"finish.flats", "finish.hold.magnet"}, r.ThicknessMm+w.afterFlats(over)
+		}
+		l.add(s, beltMin(grit, flats, hard, worn).at(flatting, area))
+	}
+	if n := float64(len(w.Design.Tang.Holes)); n > 0 {
+		s := Step{ID: "holes", Stage: stage, Codes: []string{"finish.holes"}, Figures: fact.Figures{"holes": n}, Cautions: []string{"caution.drill"}}
+		if hard {
+			s.Codes = append(s.Codes, "finish.softFirst")
+		}
+		l.add(s, effort{minutes: holeMin * n})
+	}
+	l.add(Step{ID: "scribe", Stage: stage, Codes: []string{"finish.scribe"}, Figures: fact.Figures{"edgeMm": w.QuenchEdgeMm}}, effort{minutes: scribeMin})
+}
+
+// flats are what the flats of ricasso and tang come to before the finer grits, mm³, and the area of
+// both sides of them, mm².
+func (l *laying) flats() (mm3, areaMm2 float64) {
+	b := l.w.Steel.Finished.Blade
+	mm3 = math.Max(0, l.off["faces tang"])
+	if r := b.Ricasso; r != nil && !l.w.Steel.KeepsFlats {
+		side := r.LengthMm * r.HeightMm
+		over := math.Max(0, l.off["faces ricasso"]/side)
+		mm3 += (over - l.w.afterFlats(over)) * side
+		areaMm2 += 2 * side
+	}
+	if t := b.Tang; t != nil {
+		h0, _ := t.At(0)
+		h1, _ := t.At(t.LengthMm)
+		areaMm2 += t.LengthMm * (h0 + h1)
+	}
+	return mm3, areaMm2
 }
 
 // set is how the bevel is held: the angle to set, the height where it stops, the wheel.
@@ -156,60 +244,114 @@ func (l *laying) set() Step {
 // of the smooth step where it turns most sharply, at its ends.
 func PlungeRadiusMm(longMm, deepMm float64) float64 { return longMm * longMm / (6 * deepMm) }
 
-// after is the grinding of hard steel, cool, and the surface.
-func (l *laying) after(mm3 float64) {
-	w := l.w
-	surface := w.Choices.Surface
-	if surface == "" {
-		surface = Sanded
-		if w.Layered || w.Line {
-			surface = Etched
-		}
-	}
-	last := 400
-	if surface == FromBelt {
-		last = 220
-	}
-	first := max(60, w.Choices.grit())
-	set := l.set()
-	set.ID, set.Stage, set.Grit, set.MassG, set.Cautions = "hard-"+strconv.Itoa(first), "hard", first, grams(mm3), append([]string{"caution.grindCool"}, grinderCautions...)
-	set.Codes = append([]string{"finish.hard"}, set.Codes...)
-	set.DipS, set.Targets = l.dip(first), w.targets(false)
-	if set.DipS > 0 {
-		set.Codes = append(set.Codes, "finish.dip")
-		set.Figures["dipS"], set.Figures["limitC"] = set.DipS, w.TemperC-UnderTemperC
-	}
-	l.add(set, grind(first, mm3, true, w.Choices.Worn))
-	before := first
-	for _, g := range ladder(first, last) {
-		v := l.faces * scratchMm(before, w.Choices.Worn)
-		s := Step{ID: "hard-" + strconv.Itoa(g), Stage: "hard", Codes: []string{"finish.grit"}, Grit: g, MassG: grams(v), DipS: l.dip(g), Figures: fact.Figures{"grit": float64(g), "before": float64(before), "deepMm": scratchMm(before, w.Choices.Worn)}, Cautions: grinderCautions}
-		l.add(s, grind(g, v, true, w.Choices.Worn))
-		before = g
-	}
-	if w.HandleHides {
-		l.add(Step{ID: "hidden", Stage: "hard", Codes: []string{"finish.hidden"}}, pass{minutes: 10})
-	}
-	if surface == Sanded || surface == Etched {
-		to := []int{320, 400, 600}
-		for i, g := range to {
-			code := "finish.sandAlong"
-			if i%2 == 0 && i < len(to)-1 {
-				code = "finish.sandAcross"
+// faceSteps are the grits over the faces one after another, with the quench between them, and the
+// surface.
+func (l *laying) faceSteps() {
+	hard := false
+	for i := range l.layers {
+		switch g := &l.layers[i]; {
+		case g.soft:
+			l.softGrit(g)
+		case g.hand:
+			if hard {
+				l.hidden()
+				hard = false
 			}
-			l.add(Step{ID: "sand-" + strconv.Itoa(g), Stage: "hard", Codes: []string{code}, Grit: g, Figures: fact.Figures{"grit": float64(g)}, Cautions: []string{"caution.sharp"}},
-				pass{minutes: l.faces / 100 / sandedCm2PerS[g] / 60})
+			l.sanded(g, i == len(l.layers)-1)
+		default:
+			l.hardGrit(g, !hard)
+			hard = true
 		}
 	}
-	if surface == Etched {
+	if hard {
+		l.hidden()
+	}
+	l.surfaceSteps()
+	l.add(Step{ID: "mark", Stage: "hard", Codes: []string{"finish.mark"}}, effort{minutes: markMin})
+}
+
+// softGrit is a grit before the quench: the bevels, or along them.
+func (l *laying) softGrit(g *layer) {
+	w := l.w
+	s, b := Step{ID: g.id, Codes: []string{"finish.along"}, Figures: fact.Figures{}}, alongBelt
+	if g.id == "bevels" {
+		s, b = l.set(), bevelling
+		s.ID, s.Codes = g.id, append([]string{"finish.bevels"}, s.Codes...)
+		s.Figures["edgeMm"] = w.QuenchEdgeMm
+	}
+	s.Stage, s.Grit, s.MassG, s.Cautions, s.Targets = "soft", g.grit, grams(g.blade), grinderCautions, w.targets(&g.grade)
+	l.add(s, beltMin(g.grit, g.blade, false, w.Choices.Worn).at(b, l.sides))
+}
+
+// hardGrit is a belt after the quench, cool; the first brings the shape, the others take its
+// scratches out.
+func (l *laying) hardGrit(g *layer, first bool) {
+	w := l.w
+	off := g.blade + g.ricasso
+	s, b := Step{Codes: []string{"finish.grit"}, Figures: fact.Figures{"grit": float64(g.grit), "deepMm": g.beforeMm}}, gritBelt
+	if first {
+		s, b = l.set(), hardFirst
+		s.Codes = append([]string{"finish.hard"}, s.Codes...)
+		if w.AsForged {
+			b = bevelling
+		}
+		s.Cautions = []string{"caution.grindCool"}
+	}
+	if s.Figures["leftMm"] = g.leftMm; g.leftMm <= 0 {
+		s.Codes = append(s.Codes, "finish.toFinish")
+	} else {
+		s.Codes = append(s.Codes, "finish.leaves")
+	}
+	s.ID, s.Stage, s.Grit, s.MassG, s.Targets = g.id, "hard", g.grit, grams(off), w.targets(&g.grade)
+	s.Cautions = append(s.Cautions, grinderCautions...)
+	if s.DipS = l.dip(g.grit); s.DipS > 0 && first {
+		s.Codes = append(s.Codes, "finish.dip")
+		s.Figures["dipS"], s.Figures["limitC"] = s.DipS, w.TemperC-UnderTemperC
+	}
+	l.add(s, beltMin(g.grit, off, true, w.Choices.Worn).at(b, l.sides))
+}
+
+// hidden is what guard and handle will cover, which nobody reaches later.
+func (l *laying) hidden() {
+	if l.w.HandleHides {
+		l.add(Step{ID: "hidden", Stage: "hard", Codes: []string{"finish.hidden"}}, effort{minutes: hiddenMin})
+	}
+}
+
+// sanded is a paper by hand: across and along by turns, the last along.
+func (l *laying) sanded(g *layer, last bool) {
+	code := "finish.sandAlong"
+	if !last && g.grit != 400 && g.grit != 800 {
+		code = "finish.sandAcross"
+	}
+	l.add(Step{
+		ID: g.id, Stage: "hard", Codes: []string{code}, Grit: g.grit, MassG: grams(g.blade + g.ricasso), Targets: l.w.targets(&g.grade),
+		Figures: fact.Figures{"grit": float64(g.grit), "deepMm": g.beforeMm}, Cautions: []string{"caution.sharp"},
+	}, effort{minutes: 2 + l.sides/100/paper[g.grit]})
+}
+
+// surfaceSteps are what a surface asks for after its last grit.
+func (l *laying) surfaceSteps() {
+	w := l.w
+	switch w.surface() {
+	case AsForged:
+		l.add(Step{ID: "brush", Stage: "hard", Codes: []string{"finish.brush"}, Cautions: []string{"caution.wireWheel"}}, effort{}.at(brushed, facesMm2(w.Steel.Finished)))
+	case Etched:
 		code := "finish.etchLine"
 		if w.Layered {
 			code = "finish.etchPattern"
 		}
-		l.add(Step{ID: "etch", Stage: "hard", Codes: []string{"finish.etch", code}, Cautions: []string{"caution.acid"}}, pass{minutes: 45})
+		l.add(Step{ID: "etch", Stage: "hard", Codes: []string{"finish.etch", code}, Cautions: []string{"caution.acid"}}, effort{minutes: etchMin})
+	case Mirror:
+		l.add(Step{ID: "buff", Stage: "hard", Codes: []string{"finish.buff"}, Cautions: []string{"caution.buff"}}, effort{}.at(buffed, l.sides))
 	}
-	l.add(Step{ID: "mark", Stage: "hard", Codes: []string{"finish.mark"}}, pass{minutes: 10})
 }
+
+func hardID(grit int) string { return "hard-" + strconv.Itoa(grit) }
+
+const sandPrefix = "sand-"
+
+func sandID(grit int) string { return sandPrefix + strconv.Itoa(grit) }
 
 // dip is how long the edge can be at a belt: the steel of the edge under a belt takes the heat up.
 func (l *laying) dip(grit int) float64 {
@@ -229,50 +371,22 @@ func (l *laying) dip(grit int) float64 {
 	return s
 }
 
-// volumes are what comes off the faces of the blade before the quench, to an edge of
-// QuenchEdgeMm with a skin left, and what is left for after, mm³.
-func (w *Work) volumes() (soft, hard float64) {
-	const nx, ny = 80, 24
-	length := w.Steel.Finished.LengthMm()
-	for i := range nx {
-		x := length * (float64(i) + .5) / nx
-		sec := w.Steel.Finished.SectionAt(x)
-		da := length / nx * sec.HeightMm / ny
-		for k := range ny {
-			u := (float64(k) + .5) / ny
-			y := sec.HeightMm * u
-			fin := sec.ThicknessAt(y)
-			is, _, ok := w.Steel.AsIs(x, y)
-			if !ok {
-				continue
-			}
-			mid := math.Min(is, w.atQuench(&sec, u))
-			soft += math.Max(0, is-mid) * da
-			hard += math.Max(0, mid-fin) * da
-		}
-	}
-	if w.Choices.Hardened {
-		return 0, soft + hard
-	}
-	return soft, hard
-}
-
-// atQuench is the thickness to leave at a share of the height.
-func (w *Work) atQuench(sec *section.Section, share float64) float64 {
-	more := math.Max(2*leftAfterMm, w.QuenchEdgeMm-sec.ThicknessAt(0))
-	return sec.ThicknessAt(sec.HeightMm*share) + more + (2*leftAfterMm-more)*share
-}
-
-// targets are the thicknesses to come to near the point, in the middle and near the heel.
-func (w *Work) targets(soft bool) (out []Target) {
+// targets are the thicknesses that a grit brings the blade to near the point, in the middle and near
+// the heel.
+func (w *Work) targets(g *grade) (out []Target) {
+	m := w.Steel.measured()
 	for _, at := range []float64{.15, .5, .85} {
 		x := w.Steel.Finished.LengthMm() * at
-		sec := w.Steel.Finished.SectionAt(x)
+		c := w.Steel.cutAt(x)
 		of := func(share float64) float64 {
-			if soft {
-				return w.atQuench(&sec, share)
+			n := node{x: x, y: c.fin.HeightMm * share, share: share, edgeMm: c.fin.ThicknessAt(0)}
+			n.finMm = c.fin.ThicknessAt(n.y)
+			is, _, ok := c.asIs(m, x, n.y)
+			if !ok {
+				return n.finMm
 			}
-			return sec.ThicknessAt(sec.HeightMm * share)
+			n.isMm, n.finMm = is, c.finished(n.y, is)
+			return math.Max(n.finMm, math.Min(is, w.after(g, n)))
 		}
 		out = append(out, Target{x, of(0), of(.5), of(1)})
 	}
@@ -288,5 +402,3 @@ func facesMm2(b *blade.Body) (a float64) {
 	}
 	return a
 }
-
-func grams(mm3 float64) float64 { return mm3 * 7.85 / 1000 }

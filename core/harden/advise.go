@@ -8,11 +8,12 @@ import (
 )
 
 // Profile is one station of the finished blade: its thickness at even heights from edge to
-// spine.
+// spine, and that of the steel before it is ground for the quench; nil: enough.
 type Profile struct {
 	XMm         float64
 	HeightMm    float64
 	ThicknessMm []float64
+	IsMm        []float64
 }
 
 // Case is a blade that is to be treated.
@@ -24,6 +25,7 @@ type Case struct {
 	LengthMm  float64
 	MassG     float64
 	FaceMm    float64 // left on each face for grinding after
+	AsItIs    bool    // not ground for the quench, or ground and measured already
 	Forging   []Hold  // all the heats it was forged in
 	Cycles    []Hold  // each of them from below the critical point
 	Holes     bool    // drilled or slotted
@@ -76,6 +78,7 @@ type Advice struct {
 	Bath            Bath           `json:"bath"`
 	EdgeAtQuenchMm  float64        `json:"edgeAtQuenchMm"`
 	AdvisedEdgeMm   float64        `json:"advisedEdgeMm"`
+	Left            Left           `json:"left"`
 	SpineAtQuenchMm float64        `json:"spineAtQuenchMm"`
 	HardMm          float64        `json:"hardMm"`
 	MixedMm         float64        `json:"mixedMm"`
@@ -106,9 +109,13 @@ func Advise(c Case) Advice {
 	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}, Steps: []Step{}, Mends: []Mend{}}
 	a.CriticalLowC, a.CriticalHighC = CriticalC(s)
 	a.grain(&c)
-	a.EdgeAtQuenchMm, a.AdvisedEdgeMm = t.EdgeAtQuenchMm, AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
-	if a.EdgeAtQuenchMm == 0 {
-		a.EdgeAtQuenchMm = a.AdvisedEdgeMm
+	a.AdvisedEdgeMm = AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
+	a.Left = c.left()
+	a.EdgeAtQuenchMm = a.Left.EdgeMm
+	if n := len(c.Profiles); n > 0 {
+		if q := a.Left.of(&c.Profiles[n/2]); len(q) > 0 {
+			a.EdgeAtQuenchMm = q[0]
+		}
 	}
 	if !a.Hardens {
 		a.find("harden.none", fact.Warn, nil)
@@ -135,21 +142,6 @@ func (a *Advice) find(code string, s fact.Severity, f fact.Figures) {
 	a.Findings = append(a.Findings, fact.Warning{Code: code, Severity: s, Figures: f})
 }
 
-// atQuench is a station's thickness as it is quenched: ground to the edge that is left then, and
-// with what is left on the faces.
-func (a *Advice) atQuench(p *Profile, faceMm float64) []float64 {
-	out := make([]float64, len(p.ThicknessMm))
-	more := 0.0
-	if len(out) > 0 {
-		more = math.Max(2*faceMm, a.EdgeAtQuenchMm-p.ThicknessMm[0])
-	}
-	for i, t := range p.ThicknessMm {
-		share := float64(i) / float64(max(1, len(out)-1))
-		out[i] = t + more + (2*faceMm-more)*share
-	}
-	return out
-}
-
 // depth fills in where the blade hardens, and how long it is in the bath and can be straightened.
 func (a *Advice) depth(c *Case, s Steel) {
 	t := c.Treatment
@@ -165,7 +157,7 @@ func (a *Advice) depth(c *Case, s Steel) {
 	thickest, widest := 0.0, 0.0
 	for i := range c.Profiles {
 		p := &c.Profiles[i]
-		q := a.atQuench(p, c.FaceMm)
+		q := a.Left.of(p)
 		up := func(limit float64) float64 { return reach(q, p.HeightMm, limit, t.DipMm) }
 		a.Line = append(a.Line, LineAt{
 			XMm: p.XMm, HeightMm: p.HeightMm, HardMm: up(a.HardMm), SureMm: up(a.HardMm * (1 - doubtOfDepth)), MostMm: up(a.HardMm * (1 + doubtOfDepth)), MixedMm: up(a.MixedMm),

@@ -54,11 +54,7 @@ func DrawFromSpine(c Case, hotC float64) (FromSpine, error) {
 	if err := within("hotC", hotC, 150, 800); err != nil {
 		return FromSpine{}, err
 	}
-	a := Advice{EdgeAtQuenchMm: t.EdgeAtQuenchMm}
-	if a.EdgeAtQuenchMm == 0 {
-		a.EdgeAtQuenchMm = AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
-	}
-	thick := resampled(a.atQuench(&p, c.FaceMm), spineCells)
+	thick := resampled(c.left().of(&p), spineCells)
 	s := Spine{HeightMm: p.HeightMm, HotFromMm: t.DipMm, HotC: hotC, ColdC: math.Min(t.OutC, hotC)}
 	run, err := s.Run(thick, spineWatchS, spineStepS, lossInAir)
 	if err != nil {

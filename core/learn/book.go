@@ -10,7 +10,7 @@ import (
 // Key is whose factor of what.
 type Key struct {
 	Of   string `json:"of"`
-	Kind Kind   `json:"kind" enum:"blow,scale,spread,bend,heats,time,loss"`
+	Kind Kind   `json:"kind" enum:"blow,scale,spread,bend,heats,time,loss,grind,sand,fit"`
 }
 
 // String is the key as it is kept and typed.
@@ -55,7 +55,7 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 	for k, list := range by {
 		ch := choices[k.String()]
 		l := Lesson{Key: k, Off: ch.Off, FromMs: ch.FromMs, Records: list, Held: []Held{}}
-		l.Law, _ = Fit(nil, k.Kind.PriorLog(), PriorWeight)
+		l.Law, _ = Learn(nil, k.Kind)
 		var ratios []float64
 		in := 0.0
 		for i := range list {
@@ -66,7 +66,7 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 			if !r.Counts {
 				continue
 			}
-			before, err := Fit(ratios, k.Kind.PriorLog(), PriorWeight)
+			before, err := Learn(ratios, k.Kind)
 			if err != nil {
 				continue // more than can be kept
 			}
@@ -78,7 +78,7 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 			l.Held = append(l.Held, h)
 			ratios = append(ratios, r.Ratio)
 		}
-		l.Factor, _ = Fit(ratios, k.Kind.PriorLog(), PriorWeight)
+		l.Factor, _ = Learn(ratios, k.Kind)
 		out = append(out, l)
 	}
 	slices.SortFunc(out, func(a, b Lesson) int {
@@ -117,6 +117,12 @@ func For(book []Lesson, smith, fire string) *plan.Learned {
 			out.Time = t
 		case Loss:
 			out.Loss = t
+		case Grinding:
+			out.Grind = t
+		case Sanding:
+			out.Sand = t
+		case Fitting:
+			out.Fit = t
 		}
 	}
 	if !some {

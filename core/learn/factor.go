@@ -15,17 +15,22 @@ type Kind string
 // The kinds. The first four enter the engine where their law is; the others only measure what spread
 // is left.
 const (
-	Blow   Kind = "blow"   // useful energy of a blow, by smith: from blows that were counted
-	Scale  Kind = "scale"  // depth of scale in a heat, by forge: from weight before and after
-	Spread Kind = "spread" // share that goes into width, by smith: from height and thickness at one place
-	Bend   Kind = "bend"   // rise of the bevels against the law, by smith
-	Heats  Kind = "heats"  // heats taken
-	Time   Kind = "time"   // from the first heat to the last
-	Loss   Kind = "loss"   // of the bar's weight
+	Blow     Kind = "blow"   // useful energy of a blow, by smith: from blows that were counted
+	Scale    Kind = "scale"  // depth of scale in a heat, by forge: from weight before and after
+	Spread   Kind = "spread" // share that goes into width, by smith: from height and thickness at one place
+	Bend     Kind = "bend"   // rise of the bevels against the law, by smith
+	Heats    Kind = "heats"  // heats taken
+	Time     Kind = "time"   // from the first heat to the last
+	Loss     Kind = "loss"   // of the bar's weight
+	Grinding Kind = "grind"  // time at the grinder, by smith: from steps of finishing that were timed
+	Sanding  Kind = "sand"   // time sanding by hand
+	Fitting  Kind = "fit"    // time fitting handle and guard
 )
 
 // Kinds lists them.
-func Kinds() []Kind { return []Kind{Blow, Scale, Spread, Bend, Heats, Time, Loss} }
+func Kinds() []Kind {
+	return []Kind{Blow, Scale, Spread, Bend, Heats, Time, Loss, Grinding, Sanding, Fitting}
+}
 
 // ByForge tells whether a kind is of the forge, not of the smith.
 func (k Kind) ByForge() bool { return k == Scale }
@@ -44,6 +49,8 @@ func (k Kind) PriorLog() float64 {
 		return .5
 	case Loss:
 		return .25
+	case Grinding, Sanding, Fitting:
+		return .35 // a table of times is good to a half
 	case Heats:
 		return .1 // what is left once the arm is known
 	}
@@ -52,6 +59,19 @@ func (k Kind) PriorLog() float64 {
 
 // PriorWeight is how many pieces at the law stand against what is learned.
 const PriorWeight = 3.0
+
+// paceWeight is the same of times at the bench (judgement, .5 to 1.5): they are read off a clock, so
+// that one knife tells more of a hand than the table does.
+const paceWeight = 1.0
+
+// PriorWeight is how many pieces at the law stand against what is learned of a kind.
+func (k Kind) PriorWeight() float64 {
+	switch k {
+	case Grinding, Sanding, Fitting:
+		return paceWeight
+	}
+	return PriorWeight
+}
 
 // Factor is what is learned from ratios of actual to planned.
 type Factor struct {
@@ -98,6 +118,11 @@ func Fit(ratios []float64, priorSdLog, priorWeight float64) (Factor, error) {
 	scale := math.Sqrt(square / nu * (1 + 1/(priorWeight+n)))
 	t := quantile(.9, nu) * scale
 	return Factor{N: len(ratios), Factor: math.Exp(at), ScaleLog: scale, Low80: math.Exp(at - t), High80: math.Exp(at + t)}, nil
+}
+
+// Learn is Fit with what a kind is believed to be before any piece.
+func Learn(ratios []float64, k Kind) (Factor, error) {
+	return Fit(ratios, k.PriorLog(), k.PriorWeight())
 }
 
 const (

@@ -26,7 +26,7 @@ type Record struct {
 	Session string  `json:"session"`
 	Piece   string  `json:"piece"`
 	Of      string  `json:"of" doc:"the smith, or of the forge its figures"`
-	Kind    Kind    `json:"kind" enum:"blow,scale,spread,bend,heats,time,loss"`
+	Kind    Kind    `json:"kind" enum:"blow,scale,spread,bend,heats,time,loss,grind,sand,fit"`
 	AtMs    int64   `json:"atMs"`
 	Ratio   float64 `json:"ratio"`
 	Counts  bool    `json:"counts"`
@@ -35,18 +35,19 @@ type Record struct {
 
 // What a record is to have at the least (judgement).
 const (
-	leastBlows  = 60   // that were counted
-	leastLostG  = 4.0  // of scale, or the scale's half gram decides
-	leastThin   = .2   // true strain in thickness
-	leastGain   = .05  // and in width
-	leastRiseMm = 1.0  // of sweep
-	mostRatio   = 4.   // farther off something else went on
-	mostStopped = 3    // heats whose stop is told
-	nearMm      = 2.0  // of each other height and thickness are of one place
-	leastTrips  = 6    // for how an arm falls off
-	knownFrom   = 2    // pieces, from which an arm is known
-	leastShare  = .6   // of the blows of heavy work
-	graved      = 1e-9 // less than nothing was planned
+	leastBlows   = 60   // that were counted
+	leastLostG   = 4.0  // of scale, or the scale's half gram decides
+	leastThin    = .2   // true strain in thickness
+	leastGain    = .05  // and in width
+	leastRiseMm  = 1.0  // of sweep
+	mostRatio    = 4.   // farther off something else went on
+	leastPaceMin = 10.  // of steps at the bench: a single short one tells of nothing
+	mostStopped  = 3    // heats whose stop is told
+	nearMm       = 2.0  // of each other height and thickness are of one place
+	leastTrips   = 6    // for how an arm falls off
+	knownFrom    = 2    // pieces, from which an arm is known
+	leastShare   = .6   // of the blows of heavy work
+	graved       = 1e-9 // less than nothing was planned
 )
 
 // ForgeOf names a forge by its figures.
@@ -75,7 +76,36 @@ func Records(w Worked) []Record {
 	if ratio, ok := bend(w.Book); ok {
 		t.add(Bend, ratio, t.used.Bend, t.wrong)
 	}
+	t.paces()
 	return t.out
+}
+
+// paces are what the steps of finishing that were timed took over what the table estimates for them.
+func (t *telling) paces() {
+	type sum struct{ min, law float64 }
+	sums := map[Kind]*sum{}
+	timed := map[string]bool{}
+	for _, told := range t.w.Book.Final {
+		for _, k := range told.Final.Took {
+			s := sums[Kind(k.Pace)]
+			if s == nil {
+				s = &sum{}
+				sums[Kind(k.Pace)] = s
+			}
+			if s.min += k.Min; !timed[k.Step] { // a step that took two evenings is still one step
+				s.law, timed[k.Step] = s.law+k.LawMin, true
+			}
+		}
+	}
+	for _, k := range []Kind{Grinding, Sanding, Fitting} {
+		if s := sums[k]; s != nil && s.law > 0 {
+			few := ""
+			if s.law < leastPaceMin {
+				few = "learn.fewMinutes"
+			}
+			t.add(k, s.min/s.law, nil, few)
+		}
+	}
 }
 
 // telling is a piece that is asked what it says.

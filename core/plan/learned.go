@@ -25,6 +25,9 @@ type Learned struct {
 	Heats  *Taught `json:"heats,omitempty"`
 	Time   *Taught `json:"time,omitempty"`
 	Loss   *Taught `json:"loss,omitempty"`
+	Grind  *Taught `json:"grind,omitempty" doc:"time at the grinder"`
+	Sand   *Taught `json:"sand,omitempty" doc:"time sanding by hand"`
+	Fit    *Taught `json:"fit,omitempty" doc:"time fitting the handle"`
 }
 
 // How far a factor may be from the law, and be believed.
@@ -37,7 +40,7 @@ func (l *Learned) validate(c fact.Check) {
 	if l == nil {
 		return
 	}
-	for name, t := range map[string]*Taught{"blow": l.Blow, "scale": l.Scale, "spread": l.Spread, "bend": l.Bend, "heats": l.Heats, "time": l.Time, "loss": l.Loss} {
+	for name, t := range map[string]*Taught{"blow": l.Blow, "scale": l.Scale, "spread": l.Spread, "bend": l.Bend, "heats": l.Heats, "time": l.Time, "loss": l.Loss, "grind": l.Grind, "sand": l.Sand, "fit": l.Fit} {
 		if t == nil {
 			continue
 		}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"coldember/core/billet"
+	"coldember/core/blade"
 	"coldember/core/fact"
 	"coldember/core/finish"
 	"coldember/core/harden"
@@ -14,6 +15,7 @@ import (
 type Finished struct {
 	Map      finish.Map     `json:"map"`
 	Steps    []finish.Step  `json:"steps"`
+	Surfaces []finish.Timed `json:"surfaces" doc:"with what each takes, from the quickest"`
 	Handle   finish.Handle  `json:"handle"`
 	Edge     finish.Edge    `json:"edge"`
 	Sheath   finish.Sheath  `json:"sheath"`
@@ -23,42 +25,71 @@ type Finished struct {
 
 // FinishWork is what finishing the blade of a plan is laid out of. Errors are *blade.Error.
 func FinishWork(req *plan.Request, p *plan.Plan) (*finish.Work, error) {
-	pre, err := sketched(req)
+	s, err := steelOf(req)
 	if err != nil {
 		return nil, err
 	}
-	w := &finish.Work{Design: req.Design, Steel: finish.Steel{Forged: pre.fog, Finished: pre.fin}, Layered: req.Billet != nil || req.Choices.SteelPattern != "" && req.Choices.SteelPattern != plan.NoPattern || req.Bit != nil}
+	w := &finish.Work{Design: req.Design, Steel: *s, Layered: isLayered(req), AsForged: req.Choices.Harden == plan.HardenForged, HandleHides: req.Design.Handle != nil}
 	if req.Finish != nil {
 		w.Choices = *req.Finish
 	}
-	if was := w.Choices.Was; was != nil { // the steel is that of another plan
-		then := *req
-		then.Design = was.Design
-		forged, err := sketched(&then)
-		if err != nil {
-			return nil, err
-		}
-		w.Steel.Forged, w.Steel.MovedMm, w.Steel.UpMm = forged.fog, was.MovedMm, was.UpMm
+	if l := req.Used(); l != nil {
+		w.Paces = finish.Paces{Grind: paceOf(l.Grind), Sand: paceOf(l.Sand), Fit: paceOf(l.Fit)}
 	}
-	w.Steel.Readings = w.Choices.Readings
 	a := Treat(req, p)
-	w.QuenchEdgeMm, w.TemperC = a.EdgeAtQuenchMm, a.Temper.OvenC
-	w.Line = a.Hardens && lineSeen(&a)
-	w.HandleHides = req.Design.Handle != nil
-	if req.Choices.Harden == plan.HardenForged {
-		w.Choices.Hardened = true
-	}
+	w.QuenchEdgeMm, w.Left, w.TemperC = a.EdgeAtQuenchMm, a.Left, a.Temper.OvenC
 	return w, nil
 }
 
-// lineSeen tells whether part of the blade is hard and part is not.
-func lineSeen(a *harden.Advice) bool {
-	for _, l := range a.Line {
-		if l.HardMm > 0 && l.HardMm < l.HeightMm*.95 {
-			return true
-		}
+// paceOf is what was learned of a pace.
+func paceOf(t *plan.Taught) finish.Pace {
+	if p := t.Pace(1); p != nil {
+		return finish.Pace{Factor: p.Mid, Doubt: p.High / p.Mid}
 	}
-	return false
+	return finish.Pace{}
+}
+
+// isLayered tells whether a blade is of several steels, so that an etch shows them.
+func isLayered(req *plan.Request) bool {
+	return req.Billet != nil || req.Choices.SteelPattern != "" && req.Choices.SteelPattern != plan.NoPattern || req.Bit != nil
+}
+
+// steelOf is the steel of a blade at the grinder: as it was forged, or was ground for the quench,
+// or as calipers found it. Errors are *blade.Error.
+func steelOf(req *plan.Request) (*finish.Steel, error) {
+	c := finish.Choices{}
+	if req.Finish != nil {
+		c = *req.Finish
+	}
+	out := &finish.Steel{Readings: c.Readings, KeepsFlats: c.SurfaceOf(isLayered(req)) == finish.AsForged}
+	was, fog, err := shapesOf(req)
+	if err != nil {
+		return nil, err
+	}
+	out.Forged, out.Finished = fog, was
+	if c.Was != nil { // the steel is that of another knife
+		then := *req
+		then.Design = c.Was.Design
+		if was, out.Forged, err = shapesOf(&then); err != nil {
+			return nil, err
+		}
+		out.MovedMm, out.UpMm = c.Was.MovedMm, c.Was.UpMm
+	}
+	if c.Hardened && req.Choices.Harden != plan.HardenForged {
+		left := leftOf(req)
+		out.Ground = &finish.Ground{Body: was, Left: harden.Left{EdgeMm: left.EdgeMm, FaceMm: left.FaceMm}}
+	}
+	return out, nil
+}
+
+// shapesOf are the finished blade and the forged one of a request.
+func shapesOf(by *plan.Request) (finished, forged *blade.Body, err error) {
+	req := by.Taught()
+	bar, err := req.Bar.Even()
+	if err != nil {
+		return nil, nil, err
+	}
+	return bodies(&req, bar)
 }
 
 // Finish is what is said of finishing the blade of a plan. Errors are *blade.Error.
@@ -67,7 +98,7 @@ func Finish(req *plan.Request, p *plan.Plan) (Finished, error) {
 	if err != nil {
 		return Finished{}, err
 	}
-	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
+	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Surfaces: finish.TimedSurfaces(w), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
 	out.Account = finish.AccountOf(out.Steps, before(req, p), w.Choices.Prices)
 	out.judge()
 	if err := out.seam(req, p, w); err != nil {

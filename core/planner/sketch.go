@@ -54,20 +54,9 @@ func sketched(by *plan.Request) (*sketch, error) {
 	if err != nil {
 		return nil, err
 	}
-	finished := req.Forged
-	forged := req.Forged
-	if forged == nil {
-		b := req.Design.Blade()
-		f := figure.ForgedShape(*req, b, bar)
-		finished, forged = &b, &f
-	}
-	fin, err := blade.New(*finished)
+	fin, fog, err := bodies(req, bar)
 	if err != nil {
-		return nil, plan.FieldError(err)
-	}
-	fog, err := blade.New(*forged)
-	if err != nil {
-		return nil, plan.FieldError(err)
+		return nil, err
 	}
 	zones := figure.ZonesOf(fog)
 	r := route.New(req, bar, fog, zones)
@@ -81,6 +70,23 @@ func sketched(by *plan.Request) (*sketch, error) {
 		return nil, err
 	}
 	return &sketch{bar, fin, fog, zones, along, r, forge.Setup{Smith: req.Smith, Fire: req.Fire, Steel: grade}}, nil
+}
+
+// bodies are the finished blade and the forged one of a request with what was learned in it. Errors
+// are fact.FieldErrors.
+func bodies(req *plan.Request, bar stock.EvenBar) (finished, forged *blade.Body, err error) {
+	if req.Forged != nil {
+		same, err := blade.New(*req.Forged)
+		return same, same, plan.FieldError(err)
+	}
+	b := req.Design.Blade()
+	if finished, err = blade.New(b); err != nil {
+		return nil, nil, plan.FieldError(err)
+	}
+	if forged, err = blade.New(figure.ForgedShape(*req, b, bar)); err != nil {
+		return nil, nil, plan.FieldError(err)
+	}
+	return finished, forged, nil
 }
 
 // settle finds the bar that agrees with what burns off it.

@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/fact"
+	"coldember/core/finish"
 	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/route"
@@ -76,11 +77,28 @@ func LoadOf(id string, req *plan.Request, p *plan.Plan) harden.Load {
 	return harden.Load{ID: id, Grade: c.Grade, Treatment: c.Treatment, WantHRC: want}
 }
 
+// leftOf is how the blade of a request is ground for its quench.
+func leftOf(req *plan.Request) harden.Left {
+	t, c := req.Treatment, finish.Choices{}
+	if req.Finish != nil {
+		c = *req.Finish
+	}
+	if t == nil {
+		g, _ := gradeOf(req)
+		usual := harden.NewTreatment(g)
+		t = &usual
+	}
+	l := t.Left(req.Design.LengthMm)
+	l.FaceMm = c.LeftForAfterMm(isLayered(req))
+	l.AsItIs = c.Hardened || req.Choices.Harden == plan.HardenForged
+	return l
+}
+
 // treated is the blade of a plan as it is to be treated.
 func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	c := harden.Case{
 		Grade: p.Steel, Treatment: TreatmentOf(req, p), WantHRC: usualHRC[req.Design.Use], LengthMm: req.Design.LengthMm,
-		MassG: p.Finished.MassG, FaceMm: req.Allowances.FaceMm, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
+		MassG: p.Finished.MassG, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
 	}
 	if g, err := steel.Find(p.Steel.ID); err == nil {
 		c.Grade = req.Analysis.Over(g) // the window of the fire is none of the bath's
@@ -96,10 +114,17 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	if len(req.Design.Tang.Holes) > 0 {
 		c.HoleAtMm = shoulder + req.Design.Tang.Holes[0].AtMm
 	}
+	left := leftOf(req)
+	c.FaceMm, c.AsItIs = left.FaceMm, left.AsItIs
+	steel, err := steelOf(req)
 	for i := range p.Sections {
 		s := &p.Sections[i]
 		c.OneSided = c.OneSided || s.OneFace
-		c.Profiles = append(c.Profiles, harden.Profile{XMm: s.XMm, HeightMm: s.HeightMm, ThicknessMm: s.T})
+		at := harden.Profile{XMm: s.XMm, HeightMm: s.HeightMm, ThicknessMm: s.T}
+		if err == nil {
+			at.ThicknessMm, at.IsMm = steel.Across(s.XMm, len(s.T))
+		}
+		c.Profiles = append(c.Profiles, at)
 	}
 	ops := map[string]*plan.Step{}
 	for i := range p.Operations {

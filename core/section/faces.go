@@ -47,3 +47,23 @@ func (s Section) BackSet() (angleDeg, heightMm float64) {
 	}
 	return math.Atan(rise/s.SwedgeHeightMm) * 180 / math.Pi, s.SwedgeHeightMm
 }
+
+// Kept is the thickness that is left at y mm above the edge of a section whose flats stay as they
+// were forged, isMm thick there: above its bevel the bevel runs on as straight as its chord, and in
+// a plunge it runs out into the flat that is there. Grooves and a false edge are ground as ever.
+func (s Section) Kept(y, isMm float64) float64 {
+	left := s.ThicknessAt(y)
+	switch {
+	case s.Kind.DoubleEdged(), s.SwedgeHeightMm > 0 && y > s.HeightMm-s.SwedgeHeightMm:
+		return left
+	}
+	for _, g := range s.Grooves {
+		if g.at(y) > 0 {
+			return left
+		}
+	}
+	if hb := s.bevel(); y > hb {
+		left = math.Max(left, s.EdgeMm+(s.SpineMm-s.EdgeMm)*y/hb)
+	}
+	return left + math.Max(0, isMm-left)*s.RunOut
+}

@@ -2,6 +2,7 @@ package session
 
 import (
 	"cmp"
+	"slices"
 
 	"coldember/core/fact"
 )
@@ -25,6 +26,23 @@ type Final struct {
 	Cuts      Outcome  `json:"cuts,omitempty" enum:"passed,failed" doc:"the smith's own cutting test"`
 	Flexes    Outcome  `json:"flexes,omitempty" enum:"passed,failed" doc:"the smith's own flexing test"`
 	WorkMin   float64  `json:"workMin,omitempty" doc:"that grinding and fitting took"`
+	Took      []Took   `json:"took,omitempty" doc:"minutes of steps of finishing"`
+}
+
+// Took is how long a step of finishing took, beside what was estimated without the shop's log.
+type Took struct {
+	Step   string  `json:"step" doc:"of finishing"`
+	Pace   string  `json:"pace" enum:"grind,sand,fit" doc:"which pace it tells of"`
+	Min    float64 `json:"min"`
+	LawMin float64 `json:"lawMin" doc:"that the table estimates"`
+}
+
+// mostTook is how many steps one note may tell of.
+const mostTook = 60
+
+// Empty tells whether a note says nothing.
+func (f *Final) Empty() bool {
+	return f.MassG == 0 && f.BalanceMm == 0 && f.WarpMm == 0 && f.BehindMm == 0 && f.WorkMin == 0 && f.File == "" && f.Cuts == "" && f.Flexes == "" && len(f.Took) == 0
 }
 
 func (f *Final) validate(k fact.Check, c *Course) {
@@ -39,6 +57,17 @@ func (f *Final) validate(k fact.Check, c *Course) {
 	fact.OneOf(k, "file", f.File, "", Skates, Bites)
 	fact.OneOf(k, "cuts", f.Cuts, "", Passed, Failed)
 	fact.OneOf(k, "flexes", f.Flexes, "", Passed, Failed)
+	k.Range("took", float64(len(f.Took)), 0, mostTook)
+	for i := range f.Took {
+		t := &f.Took[i]
+		at := k.Within("took").Within(t.Step)
+		if !plainID(t.Step) {
+			at.Fail("step", "field.id", nil)
+		}
+		fact.OneOf(at, "pace", t.Pace, "grind", "sand", "fit")
+		at.Range("min", t.Min, .1, 24*60)
+		at.Range("lawMin", t.LawMin, .01, 60*24*60)
+	}
 }
 
 func (f *Final) compare(o *Final) int {
@@ -48,6 +77,9 @@ func (f *Final) compare(o *Final) int {
 	return cmp.Or(
 		cmp.Compare(f.MassG, o.MassG), cmp.Compare(f.BalanceMm, o.BalanceMm), cmp.Compare(f.WarpMm, o.WarpMm), cmp.Compare(f.BehindMm, o.BehindMm),
 		cmp.Compare(f.File, o.File), cmp.Compare(f.Cuts, o.Cuts), cmp.Compare(f.Flexes, o.Flexes), cmp.Compare(f.WorkMin, o.WorkMin),
+		slices.CompareFunc(f.Took, o.Took, func(a, b Took) int {
+			return cmp.Or(cmp.Compare(a.Step, b.Step), cmp.Compare(a.Min, b.Min), cmp.Compare(a.LawMin, b.LawMin), cmp.Compare(a.Pace, b.Pace))
+		}),
 	)
 }
 

@@ -32,6 +32,7 @@ func promiseOf(p work.Promised) Promise {
 // FinalNote is what a finished knife came to, as it is typed.
 type FinalNote struct {
 	Texts  map[string]string `json:"texts" doc:"massG, balanceMm, warpMm, behindMm, workMin, each as typed"`
+	Took   map[string]string `json:"took,omitempty" doc:"minutes of steps of finishing, by the step, each as typed"`
 	File   string            `json:"file,omitempty" enum:",skates,bites"`
 	Cuts   string            `json:"cuts,omitempty" enum:",passed,failed"`
 	Flexes string            `json:"flexes,omitempty" enum:",passed,failed"`
@@ -48,7 +49,7 @@ func (h *handlers) promise(api huma.API) {
 	huma.Register(api, op("finishPiece", http.MethodPost, "/pieces/{id}/finished", "Put into the book what the finished knife came to"),
 		func(ctx context.Context, in *finishedIn) (*body[Promise], error) {
 			b := in.Body
-			err := h.work.NoteFinished(ctx, in.ID, work.FinalTyped{Texts: b.Texts, File: b.File, Cuts: b.Cuts, Flexes: b.Flexes, Text: b.Text, Units: quantity.System(b.Units)})
+			err := h.work.NoteFinished(ctx, in.ID, work.FinalTyped{Texts: b.Texts, Took: b.Took, File: b.File, Cuts: b.Cuts, Flexes: b.Flexes, Text: b.Text, Units: quantity.System(b.Units)})
 			return answer(ctx, h, Promise{}, err)
 		})
 	huma.Register(api, op("promisePiece", http.MethodGet, "/pieces/{id}/promise", "What a knife costs, and when it can be ready after what is in hand before it"),

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	"coldember/core/finish"
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/session"
@@ -53,7 +54,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 7, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 8, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -86,12 +87,12 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		}
 		assert.Equal(t, doc.CopySettings{Keep: 14}, d.Copies)
 	})
-	ages(t, "session", 6, func(t *testing.T, _ int, d doc.Session) {
+	ages(t, "session", 7, func(t *testing.T, _ int, d doc.Session) {
 		assert.NoError(t, d.Validate())
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.NotEmpty(t, d.Course.Steps)
 	})
-	ages(t, "event", 2, func(t *testing.T, _ int, e session.Event) {
+	ages(t, "event", 3, func(t *testing.T, _ int, e session.Event) {
 		assert.Equal(t, session.Read, e.Kind)
 		assert.InDelta(t, 23.9, e.Reading.Mm, 0)
 		assert.Equal(t, 4, e.Seq)
@@ -101,7 +102,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NotEmpty(t, d.Actions)
 		assert.NoError(t, d.Validate())
 	})
-	ages(t, "plan", 8, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 9, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {
@@ -130,4 +131,22 @@ func TestACopyIsNobodyElses(t *testing.T) {
 	b := doc.Copy(a)
 	b.Smiths[0].Name = "Somebody else"
 	assert.NotEqual(t, a.Smiths[0].Name, b.Smiths[0].Name)
+}
+
+// TestASurfaceOfOldHasItsName: nothing less than what was chosen before the finishes had names.
+func TestASurfaceOfOldHasItsName(t *testing.T) {
+	for was, is := range map[string]finish.Surface{"sanded": finish.Satin800, "flats": finish.AsForged, "belt": finish.BeltSatin, "etched": finish.Etched} {
+		text, err := os.ReadFile(filepath.Join("testdata", "piece-7.json"))
+		require.NoError(t, err)
+		var m map[string]any
+		require.NoError(t, json.Unmarshal(text, &m))
+		m["request"].(map[string]any)["finish"] = map[string]any{"surface": was}
+		old, err := json.Marshal(m)
+		require.NoError(t, err)
+		d, err := doc.Decode[doc.Piece](string(old))
+		require.NoError(t, err)
+		require.NotNil(t, d.Request.Finish)
+		assert.Equal(t, is, d.Request.Finish.Surface)
+		assert.NoError(t, d.Request.Validate())
+	}
 }

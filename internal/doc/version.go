@@ -32,7 +32,7 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil, hasGivenNames}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil, hasGivenNames, namesSurface}}
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes, hasGivenNames}}
 	case Stock:
@@ -40,13 +40,13 @@ func formOf(d any) form {
 	case Shop:
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil, namesSurface}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames, namesSurface}}
 	case Practised:
 		return form{name: "practised"}
 	case session.Event:
-		return form{name: "event", ups: []func(map[string]any){nil}}
+		return form{name: "event", ups: []func(map[string]any){nil, nil}}
 	}
 	panic(fmt.Sprintf("doc: %T is no document", d))
 }
@@ -268,6 +268,23 @@ func shopHasBaths(m map[string]any) {
 	}
 	if m["ovens"] == nil {
 		m["ovens"] = usual.Ovens
+	}
+}
+
+// namesSurface (piece 7 → 8, plan 8 → 9, session 6 → 7): a finish has a name of its own. What was
+// “sanded” went to 600, so nothing less will do; “flats” are as forged.
+func namesSurface(m map[string]any) {
+	r, ok := m["request"].(map[string]any)
+	if !ok {
+		return
+	}
+	if f, ok := r["finish"].(map[string]any); ok {
+		switch f["surface"] {
+		case "sanded":
+			f["surface"] = "satin800"
+		case "flats":
+			f["surface"] = "forged"
+		}
 	}
 }
 

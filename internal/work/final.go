@@ -3,8 +3,12 @@ package work
 import (
 	"context"
 	"errors"
+	"maps"
+	"math"
+	"slices"
 
 	"coldember/core/fact"
+	"coldember/core/finish"
 	"coldember/core/quantity"
 	"coldember/core/session"
 	"coldember/internal/edit"
@@ -13,6 +17,7 @@ import (
 // FinalTyped is what a finished knife came to, as it is typed.
 type FinalTyped struct {
 	Texts              map[string]string // massG, balanceMm, warpMm, behindMm, workMin
+	Took               map[string]string // minutes by the step of finishing
 	File, Cuts, Flexes string
 	Text               string
 	Units              quantity.System
@@ -27,6 +32,12 @@ func (w *Work) NoteFinished(ctx context.Context, pieceID string, t FinalTyped) e
 	final, err := t.read()
 	if err != nil {
 		return err
+	}
+	if final.Took, err = w.took(ctx, pieceID, t); err != nil {
+		return err
+	}
+	if final.Empty() && t.Text == "" {
+		return edit.One("final", "session.finalNothing", nil, "")
 	}
 	f, err := w.FireOf(ctx, pieceID)
 	if errors.Is(err, ErrNotFound) {
@@ -55,6 +66,38 @@ func (w *Work) NoteFinished(ctx context.Context, pieceID string, t FinalTyped) e
 		return &edit.InvalidError{Fields: heard.Refused[0].Fields}
 	}
 	return w.believe(ctx, pieceID, final.File)
+}
+
+// took reads the minutes of steps of finishing, each beside what the table alone estimates for it.
+func (w *Work) took(ctx context.Context, pieceID string, t FinalTyped) ([]session.Took, error) {
+	if len(t.Took) == 0 {
+		return nil, nil
+	}
+	p, err := w.Piece(ctx, pieceID)
+	if err != nil {
+		return nil, err
+	}
+	d := p.Doc
+	d.Request.Learned = nil
+	f, err := w.Finish(ctx, d)
+	if err != nil {
+		return nil, err
+	}
+	var out []session.Took
+	for _, step := range slices.Sorted(maps.Keys(t.Took)) {
+		at := slices.IndexFunc(f.Steps, func(s finish.Step) bool { return s.ID == step })
+		if at < 0 {
+			return nil, edit.One("final.took."+step, "final.noStep", nil, step)
+		}
+		minutes, err := quantity.Parse(t.Took[step], quantity.Number, t.Units)
+		var wrong *quantity.ParseError
+		if errors.As(err, &wrong) {
+			return nil, edit.One("final.took."+step, string(wrong.Code), fact.Figures{}, wrong.Found)
+		}
+		s := &f.Steps[at]
+		out = append(out, session.Took{Step: step, Pace: finish.PaceOf(s), Min: minutes, LawMin: math.Round(s.Minutes*100) / 100})
+	}
+	return out, nil
 }
 
 // believe lets the file on a finished edge speak for the piece of stock that it was cut from, where
@@ -104,9 +147,6 @@ func (t *FinalTyped) read() (session.Final, error) {
 			return out, edit.One("final."+field, string(wrong.Code), fact.Figures{}, wrong.Found)
 		}
 		*x.to = v
-	}
-	if out == (session.Final{}) && t.Text == "" {
-		return out, edit.One("final", "session.finalNothing", nil, "")
 	}
 	return out, nil
 }

@@ -3263,6 +3263,10 @@ export interface components {
             texts: {
                 [key: string]: string;
             };
+            /** @description minutes of steps of finishing, by the step, each as typed */
+            took?: {
+                [key: string]: string;
+            };
             units?: string;
         };
         Finding: {
@@ -3412,8 +3416,11 @@ export interface components {
              * @description between guard or bolster and the grip
              */
             spacers?: number;
-            /** @enum {string} */
-            surface?: "belt" | "sanded" | "etched" | "flats";
+            /**
+             * @description belt if not said; etched where there is a pattern
+             * @enum {string}
+             */
+            surface?: "forged" | "belt" | "satin400" | "etched" | "satin800" | "mirror";
             was?: components["schemas"]["FinishWas"];
             /** @description belts are used up: a worn grain scratches a third as deep, and cuts as much slower */
             worn?: boolean;
@@ -3485,6 +3492,8 @@ export interface components {
             heightMm: number[];
             /** Format: double */
             leastMm: number;
+            /** Format: double */
+            missingG?: number;
             /** Format: double */
             mostMm: number;
             /** Format: double */
@@ -3748,6 +3757,17 @@ export interface components {
              */
             xMm: number;
         };
+        FinishTimed: {
+            chosen?: boolean;
+            /** Format: double */
+            highMin: number;
+            /** Format: double */
+            lowMin: number;
+            /** Format: double */
+            minutes: number;
+            /** @enum {string} */
+            surface: "forged" | "belt" | "satin400" | "etched" | "satin800" | "mirror";
+        };
         FinishWas: {
             design: components["schemas"]["Design"];
             /** Format: double */
@@ -3801,6 +3821,8 @@ export interface components {
             map: components["schemas"]["FinishMap"];
             sheath: components["schemas"]["FinishSheath"];
             steps: components["schemas"]["FinishStep"][];
+            /** @description with what each takes, from the quickest */
+            surfaces: components["schemas"]["FinishTimed"][];
         };
         Fire: {
             /**
@@ -4025,6 +4047,8 @@ export interface components {
             flexes?: "passed" | "failed";
             /** Format: double */
             massG?: number;
+            /** @description minutes of steps of finishing */
+            took?: components["schemas"]["FireTook"][];
             /**
              * Format: double
              * @description out of straight, over the length of the blade
@@ -4455,6 +4479,22 @@ export interface components {
             wanted?: boolean;
             /** @description as near as it had to be */
             within?: boolean;
+        };
+        FireTook: {
+            /**
+             * Format: double
+             * @description that the table estimates
+             */
+            lawMin: number;
+            /** Format: double */
+            min: number;
+            /**
+             * @description which pace it tells of
+             * @enum {string}
+             */
+            pace: "grind" | "sand" | "fit";
+            /** @description of finishing */
+            step: string;
         };
         FireView: {
             assumed?: boolean;
@@ -5038,6 +5078,7 @@ export interface components {
             idealDiameterMm: number;
             /** @description else a coupon comes first */
             known: boolean;
+            left: components["schemas"]["HardenLeft"];
             line: components["schemas"]["HardenLineAt"][];
             /**
              * Format: double
@@ -5168,6 +5209,19 @@ export interface components {
             id: string;
             name: string;
             tasks: components["schemas"]["HardenTask"][];
+        };
+        HardenLeft: {
+            asItIs?: boolean;
+            /**
+             * Format: double
+             * @description thickness of the edge then
+             */
+            edgeMm: number;
+            /**
+             * Format: double
+             * @description left on each face at the spine for after the quench
+             */
+            faceMm: number;
         };
         HardenLineAt: {
             /** Format: double */
@@ -5643,8 +5697,14 @@ export interface components {
             bend?: components["schemas"]["Taught"];
             /** @description useful energy of a blow */
             blow?: components["schemas"]["Taught"];
+            /** @description time fitting the handle */
+            fit?: components["schemas"]["Taught"];
+            /** @description time at the grinder */
+            grind?: components["schemas"]["Taught"];
             heats?: components["schemas"]["Taught"];
             loss?: components["schemas"]["Taught"];
+            /** @description time sanding by hand */
+            sand?: components["schemas"]["Taught"];
             /** @description depth of scale */
             scale?: components["schemas"]["Taught"];
             /** @description share that goes into width */
@@ -5661,7 +5721,7 @@ export interface components {
             /** Format: double */
             high80: number;
             /** @enum {string} */
-            kind: "blow" | "scale" | "spread" | "bend" | "heats" | "time" | "loss";
+            kind: "blow" | "scale" | "spread" | "bend" | "heats" | "time" | "loss" | "grind" | "sand" | "fit";
             /** @description before any piece: the table's figure and how sure it is */
             law: components["schemas"]["Factor"];
             /** Format: double */
@@ -6723,7 +6783,7 @@ export interface components {
             atMs: number;
             counts: boolean;
             /** @enum {string} */
-            kind: "blow" | "scale" | "spread" | "bend" | "heats" | "time" | "loss";
+            kind: "blow" | "scale" | "spread" | "bend" | "heats" | "time" | "loss" | "grind" | "sand" | "fit";
             /** @description the smith, or of the forge its figures */
             of: string;
             piece: string;

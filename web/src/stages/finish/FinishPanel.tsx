@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { useUnits } from "../../api/hooks";
+import { useBook, useEntry, useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
 import { figures, say, told } from "../../text/say";
 import { TimerButton } from "../../timers/TimerButton";
@@ -9,6 +9,7 @@ import { print } from "../../units/print";
 import { Kept } from "../heats/Sets";
 import { AsFinished } from "./AsFinished";
 import { Money } from "./Money";
+import { TookField } from "./TookField";
 import { type FinishStep, useFinish } from "./useFinish";
 import { Ways } from "./Ways";
 import { about, stepWords } from "./words";
@@ -26,6 +27,7 @@ export function FinishPanel() {
   const draft = useDraft();
   const units = useUnits();
   const { data: f } = useFinish();
+  const book = useBook(useEntry(piece.id)?.id).data?.book;
   if (!f) return null;
   const c = doc.request.finish;
   const pick = (name: string, value: string, options: readonly string[], words: string) => (
@@ -41,6 +43,9 @@ export function FinishPanel() {
   );
   const hidden = doc.request.design.tangKind === "hidden" || doc.request.design.tangKind === "partial";
   const glue = f.handle.glueMin;
+  const took = new Map<string, number>();
+  for (const t of (book?.final ?? []).flatMap((n) => n.final?.took ?? []))
+    took.set(t.step, (took.get(t.step) ?? 0) + t.min);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="finish-panel">
       <p className="narrow text-2xl leading-tight" data-testid="finish-sum">
@@ -70,6 +75,7 @@ export function FinishPanel() {
           title={say(title)}
           steps={f.steps.filter((s) => s.stage === stage)}
           units={units}
+          took={took}
           after={
             stage === "handle" && f.steps.some((s) => s.id === "glue") ? (
               <TimerButton pieceId={piece.id} kind="glue" label={say("day.timer.set")} seconds={glue * 60} />
@@ -107,7 +113,15 @@ export function FinishPanel() {
         {pick("hold", c?.hold ?? "free", ["free", "jig", "magnet"], "hold")}
         {pick("fromGrit", String(c?.fromGrit || 60), ["36", "60", "80"], "grit")}
         {pick("worn", c?.worn ? "yes" : "no", ["no", "yes"], "worn")}
-        {pick("surface", c?.surface ?? "sanded", ["belt", "sanded", "etched", "flats"], "surface")}
+        <DraftPick
+          field="finish.surface"
+          label={told("field.name.finish.surface")}
+          value={f.surfaces.find((s) => s.chosen)?.surface ?? "belt"}
+          options={f.surfaces.map((s) => ({
+            value: s.surface,
+            label: `${told(`surface.${s.surface}`)} · ${about(s.minutes)}`,
+          }))}
+        />
         {pick("hardened", c?.hardened ? "yes" : "no", ["no", "yes"], "hardened")}
         {field("edgeDeg", c?.edgeDeg || f.edge.angleDeg)}
       </Group>
@@ -158,11 +172,13 @@ function Steps({
   title,
   steps,
   units,
+  took,
   after,
 }: {
   title: string;
   steps: FinishStep[];
   units: string;
+  took: Map<string, number>;
   after?: React.ReactNode;
 }) {
   if (steps.length === 0) return null;
@@ -193,6 +209,7 @@ function Steps({
                 ))}
               </span>
             )}
+            <TookField step={s.id} min={took.get(s.id) ?? 0} units={units} />
           </li>
         ))}
       </ol>

@@ -31,6 +31,10 @@ export function finalWords(f: components["schemas"]["FireFinal"] | undefined, un
     [say("final.cuts"), f.cuts && told(`outcome.${f.cuts}`)],
     [say("final.flexes"), f.flexes && told(`outcome.${f.flexes}`)],
     [say("final.workMin"), f.workMin ? String(f.workMin) : undefined],
+    ...(["grind", "sand", "fit"] as const).map((pace): [string, string | undefined] => {
+      const min = (f.took ?? []).filter((t) => t.pace === pace).reduce((a, t) => a + t.min, 0);
+      return [told(`took.${pace}`), min > 0 ? about(min) : undefined];
+    }),
   ];
   return rows
     .filter(([, v]) => v)
