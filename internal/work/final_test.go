@@ -1,6 +1,9 @@
 package work_test
 
 import (
+	"fmt"
+	"math"
+	"math/rand/v2"
 	"testing"
 
 	"coldember/core/quantity"
@@ -72,4 +75,43 @@ func TestAPromiseWaitsForWhatIsInHand(t *testing.T) {
 	two, err = w.Promise(ctx, second.ID)
 	require.NoError(t, err)
 	assert.Zero(t, two.Ahead, "the first is done")
+}
+
+// TestThreeKnivesTellAGrindersPace: hidden grinders, .6 to 1.5 times as slow as the table has them
+// and not the same every day, time their steps on three knives; the fourth is then estimated within a
+// quarter. A step that there is not is refused by its name.
+func TestThreeKnivesTellAGrindersPace(t *testing.T) {
+	draws := rand.New(rand.NewPCG(3, 5))
+	for _, hidden := range []float64{.6, .8, 1, 1.25, 1.5} {
+		w, _ := fresh(t)
+		first := start(t, w)
+		assert.Contains(t, fields(t, w.NoteFinished(ctx, first.ID, work.FinalTyped{Took: map[string]string{"hard-61": "5"}, Units: quantity.Metric})), "final.took.hard-61")
+		assert.Contains(t, fields(t, w.NoteFinished(ctx, first.ID, work.FinalTyped{Took: map[string]string{"hard-60": "soon"}, Units: quantity.Metric})), "final.took.hard-60")
+		law, err := w.Finish(ctx, first.Doc)
+		require.NoError(t, err)
+		for i := range 3 {
+			p := first
+			if i > 0 {
+				p, _, err = w.DuplicatePiece(ctx, first.ID, fmt.Sprint("Knife ", i+1))
+				require.NoError(t, err)
+			}
+			took := map[string]string{}
+			for _, s := range law.Steps {
+				took[s.ID] = fmt.Sprintf("%.1f", math.Max(.1, s.Minutes*hidden*math.Exp(.15*draws.NormFloat64())))
+			}
+			require.NoError(t, w.NoteFinished(ctx, p.ID, work.FinalTyped{Took: took, Units: quantity.Metric}))
+		}
+		next, _, err := w.DuplicatePiece(ctx, first.ID, "Fourth")
+		require.NoError(t, err)
+		next, _, err = w.SavePiece(ctx, next.ID, next.Version, typed("design.lengthMm", "95"))
+		require.NoError(t, err)
+		next, _, err = w.SavePiece(ctx, next.ID, next.Version, typed("design.lengthMm", fmt.Sprint(first.Doc.Request.Design.LengthMm)))
+		require.NoError(t, err)
+		told, err := w.Finish(ctx, next.Doc)
+		require.NoError(t, err)
+		for i, s := range told.Steps {
+			assert.InEpsilon(t, hidden*law.Steps[i].Minutes, s.Minutes, .25, "%v: %s", hidden, s.ID)
+			assert.True(t, s.LowMin < hidden*law.Steps[i].Minutes && hidden*law.Steps[i].Minutes < s.HighMin, "%v: %s lies in its range", hidden, s.ID)
+		}
+	}
 }
