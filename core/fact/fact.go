@@ -37,7 +37,9 @@ type Warning struct {
 	Code     string   `json:"code"`
 	Severity Severity `json:"severity" enum:"stop,warn,note"`
 	Figures  Figures  `json:"figures,omitempty"`
-	Where    Where    `json:"where"`
+	// Steels are grades that stand in its sentence, by their ids.
+	Steels []string `json:"steels,omitempty"`
+	Where  Where    `json:"where"`
 	// Remedy is what one press can do about it.
 	Remedy *Remedy `json:"remedy,omitempty"`
 }

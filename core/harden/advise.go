@@ -2,6 +2,7 @@ package harden
 
 import (
 	"math"
+	"sort"
 
 	"coldember/core/fact"
 	"coldember/core/steel"
@@ -34,6 +35,8 @@ type Case struct {
 	CornerMm, CornerAtMm float64
 	OneSided             bool // ground on one face: unequal sides
 	Layered              bool // of several steels: what is said is of its edge
+	Tried                Tried
+	LikeID               string // the grade that a certificate makes of a steel nobody knew
 }
 
 // LineAt is where hard ends at a station, from the edge up, mm: at most the height.
@@ -84,8 +87,9 @@ type Advice struct {
 	MixedMm         float64        `json:"mixedMm"`
 	Line            []LineAt       `json:"line"`
 	Baths           []BathAnswer   `json:"baths"`
-	EdgeS           float64        `json:"edgeS" doc:"the edge is in the bath until it is as cold as it is to leave"`
-	SpineS          float64        `json:"spineS"`
+	OutC            float64        `json:"outC" doc:"as hot as the edge leaves the bath"`
+	SpineOutC       float64        `json:"spineOutC" doc:"and the spine then"`
+	InBathS         float64        `json:"inBathS" doc:"until then"`
 	WindowEdgeS     float64        `json:"windowEdgeS" doc:"to straighten in still air, 0: none is left"`
 	WindowSpineS    float64        `json:"windowSpineS"`
 	OilRiseC        float64        `json:"oilRiseC"`
@@ -97,6 +101,8 @@ type Advice struct {
 	Findings        []fact.Warning `json:"findings"`
 	Steps           []Step         `json:"steps" doc:"in the order in which they are done"`
 	Mends           []Mend         `json:"mends" doc:"what to do when it went another way"`
+	spineBelowNose  bool
+	airCycles       bool // some of the cycles only harden it, since it cools in air
 }
 
 // doubtOfDepth: a thickness that hardens is good to a third.
@@ -104,9 +110,13 @@ const doubtOfDepth = 1.0 / 3
 
 // Advise puts the laws together for a blade.
 func Advise(c Case) Advice {
+	tries := true
+	if c.Grade.Assumed {
+		c.Grade, tries = couponGrade(c.Grade, c.Tried)
+	}
 	g, t := c.Grade, c.Treatment
 	s := SteelOf(g)
-	a := Advice{Hardens: g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}, Steps: []Step{}, Mends: []Mend{}}
+	a := Advice{Hardens: tries && g.AustenitiseC > 0 && g.Quench != steel.NoQuench, Known: !g.Assumed, AustenitiseC: g.AustenitiseC, SoakS: g.SoakMin * 60, Bath: t.Bath, Line: []LineAt{}, Baths: []BathAnswer{}, Findings: []fact.Warning{}, Grain: []GrainStep{}, Steps: []Step{}, Mends: []Mend{}}
 	a.CriticalLowC, a.CriticalHighC = CriticalC(s)
 	a.grain(&c)
 	a.AdvisedEdgeMm = AdvisedEdgeMm(t.Bath.Class, c.LengthMm)
@@ -117,12 +127,17 @@ func Advise(c Case) Advice {
 			a.EdgeAtQuenchMm = q[0]
 		}
 	}
-	if !a.Hardens {
+	switch {
+	case !tries:
+		a.find("harden.couponNo", fact.Stop, nil)
+		return a
+	case !a.Hardens:
 		a.find("harden.none", fact.Warn, nil)
 		return a
-	}
-	if !a.Known {
-		a.find("harden.coupon", fact.Warn, nil)
+	case !a.Known:
+		a.judgeTried(c.Tried)
+	case c.LikeID != "":
+		a.Findings = append(a.Findings, fact.Warning{Code: "harden.byCertificate", Severity: fact.Note, Steels: []string{c.LikeID}})
 	}
 	a.IdealDiameterMm, a.MartensiteC = IdealDiameterMm(s), MartensiteStartC(s)
 	a.depth(&c, s)
@@ -136,6 +151,22 @@ func Advise(c Case) Advice {
 	a.steps(&c)
 	a.mends(&c)
 	return a
+}
+
+// thickestMm of the blade at the quench.
+func (c *Case) thickestMm() (mm float64) {
+	left := c.left()
+	for i := range c.Profiles {
+		for _, v := range left.of(&c.Profiles[i]) {
+			mm = math.Max(mm, v)
+		}
+	}
+	return mm
+}
+
+// airHardens tells whether the blade hardens in air, so that cooling in it is no normalising.
+func (c *Case) airHardens() bool {
+	return c.Grade.AirHardensMm > 0 && c.thickestMm() <= c.Grade.AirHardensMm
 }
 
 func (a *Advice) find(code string, s fact.Severity, f fact.Figures) {
@@ -172,10 +203,13 @@ func (a *Advice) depth(c *Case, s Steel) {
 		hard, mixed := thick(NewBath(class))
 		a.Baths = append(a.Baths, BathAnswer{Class: class, HardMm: hard, MixedMm: mixed, EdgeHardens: hard >= a.EdgeAtQuenchMm, Whole: hard >= thickest, Risks: class.Watery()})
 	}
-	a.EdgeS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Fluid(), a.EdgeAtQuenchMm, a.AustenitiseC, t.OutC, t.Bath.WarmC)
-	a.SpineS, _ = BathS(t.Bath.SeverityPerIn, t.Bath.Class.Fluid(), thickest, a.AustenitiseC, t.OutC, t.Bath.WarmC)
-	a.WindowEdgeS, _ = StraightenS(s, widest/3, a.EdgeAtQuenchMm, t.OutC, Half)
-	a.WindowSpineS, _ = StraightenS(s, widest, thickest, t.OutC, Half)
+	in := bathing{s, &t, a.AustenitiseC, a.EdgeAtQuenchMm, thickest, widest / 3, widest, c.airHardens()}
+	out := in.at(t.OutC)
+	if t.OutC == 0 {
+		out = in.advised()
+	}
+	a.OutC, a.SpineOutC, a.InBathS, a.WindowEdgeS, a.WindowSpineS = out.edgeC, out.spineC, out.inS, out.windowEdge, out.windowBack
+	a.spineBelowNose = out.sound(&in)
 	if a.OilRiseC = t.Bath.OilRiseC(c.MassG, a.AustenitiseC); a.OilRiseC > 0 {
 		a.OilNext = max(0, int((tooWarmC-t.Bath.WarmC)/a.OilRiseC))
 	}
@@ -232,72 +266,169 @@ func (a *Advice) grain(c *Case) {
 		owed = 1 + int(math.Min(2, math.Floor((fineNumber-n)/2)))
 	}
 	cycles := 0
+	air := c.airHardens()
 	for _, h := range c.Cycles {
-		if h.Fresh = true; h.TempC > a.CriticalLowC {
+		if h.Fresh = true; h.TempC > a.CriticalLowC && (!air || h.Slow) {
 			cycles++
 		}
 		add("cycle", h)
 	}
 	a.CyclesOwed = max(0, owed-cycles)
+	a.airCycles = air && cycles < len(c.Cycles)
 	if a.AustenitiseC > 0 {
 		add("soak", Hold{TempC: a.AustenitiseC, TimeS: math.Max(60, a.SoakS), Fresh: true})
 	}
 }
 
-// embrittles is where tempering makes most steels brittle, one hour, °C.
+// What is warned of (judgement, each with the interval that is believed of it).
 const (
-	embrittlesC = 260
-	soakOvenS   = 300
-	waterThinMm = 3
+	// Tempered between these most steels come out brittle, °C. 230–280, 350–400.
+	embrittlesC    = 260
+	embrittlesToC  = 370
+	soakOvenS      = 300
+	waterThinMm    = 3
+	wetChromiumPct = .7 // from here on water cracks what oil would harden. .5–1
+	wetDiameterMm  = 50 // and so deep a hardening steel. 40–60
+	wetCarbonPct   = .7 // and thin edges of so much carbon. .6–.8
+	wetEdgeLeastMm = 2  // thinner than this. 1.5–2.5
+	nearWantHRC    = .25
 )
 
-// warn tells what a smith should know of it before the quench.
+// warn tells what a smith should know of it before the quench: what he has to plan first, first.
 func (a *Advice) warn(c *Case) {
-	t := c.Treatment
-	if a.HardMm < a.EdgeAtQuenchMm {
+	a.warnWindow(c)
+	if a.Known && a.HardMm < a.EdgeAtQuenchMm {
 		a.find("harden.edgeSoft", fact.Stop, fact.Figures{"hardMm": a.HardMm, "edgeMm": a.EdgeAtQuenchMm})
 	}
-	if t.Bath.Class.Watery() {
-		a.find("harden.water", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm})
-		if a.SpineAtQuenchMm < waterThinMm {
-			a.find("harden.waterThin", fact.Warn, fact.Figures{"spineMm": a.SpineAtQuenchMm, "leastMm": waterThinMm, "atMm": thinnestAt(c)})
-		}
-		if c.Holes {
-			a.find("harden.holes", fact.Warn, fact.Figures{"atMm": c.HoleAtMm})
-		}
-	}
+	a.warnWater(c)
 	if c.CornerMm > 0 && c.CornerMm < sharpCornerMm {
 		a.find("harden.corner", fact.Warn, fact.Figures{"radiusMm": c.CornerMm, "atMm": c.CornerAtMm, "leastMm": sharpCornerMm})
 	}
 	if c.OneSided {
 		a.find("harden.unequal", fact.Note, nil)
 	}
-	if a.EdgeAtQuenchMm < a.AdvisedEdgeMm-1e-9 {
-		a.find("harden.edgeThin", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm, "leastMm": a.AdvisedEdgeMm})
-	}
-	if a.SoakS > soakOvenS && !t.Kiln {
+	a.warnEdge(c)
+	if a.SoakS > soakOvenS && !c.Treatment.Kiln {
 		a.find("harden.soakForge", fact.Warn, fact.Figures{"soakS": a.SoakS})
 	}
-	if a.WindowEdgeS == 0 {
-		a.find("harden.noWindow", fact.Note, fact.Figures{"outC": t.OutC, "martensiteC": FormedAtC(a.MartensiteC, Half)})
+	if a.OilRiseC > 0 && c.Treatment.Bath.WarmC+a.OilRiseC > tooWarmC {
+		a.find("harden.oilWarm", fact.Warn, fact.Figures{"riseC": a.OilRiseC, "warmC": c.Treatment.Bath.WarmC + a.OilRiseC, "mostC": tooWarmC})
 	}
-	if a.OilRiseC > 0 && t.Bath.WarmC+a.OilRiseC > tooWarmC {
-		a.find("harden.oilWarm", fact.Warn, fact.Figures{"riseC": a.OilRiseC, "warmC": t.Bath.WarmC + a.OilRiseC, "mostC": tooWarmC})
-	}
-	switch {
-	case a.Temper.OvenC == 0:
-		a.find("harden.noTable", fact.Note, nil)
-	case a.Temper.HRC == 0:
-		a.find("harden.temperOutside", fact.Warn, fact.Figures{"ovenC": a.Temper.OvenC, "lowestC": a.Temper.LowestC, "highestC": a.Temper.HighestC})
-	}
-	a.ways(t)
+	a.warnTemper(c)
+	a.ways(c.Treatment)
 	a.late(c)
-	if a.Temper.ColourC > embrittlesC {
-		a.find("harden.embrittles", fact.Warn, fact.Figures{"ovenC": a.Temper.OvenC, "limitC": embrittlesC})
-	}
-	if a.CyclesOwed > 0 {
+	switch {
+	case a.airCycles:
+		a.find("harden.airCycles", fact.Warn, fact.Figures{"cycles": float64(a.CyclesOwed)})
+	case a.CyclesOwed > 0:
 		a.find("harden.cyclesOwed", fact.Warn, fact.Figures{"cycles": float64(a.CyclesOwed)})
 	}
+}
+
+// warnWindow tells of too little time to straighten, and of a spine that leaves the bath too hot.
+func (a *Advice) warnWindow(c *Case) {
+	if !a.Known || c.Treatment.Bath.Class == StillAir {
+		return
+	}
+	if !a.spineBelowNose {
+		a.find("harden.spineHot", fact.Warn, fact.Figures{"outC": a.OutC, "spineC": a.SpineOutC, "noseC": noseC})
+	}
+	switch {
+	case a.WindowEdgeS <= 0:
+		a.find("harden.noWindow", fact.Warn, fact.Figures{"outC": a.OutC, "formedC": FormedAtC(a.MartensiteC, Half), "longMm": c.LengthMm})
+	case a.WindowEdgeS < wantWindowS-.5:
+		a.find("harden.shortWindow", fact.Warn, fact.Figures{"edgeS": a.WindowEdgeS, "wantS": wantWindowS, "longMm": c.LengthMm})
+	}
+}
+
+// clamps tells whether a bow is planned to be taken out in the temper.
+func (a *Advice) clamps() bool { return a.WindowEdgeS < wantWindowS-.5 }
+
+// warnWater tells what cracks in water and brine.
+func (a *Advice) warnWater(c *Case) {
+	if !c.Treatment.Bath.Class.Watery() {
+		return
+	}
+	switch g := &c.Grade; {
+	case a.Known && (g.ChromiumPct >= wetChromiumPct || a.IdealDiameterMm > wetDiameterMm):
+		a.find("harden.waterDeep", fact.Stop, fact.Figures{"chromium": g.ChromiumPct, "diameterMm": a.IdealDiameterMm})
+	default:
+		a.find("harden.water", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm})
+	}
+	if c.Grade.CarbonPct >= wetCarbonPct && a.EdgeAtQuenchMm < wetEdgeLeastMm {
+		a.find("harden.waterEdge", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm, "leastMm": wetEdgeLeastMm})
+	}
+	if a.SpineAtQuenchMm < waterThinMm {
+		a.find("harden.waterThin", fact.Warn, fact.Figures{"spineMm": a.SpineAtQuenchMm, "leastMm": waterThinMm, "atMm": thinnestAt(c)})
+	}
+	if c.Holes {
+		a.find("harden.holes", fact.Warn, fact.Figures{"atMm": c.HoleAtMm})
+	}
+}
+
+// warnEdge tells of an edge that is too thin for its bath, or thinner than is to be left.
+func (a *Advice) warnEdge(c *Case) {
+	switch {
+	case a.EdgeAtQuenchMm < a.AdvisedEdgeMm-1e-3:
+		a.find("harden.edgeThin", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm, "leastMm": a.AdvisedEdgeMm})
+	case !c.AsItIs && a.EdgeAtQuenchMm < a.Left.EdgeMm-1e-3:
+		a.find("harden.edgeForged", fact.Warn, fact.Figures{"edgeMm": a.EdgeAtQuenchMm, "wantMm": a.Left.EdgeMm})
+	}
+}
+
+// warnTemper tells of a hardness that is out of reach, of a setting that nothing is known of, and
+// of one that makes steel brittle.
+func (a *Advice) warnTemper(c *Case) {
+	t := &a.Temper
+	switch {
+	case !a.Known:
+		a.find("harden.couponTemper", fact.Note, fact.Figures{"ovenC": t.OvenC})
+		return
+	case t.OvenC == 0:
+		a.find("harden.noTable", fact.Note, nil)
+	case t.HRC == 0:
+		a.find("harden.temperOutside", fact.Warn, fact.Figures{"ovenC": t.OvenC, "lowestC": t.LowestC, "highestC": t.HighestC})
+	}
+	if t.MostHRC > 0 && a.WantHRC > t.MostHRC+nearWantHRC {
+		a.Findings = append(a.Findings, fact.Warning{Code: "harden.unreachable", Severity: fact.Warn, Figures: fact.Figures{"wantHrc": a.WantHRC, "mostHrc": math.Round(t.MostHRC*2) / 2}, Steels: Reaching(a.WantHRC, c.Treatment)})
+	}
+	at := t.OvenC
+	if c.Treatment.By() == ByTorch { // minutes: by what an hour would be
+		at = t.ColourC
+	}
+	if at > embrittlesC && at <= embrittlesToC {
+		harder, _ := c.Grade.HardnessHRC(embrittlesC)
+		softer, _ := c.Grade.HardnessHRC(embrittlesToC)
+		a.find("harden.embrittles", fact.Warn, fact.Figures{"ovenC": t.OvenC, "limitC": embrittlesC, "toC": embrittlesToC, "harderHrc": math.Round(harder), "softerHrc": math.Round(softer)})
+	}
+}
+
+// mostReaching is how many grades are named that come to a hardness.
+const mostReaching = 3
+
+// Reaching are the ids of known grades that come to a hardness when they are tempered as a treatment
+// does, in an oil: those that have the least to spare first.
+func Reaching(wantHRC float64, t Treatment) []string {
+	type near struct {
+		id   string
+		over float64
+	}
+	var all []near
+	for _, g := range steel.Grades() {
+		if g.Assumed || g.Quench == steel.NoQuench {
+			continue
+		}
+		t.OvenC = 0
+		if over := Temper(g, t, wantHRC).MostHRC - wantHRC; over >= 0 {
+			all = append(all, near{g.ID, over})
+		}
+	}
+	sort.SliceStable(all, func(i, j int) bool { return all[i].over < all[j].over })
+	out := []string{}
+	for _, n := range all[:min(len(all), mostReaching)] {
+		out = append(out, n.id)
+	}
+	return out
 }
 
 // sharpCornerMm is an inside corner from which a quench cracks (judgement).

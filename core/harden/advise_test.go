@@ -45,14 +45,19 @@ func codes(a harden.Advice) map[string]fact.Severity {
 
 // TestTwelveChangesEachMoveWhatTheyMust, and leave alone what they have nothing to do with.
 func TestTwelveChangesEachMoveWhatTheyMust(t *testing.T) {
-	base := harden.Advise(of(t, "1084"))
+	thin := func(id string) harden.Case {
+		c := of(t, id)
+		c.Profiles = wedge(.5, 3.4, 30, 9)
+		return c
+	}
+	base := harden.Advise(thin("1084"))
 	assert.Empty(t, base.Findings, "a plain steel in the bath that it is made for")
 	type parts struct{ depth, window, temper, grain, bath, edge bool }
 	moved := func(a harden.Advice) parts {
 		return parts{
 			depth: a.HardMm != base.HardMm || a.Line[4].HardMm != base.Line[4].HardMm, window: a.WindowEdgeS != base.WindowEdgeS || a.WindowSpineS != base.WindowSpineS,
 			temper: a.Temper != base.Temper, grain: a.Grain[len(a.Grain)-1] != base.Grain[len(base.Grain)-1] || a.CyclesOwed != base.CyclesOwed,
-			bath: a.EdgeS != base.EdgeS || a.OilRiseC != base.OilRiseC, edge: a.EdgeAtQuenchMm != base.EdgeAtQuenchMm,
+			bath: a.InBathS != base.InBathS || a.OilRiseC != base.OilRiseC, edge: a.EdgeAtQuenchMm != base.EdgeAtQuenchMm,
 		}
 	}
 	for _, c := range []struct {
@@ -61,22 +66,22 @@ func TestTwelveChangesEachMoveWhatTheyMust(t *testing.T) {
 		moves  parts
 		finds  string
 	}{
-		{"steel", func(c *harden.Case) { *c = of(t, "5160") }, parts{depth: true, window: true, temper: true, grain: true, bath: true, edge: true}, "harden.soakForge"},
+		{"steel", func(c *harden.Case) { *c = thin("5160") }, parts{depth: true, window: true, temper: true, grain: true, bath: true, edge: true}, "harden.soakForge"},
 		{"a slower bath", func(c *harden.Case) { c.Treatment.Bath = harden.NewBath(harden.StillOil) }, parts{depth: true, window: true, bath: true, edge: true}, ""},
-		{"thickness at the quench", func(c *harden.Case) { c.Treatment.EdgeAtQuenchMm = 2 }, parts{depth: true, window: true, bath: true, edge: true}, ""},
-		{"edge only", func(c *harden.Case) { c.Treatment.DipMm = 6 }, parts{depth: true}, ""},
+		{"thickness at the quench", func(c *harden.Case) { c.Treatment.EdgeAtQuenchMm = 2 }, parts{window: true, bath: true, edge: true}, ""},
+		{"edge only", func(c *harden.Case) { c.Treatment.DipMm = 6 }, parts{depth: true, window: true}, ""},
 		{"oven swing", func(c *harden.Case) { c.Treatment.SwingK = 25 }, parts{temper: true}, ""},
 		{"wanted hardness", func(c *harden.Case) { c.Treatment.WantHardness = 58.5 }, parts{temper: true}, ""},
 		{"hours", func(c *harden.Case) { c.Treatment.Hours = 1 }, parts{temper: true}, ""},
 		{"one cycle", func(c *harden.Case) { c.Cycles = nil }, parts{grain: true}, "harden.cyclesOwed"},
 		{"holes, in water", func(c *harden.Case) { c.Holes, c.Treatment.Bath = true, harden.NewBath(harden.Water) }, parts{depth: true, window: true, bath: true, edge: true}, "harden.holes"},
-		{"length", func(c *harden.Case) { c.LengthMm = 400 }, parts{depth: true, window: true, bath: true, edge: true}, ""},
+		{"length", func(c *harden.Case) { c.LengthMm = 400 }, parts{window: true, bath: true, edge: true}, ""},
 		{"a heavier blade", func(c *harden.Case) { c.MassG *= 2 }, parts{bath: true}, ""},
-		{"warm oil, a small tank", func(c *harden.Case) { c.Treatment.Bath.WarmC, c.Treatment.Bath.VolumeL = 70, 3 }, parts{bath: true}, "harden.oilWarm"},
+		{"warm oil, a small tank", func(c *harden.Case) { c.Treatment.Bath.WarmC, c.Treatment.Bath.VolumeL = 70, 3 }, parts{window: true, bath: true}, "harden.oilWarm"},
 		{"out colder", func(c *harden.Case) { c.Treatment.OutC = 150 }, parts{window: true, bath: true}, "harden.noWindow"},
 		{"ground on one side", func(c *harden.Case) { c.OneSided = true }, parts{}, "harden.unequal"},
 	} {
-		k := of(t, "1084")
+		k := thin("1084")
 		c.change(&k)
 		a := harden.Advise(k)
 		assert.Equal(t, c.moves, moved(a), c.what)
@@ -84,6 +89,9 @@ func TestTwelveChangesEachMoveWhatTheyMust(t *testing.T) {
 			assert.Contains(t, codes(a), c.finds, c.what)
 		}
 	}
+	thick, thicker := of(t, "W1"), of(t, "W1")
+	thicker.Treatment.EdgeAtQuenchMm = 2
+	assert.NotEqual(t, harden.Advise(thick).Line[4].HardMm, harden.Advise(thicker).Line[4].HardMm, "a thicker edge moves the line of a shallow steel")
 	kiln := of(t, "5160")
 	kiln.Treatment.Kiln = true
 	assert.NotContains(t, codes(harden.Advise(kiln)), "harden.soakForge")
@@ -183,7 +191,9 @@ func TestWhatGoesAnotherWay(t *testing.T) {
 	assert.Equal(t, harden.VeryFastOil, soft["mend.bath"].Bath, "the next bath, and no water")
 	assert.Contains(t, soft, "mend.heat")
 	assert.InDelta(t, 120, told(usual, "warped")["mend.clamp"].LongMm, 0)
-	assert.Contains(t, told(usual, "warped"), "mend.window")
+	slim := of(t, "1084")
+	slim.Profiles = wedge(.5, 3.4, 30, 9)
+	assert.Contains(t, told(harden.Advise(slim), "warped"), "mend.window", "while there is one")
 	assert.Contains(t, told(usual, "warped"), "mend.spine")
 	for _, no := range []string{"mend.oil", "mend.edge", "mend.cycles", "mend.holes"} {
 		assert.NotContains(t, told(usual, "cracked"), no)
@@ -206,6 +216,7 @@ func TestWhatGoesAnotherWay(t *testing.T) {
 // TestABladeLongerThanItsTank or its oven is told so, from the first millimetre.
 func TestABladeLongerThanItsTank(t *testing.T) {
 	k := of(t, "1084")
+	k.Profiles = wedge(.5, 3.4, 30, 9)
 	k.Treatment.Bath.LongMm, k.Treatment.OvenMm = 120, 120
 	assert.Empty(t, harden.Advise(k).Findings)
 	k.LengthMm = 121

@@ -55,7 +55,7 @@ func DrawFromSpine(c Case, hotC float64) (FromSpine, error) {
 		return FromSpine{}, err
 	}
 	thick := resampled(c.left().of(&p), spineCells)
-	s := Spine{HeightMm: p.HeightMm, HotFromMm: t.DipMm, HotC: hotC, ColdC: math.Min(t.OutC, hotC)}
+	s := Spine{HeightMm: p.HeightMm, HotFromMm: t.DipMm, HotC: hotC, ColdC: math.Min(t.coldC(), hotC)}
 	run, err := s.Run(thick, spineWatchS, spineStepS, lossInAir)
 	if err != nil {
 		return FromSpine{}, err
@@ -97,4 +97,12 @@ func resampled(t []float64, n int) []float64 {
 		out[i] = t[k] + (t[k+1]-t[k])*(at-float64(k))
 	}
 	return out
+}
+
+// coldC is as hot as the dipped edge leaves the bath.
+func (t *Treatment) coldC() float64 {
+	if t.OutC > 0 {
+		return t.OutC
+	}
+	return usualOutC
 }

@@ -35,6 +35,7 @@ type Hold struct {
 	TempC float64
 	TimeS float64
 	Fresh bool
+	Slow  bool // it cooled in the forge or buried, not in air
 }
 
 // GrainAfter is the grain after each of some holds, µm: those below the critical point change

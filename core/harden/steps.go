@@ -64,6 +64,9 @@ func (a *Advice) steps(c *Case) {
 		}
 		a.Steps = append(a.Steps, s)
 	}
+	if !a.Known {
+		a.couponSteps(c, add)
+	}
 	if c.Holes && !t.leaves(Drilling) {
 		add(Step{ID: "soft", Codes: []string{"treat.drill"}})
 	}
@@ -79,8 +82,8 @@ func (a *Advice) steps(c *Case) {
 	soak.Codes = append(soak.Codes, "treat.critical")
 	add(soak)
 	quench := Step{
-		ID: "quench", Codes: []string{"treat.intoBath"}, CountS: a.EdgeS, AlsoS: a.SpineS, Sees: []Sight{SeeBath, SeeTime}, Cautions: []string{"caution.quench"},
-		Figures: fact.Figures{"warmC": t.Bath.WarmC, "edgeMm": a.EdgeAtQuenchMm, "edgeS": a.EdgeS, "spineS": a.SpineS, "dipMm": t.DipMm, "outC": t.OutC},
+		ID: "quench", Codes: []string{"treat.intoBath"}, CountS: a.InBathS, Sees: []Sight{SeeBath, SeeTime}, Cautions: bathCautions(t.Bath.Class),
+		Figures: fact.Figures{"warmC": t.Bath.WarmC, "edgeMm": a.EdgeAtQuenchMm, "inS": a.InBathS, "spineC": a.SpineOutC, "dipMm": t.DipMm, "outC": a.OutC},
 		Words:   map[string]string{"bath": "bath." + string(t.Bath.Class)},
 	}
 	if t.DipMm > 0 {
@@ -92,6 +95,13 @@ func (a *Advice) steps(c *Case) {
 	if a.WindowEdgeS > 0 {
 		window.Codes, window.CountS, window.AlsoS = []string{"treat.window"}, a.WindowEdgeS, a.WindowSpineS
 		window.Figures = fact.Figures{"edgeS": a.WindowEdgeS, "spineS": a.WindowSpineS}
+	}
+	if a.clamps() && a.Temper.OvenC > 0 && t.By() != ByTorch {
+		window.Codes = append(window.Codes, "treat.clampInTemper")
+		if window.Figures == nil {
+			window.Figures = fact.Figures{}
+		}
+		window.Figures["longMm"] = c.LengthMm
 	}
 	add(window)
 	add(Step{ID: "file", Codes: []string{"treat.file"}, Sees: []Sight{SeeFile, SeeHard, SeeGrain}})
@@ -115,12 +125,27 @@ func (a *Advice) temperSteps(t Treatment, add func(Step)) {
 		if i > 0 {
 			add(Step{ID: "cool-" + strconv.Itoa(i), Codes: []string{"treat.coolBetween"}, CountS: CoolMin * 60})
 		}
+		codes := []string{"treat.temper." + string(t.By())}
+		if i == 0 && a.clamps() && t.By() != ByTorch {
+			codes = append(codes, "treat.clamped")
+		}
 		add(Step{
-			ID: "temper-" + strconv.Itoa(i+1), Codes: []string{"treat.temper." + string(t.By())}, CountS: t.Hours * 3600, Timer: "temper", Sees: []Sight{SeeTemp, SeeTime, SeeHard}, Cautions: temperCautions(t.By()),
+			ID: "temper-" + strconv.Itoa(i+1), Codes: codes, CountS: t.Hours * 3600, Timer: "temper", Sees: []Sight{SeeTemp, SeeTime, SeeHard}, Cautions: temperCautions(t.By()),
 			Figures: fact.Figures{"n": float64(i + 1), "times": float64(times), "lastS": t.Hours * 3600, "ovenC": a.Temper.OvenC},
 			Words:   map[string]string{"colour": "temperColour." + strconv.Itoa(TemperColour(a.Temper.ColourC))},
 		})
 	}
+}
+
+// bathCautions are the dangers of a bath: oil flashes, water spits and cracks.
+func bathCautions(c BathClass) []string {
+	switch {
+	case c.Oil():
+		return []string{"caution.quench"}
+	case c.Watery():
+		return []string{"caution.waterQuench"}
+	}
+	return nil
 }
 
 func temperCautions(w Way) []string {

@@ -16,50 +16,53 @@ type Tempered struct {
 	ColourC       float64 `json:"colourC" doc:"one hour at which makes the same: its colour on bright steel"`
 	LowestC       float64 `json:"lowestC,omitempty" doc:"of the settings that are answered for, at these hours"`
 	HighestC      float64 `json:"highestC,omitempty"`
+	MostHRC       float64 `json:"mostHrc,omitempty" doc:"the coolest that a blade is tempered at leaves so much"`
+	// Source is where the hardness comes from: the grade's table, or its composition.
+	Source steel.TemperSource `json:"source,omitempty" enum:"table,composition"`
 }
 
-// The grade's table of hardness goes from one hour at 200 °C to one at 260.
-const (
-	tableLowC  = 200.0
-	tableHighC = 260.0
-)
+// LeastTemperC is the coolest that a blade is tempered at: under it a quenched edge keeps most of its
+// brittleness (judgement: ovens are set to 175–260 °C). A cooler setting is answered for where it is
+// chosen.
+const LeastTemperC = 175.0
 
-// Temper is what an oven at a setting, or the setting that comes to a hardness, leaves of a
-// grade after all its times. Where the table has no answer none is given. Hollomon and Jaffe's
-// parameter; times at one temperature add their hours.
+// Temper is what an oven at a setting, or the setting that comes to a hardness, leaves of a grade
+// after all its times. Where nothing is known none is given. Hollomon and Jaffe's parameter; times
+// at one temperature add their hours.
 func Temper(g steel.Grade, t Treatment, wantHRC float64) Tempered {
 	hours := t.Hours * float64(max(1, t.Times))
 	out := Tempered{OvenC: t.OvenC}
 	if len(g.HRC) == 4 {
 		out.AsQuenchedHRC = g.HRC[0]
-		out.LowestC = steel.SameTemperC(steel.HollomonJaffe(tableLowC, 1), hours)
-		out.HighestC = steel.SameTemperC(steel.HollomonJaffe(tableHighC, 1), hours)
+		out.LowestC = steel.SameTemperC(steel.HollomonJaffe(steel.TemperLeastC, 1), hours)
+		out.HighestC = steel.SameTemperC(steel.HollomonJaffe(steel.TemperMostC, 1), hours)
 	}
 	hrc := func(c float64) float64 {
-		// what is read off a table ends where the table does, with a hair for rounding
-		one := steel.OneHourEquivalentC(steel.HollomonJaffe(c, hours))
-		v, ok := g.HardnessHRC(math.Max(tableLowC, math.Min(tableHighC, one)))
-		if !ok || one < tableLowC-tableSlackC || one > tableHighC+tableSlackC {
+		v, ok := g.HardnessHRC(steel.OneHourEquivalentC(steel.HollomonJaffe(c, hours)))
+		if !ok {
 			return 0
 		}
 		return v
 	}
-	if out.OvenC == 0 {
+	switch {
+	case out.OvenC != 0:
+	case g.Assumed: // to begin with, by a coupon
+		out.OvenC = couponOvenC
+	default:
 		out.OvenC = ovenFor(g, hrc, out, wantHRC)
 	}
+	out.MostHRC = hrc(math.Max(LeastTemperC, math.Ceil(out.LowestC/settingC)*settingC))
 	if out.OvenC == 0 {
 		return out
 	}
 	out.ColourC = steel.OneHourEquivalentC(steel.HollomonJaffe(out.OvenC, hours))
 	out.HRC, out.LowHRC, out.HighHRC = hrc(out.OvenC), hrc(out.OvenC+t.SwingK), hrc(out.OvenC-t.SwingK)
+	out.Source = g.TemperSourceAt(out.ColourC)
 	return out
 }
 
-// tableSlackC is by how little a setting may lie outside of the table.
-const tableSlackC = .5
-
-// ovenFor is the setting, to the next five degrees, that comes to a hardness: the end of the table
-// that is nearer where it has none such.
+// ovenFor is the setting, to the next five degrees, that comes to a hardness: the end of what a
+// blade is tempered at that is nearer where none does.
 func ovenFor(g steel.Grade, hrc func(float64) float64, t Tempered, want float64) float64 {
 	if len(g.HRC) != 4 {
 		return 0
@@ -67,15 +70,14 @@ func ovenFor(g steel.Grade, hrc func(float64) float64, t Tempered, want float64)
 	if want == 0 {
 		want = g.HRC[2]
 	}
-	lo, hi := t.LowestC, t.HighestC
-	for range 50 {
-		if mid := (lo + hi) / 2; hrc(mid) > want {
-			lo = mid
-		} else {
-			hi = mid
+	least, most := math.Ceil(math.Max(LeastTemperC, t.LowestC)/settingC)*settingC, math.Floor(t.HighestC/settingC)*settingC
+	best := least
+	for c := least; c <= most; c += settingC {
+		if math.Abs(hrc(c)-want) < math.Abs(hrc(best)-want) {
+			best = c
 		}
 	}
-	return math.Max(math.Ceil(t.LowestC/settingC), math.Min(math.Floor(t.HighestC/settingC), math.Round((lo+hi)/2/settingC))) * settingC
+	return best
 }
 
 // settingC is how finely an oven is set.

@@ -75,7 +75,7 @@ func BathFor(q steel.Quench) BathClass {
 	switch q {
 	case steel.MediumOil:
 		return MediumOil
-	case steel.MediumToFast, steel.FastOil:
+	case steel.MediumToFast, steel.FastOil, steel.ByCoupon:
 		return FastOil
 	case steel.VeryFastOil, steel.VeryFastOrBrine, steel.WaterOrVeryFast:
 		return VeryFastOil
@@ -88,7 +88,7 @@ type Treatment struct {
 	Bath Bath `json:"bath"`
 	// DipMm of the height, from the edge, goes into the bath; 0: the whole blade.
 	DipMm          float64 `json:"dipMm,omitempty"`
-	OutC           float64 `json:"outC" doc:"as hot as it leaves the bath"`
+	OutC           float64 `json:"outC,omitempty" doc:"as hot as its edge leaves the bath; 0: as is advised"`
 	EdgeAtQuenchMm float64 `json:"edgeAtQuenchMm,omitempty" doc:"thickness of the edge then; 0: as is advised"`
 	WantHardness   float64 `json:"wantHardness,omitempty" doc:"0: usual for its use"`
 	OvenC          float64 `json:"ovenC,omitempty" doc:"its setting; 0: by the wanted hardness"`
@@ -105,7 +105,7 @@ type Treatment struct {
 
 // NewTreatment is the usual one for a grade.
 func NewTreatment(g steel.Grade) Treatment {
-	return Treatment{Bath: NewBath(BathFor(g.Quench)), OutC: 200, SwingK: 10, Hours: 2, Times: 2}
+	return Treatment{Bath: NewBath(BathFor(g.Quench)), SwingK: 10, Hours: 2, Times: 2}
 }
 
 // Validate reports every figure that cannot be.
@@ -123,7 +123,9 @@ func (t *Treatment) Validate(c fact.Check) {
 		c.Range("ovenMm", t.OvenMm, 50, 3000)
 	}
 	c.Range("dipMm", t.DipMm, 0, 500)
-	c.Range("outC", t.OutC, 20, 400)
+	if t.OutC != 0 {
+		c.Range("outC", t.OutC, 20, 400)
+	}
 	if t.EdgeAtQuenchMm != 0 {
 		c.Range("edgeAtQuenchMm", t.EdgeAtQuenchMm, .1, 10)
 	}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"errors"
+	"strconv"
 
 	"coldember/core/billet"
 	"coldember/core/blade"
@@ -25,7 +26,7 @@ func (r *Request) SeamMm() float64 {
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
-	LawsVersion    = 9
+	LawsVersion    = 10
 )
 
 // LossMode tells which loss sizes the bar.
@@ -80,7 +81,12 @@ type Origin struct {
 	Hazards      []string `json:"hazards,omitempty"`
 	Acknowledged []string `json:"acknowledged,omitempty" doc:"hazards the smith has seen to"`
 	Window       *Window  `json:"window,omitempty"`
+	// Tests are what was tried on the bar, a coupon of it among them.
+	Tests []stock.Finding `json:"tests,omitempty"`
 }
+
+// mostTests is how many tests a bar may tell of.
+const mostTests = 40
 
 // Request is everything a plan is made from.
 type Request struct {
@@ -162,6 +168,13 @@ func (r Request) Validate() error {
 		o := c.Within("origin").Within("window")
 		o.Range("lowC", w.LowC, 300, 1400)
 		o.Range("highC", w.HighC, 300, 1400)
+	}
+	tests := c.Within("origin").Within("tests")
+	c.Within("origin").Range("tests", float64(len(r.Origin.Tests)), 0, mostTests)
+	for i, f := range r.Origin.Tests {
+		if !f.Known() {
+			tests.Fail(strconv.Itoa(i), "field.choice", nil)
+		}
 	}
 	s := c.Within("sizing")
 	fact.OneOf(s, "lossMode", r.Sizing.LossMode, ComputedLoss, ThumbLoss)

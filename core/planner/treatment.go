@@ -22,7 +22,7 @@ const (
 
 // usualHRC is how hard a use is usually tempered to (judgement from common practice).
 var usualHRC = map[blade.Use]float64{
-	blade.UseDeep: 61, blade.UseSlicer: 61, blade.UseFillet: 58, blade.UseUtility: 60, blade.UseHook: 60, blade.UseChisel: 60, blade.UseScribe: 62,
+	blade.UseDeep: 61, blade.UseSlicer: 61, blade.UseFillet: 58, blade.UseUtility: 60, blade.UseHook: 60, blade.UseChisel: 60, blade.UseScribe: 61,
 	blade.UseCamp: 57, blade.UseFighter: 57, blade.UseCleaver: 57, blade.UseChopper: 56, blade.UseSickle: 56, blade.UseSword: 55, blade.UseSpoon: 60,
 }
 
@@ -64,7 +64,25 @@ func TreatmentOf(req *plan.Request, p *plan.Plan) harden.Treatment {
 	if req.Treatment != nil {
 		return *req.Treatment
 	}
+	if g, _, err := bathGrade(req, p.Steel.ID); err == nil {
+		return harden.NewTreatment(g)
+	}
 	return harden.NewTreatment(p.Steel)
+}
+
+// bathGrade is the grade that a bar is hardened as: with the composition of its certificate, and for
+// a steel that nobody knows the grade that a certificate makes of it, whose id is like. The window of
+// the fire is none of the bath's. Errors are *steel.UnknownError.
+func bathGrade(req *plan.Request, id string) (g steel.Grade, like string, err error) {
+	if g, err = steel.Find(id); err != nil {
+		return g, "", err
+	}
+	if g.Assumed && req.Analysis != nil {
+		if known, ok := steel.Like(*req.Analysis); ok {
+			g, like = known, known.ID
+		}
+	}
+	return req.Analysis.Over(g), like, nil
 }
 
 // LoadOf is the blade of a plan as a load of an oven.
@@ -84,7 +102,7 @@ func leftOf(req *plan.Request) harden.Left {
 		c = *req.Finish
 	}
 	if t == nil {
-		g, _ := gradeOf(req)
+		g, _, _ := bathGrade(req, req.SteelID)
 		usual := harden.NewTreatment(g)
 		t = &usual
 	}
@@ -100,8 +118,12 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 		Grade: p.Steel, Treatment: TreatmentOf(req, p), WantHRC: usualHRC[req.Design.Use], LengthMm: req.Design.LengthMm,
 		MassG: p.Finished.MassG, Holes: len(p.Drawing.Holes) > 0, Layered: req.Bit != nil,
 	}
-	if g, err := steel.Find(p.Steel.ID); err == nil {
-		c.Grade = req.Analysis.Over(g) // the window of the fire is none of the bath's
+	if g, like, err := bathGrade(req, p.Steel.ID); err == nil {
+		c.Grade, c.LikeID = g, like
+	}
+	c.Tried = harden.Tried{}
+	for _, f := range req.Origin.Tests {
+		c.Tried[f.Test] = f.Result
 	}
 	if o, err := layered(req); err == nil && o != nil {
 		if g, ok := shallowest(o, func(g steel.Grade) float64 { return harden.IdealDiameterMm(harden.SteelOf(g)) }); ok {
@@ -136,7 +158,7 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 		hold := harden.Hold{TempC: math.Max(p.Totals.SoakC, op.TargetC), TimeS: math.Max(leastHotS, hotShare*h.FireS)}
 		switch op.Kind {
 		case route.KindNormalise, route.KindAnneal, route.KindSoften:
-			hold.TempC = op.TargetC
+			hold.TempC, hold.Slow = op.TargetC, op.Kind != route.KindNormalise
 			c.Cycles = append(c.Cycles, hold)
 		case "harden":
 		default:
@@ -145,3 +167,6 @@ func treated(req *plan.Request, p *plan.Plan) harden.Case {
 	}
 	return c
 }
+
+// UsualHRC is how hard a use is usually tempered to; 0 where nothing is said of it.
+func UsualHRC(u blade.Use) float64 { return usualHRC[u] }

@@ -67,8 +67,12 @@ func cyclesOf(c plan.Cycles, g steel.Grade) []Cycle {
 	t := g.NormalisingC()
 	normalise := func(at ...float64) []Cycle {
 		var out []Cycle
-		for _, x := range at {
-			out = append(out, Cycle{Kind: KindNormalise, TempC: x})
+		for i, x := range at {
+			c := Cycle{Kind: KindNormalise, TempC: x}
+			if i == 0 {
+				c.HoldS = g.NormaliseMin * 60
+			}
+			out = append(out, c)
 		}
 		return out
 	}

@@ -1,5 +1,7 @@
 package steel
 
+import "math"
+
 // Analysis is what a certificate says of one bar, per cent by mass. It stands over the typical
 // composition of the bar's grade.
 type Analysis struct {
@@ -31,4 +33,31 @@ func (a *Analysis) ByElement() map[string]float64 {
 		"carbonPct": a.CarbonPct, "manganesePct": a.ManganesePct, "siliconPct": a.SiliconPct, "nickelPct": a.NickelPct, "chromiumPct": a.ChromiumPct,
 		"molybdenumPct": a.MolybdenumPct, "vanadiumPct": a.VanadiumPct, "copperPct": a.CopperPct,
 	}
+}
+
+// How far off a grade a composition may lie and still be taken for it, per cent by mass (judgement:
+// twice what the standards allow about their middle).
+var likePct = map[string]float64{"carbonPct": .1, "manganesePct": .4, "siliconPct": .4, "nickelPct": .5, "chromiumPct": .3, "molybdenumPct": .15, "vanadiumPct": .15, "copperPct": .5}
+
+// Like is the known grade whose composition is nearest to that of a certificate; ok is false where
+// none is near.
+func Like(a Analysis) (g Grade, ok bool) {
+	best := 1.0
+	is := a.ByElement()
+	for _, known := range grades {
+		if known.Assumed {
+			continue
+		}
+		usual := AnalysisOf(known)
+		most, sum := 0.0, 0.0
+		of := usual.ByElement()
+		for name, by := range likePct {
+			off := math.Abs(is[name]-of[name]) / by
+			most, sum = math.Max(most, off), sum+off*off
+		}
+		if most <= 1 && sum < best*best*float64(len(likePct)) {
+			g, ok, best = known, true, math.Sqrt(sum/float64(len(likePct)))
+		}
+	}
+	return g, ok
 }

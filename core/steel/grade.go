@@ -54,11 +54,13 @@ type Grade struct {
 	ForgeLowC    float64   `json:"forgeLowC"`
 	ForgeHighC   float64   `json:"forgeHighC"`
 	NormaliseC   float64   `json:"normaliseC,omitempty"`
+	NormaliseMin float64   `json:"normaliseMin,omitempty" doc:"that the first normalising is held, to dissolve carbides"`
 	AustenitiseC float64   `json:"austenitiseC,omitempty"`
 	SoakMin      float64   `json:"soakMin,omitempty"`
 	Quench       Quench    `json:"quench" enum:"none,coupon,medium,mediumToFast,fast,veryFast,veryFastOrBrine,waterOrVeryFast"`
 	HRC          []float64 `json:"hrc,omitempty" doc:"as quenched, then after one hour at 200, 230 and 260 °C"`
 	FlowFactor   float64   `json:"flowFactor"`
+	AirHardensMm float64   `json:"airHardensMm,omitempty" doc:"so thick it still hardens in air, so that air does not normalise it (judgement)"`
 	Assumed      bool      `json:"assumed,omitempty"`
 	Standard     string    `json:"standard,omitempty" doc:"whose typical composition it is; temperatures are common practice: the maker's sheet comes first"`
 }

@@ -59,7 +59,7 @@ func TestNormalisingDescends(t *testing.T) {
 func TestHardnessIsNotInvented(t *testing.T) {
 	g, err := steel.Find("1084")
 	require.NoError(t, err)
-	for _, c := range []float64{199, 261} {
+	for _, c := range []float64{149, 551} {
 		_, ok := g.HardnessHRC(c)
 		assert.False(t, ok)
 	}

@@ -20,18 +20,55 @@ func SameTemperC(parameter, hours float64) float64 {
 	return parameter*1000/(20+math.Log10(hours)) - kelvin
 }
 
-// HardnessHRC interpolates the grade's table at the one-hour equivalent
-// temperature tempC. ok is false outside 200–260 °C or where the grade has no
-// table: no figure is invented.
+// From where to where a grade's hardness is known, one hour, °C.
+const (
+	TemperLeastC = 150.0
+	TemperMostC  = 550.0
+)
+
+// A grade's own table goes from 200 to 260 °C. Below it steel comes so far back toward what it was
+// as quenched by 150 °C; above it the law of its composition takes over evenly, wholly from 425 °C on
+// (judgement).
+var tableC = []float64{200, 230, 260}
+
+const (
+	backShare  = .45
+	byLawFromC = 425.0
+)
+
+// TemperSource is where a hardness comes from.
+type TemperSource string
+
+// The sources: a grade's table, or its composition.
+const (
+	ByTable       TemperSource = "table"
+	ByComposition TemperSource = "composition"
+)
+
+// HardnessHRC is a grade's after one hour at tempC, 150 to 550 °C: its table from 200 to 260, a
+// straight line toward its hardness as quenched below, and above it tempered martensite by
+// composition (Grange, Hribal and Porter 1977), to ± 2 HRC. ok is false outside, and for a grade
+// that does not harden.
 func (g Grade) HardnessHRC(tempC float64) (hrc float64, ok bool) {
-	at := []float64{200, 230, 260}
-	if len(g.HRC) != 4 || tempC < at[0] || tempC > at[2] {
+	if len(g.HRC) != 4 || tempC < TemperLeastC || tempC > TemperMostC {
 		return 0, false
 	}
-	i := 0
-	if tempC > at[1] {
-		i = 1
+	switch {
+	case tempC < tableC[0]:
+		return g.HRC[1] + (g.HRC[0]-g.HRC[1])*backShare*(tableC[0]-tempC)/(tableC[0]-TemperLeastC), true
+	case tempC <= tableC[2]:
+		i, f := between(tableC, tempC)
+		return g.HRC[i+1]*(1-f) + g.HRC[i+2]*f, true
 	}
-	f := (tempC - at[i]) / (at[i+1] - at[i])
-	return g.HRC[i+1]*(1-f) + g.HRC[i+2]*f, true
+	off := g.HRC[3] - martensiteHRC(&g, tableC[2])
+	left := math.Max(0, (byLawFromC-tempC)/(byLawFromC-tableC[2]))
+	return martensiteHRC(&g, tempC) + off*left, true
+}
+
+// TemperSourceAt is where the hardness at a temperature comes from.
+func (g Grade) TemperSourceAt(tempC float64) TemperSource {
+	if tempC <= tableC[2] {
+		return ByTable
+	}
+	return ByComposition
 }

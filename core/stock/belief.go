@@ -177,3 +177,6 @@ func clone(m map[string]float64) map[string]float64 {
 	}
 	return out
 }
+
+// Known tells whether a finding is of a test of the table, with one of its results.
+func (f Finding) Known() bool { return likelihoods(f, nil) != nil }

@@ -86,6 +86,10 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 	if f == ForSharing {
 		return sharedFile(ctx, w, p.ID)
 	}
+	if p.Doc, err = w.OnTheRack(ctx, p.Doc); err != nil {
+		return Paper{}, err
+	}
+	r = p.Doc.Request
 	pl, err := w.Plan(ctx, p.Doc)
 	if err != nil {
 		return Paper{}, err

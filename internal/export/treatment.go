@@ -1,6 +1,7 @@
 package export
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -36,14 +37,14 @@ func (h *Hardening) write(units quantity.System, room func() *sheet) {
 		s.text(s.margin, s.y, 6, s.face("narrow", 9, quiet), strconv.Itoa(i+1))
 		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8.6, ink), TreatWords(&a.Steps[i], units))
 	}
-	for _, f := range a.Findings {
+	for i := range a.Findings {
 		s = room()
-		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8, ember), text.Say(f.Code, text.Figures(f.Figures, units)))
+		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 8, ember), text.Warning(&a.Findings[i], units))
 	}
 	mends(a.Mends, units, room)
 	s = room()
 	if len(a.Steps) > 0 {
-		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 7.4, quiet), text.Say("caution.quench", nil)+" "+text.Say("caution.brittle", nil))
+		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 7.4, quiet), treatCautions(a))
 	}
 }
 
@@ -57,6 +58,19 @@ func mends(all []harden.Mend, units quantity.System, room func() *sheet) {
 		}
 		s.y += s.text(s.margin+6, s.y, s.width()-6, s.face("sans", 7.8, quiet), text.Say("mend.when."+m.When, nil)+": "+strings.Join(do, " "))
 	}
+}
+
+// treatCautions are the dangers of the steps, each once.
+func treatCautions(a *harden.Advice) string {
+	var out []string
+	for i := range a.Steps {
+		for _, c := range a.Steps[i].Cautions {
+			if said := text.Say(c, nil); !slices.Contains(out, said) {
+				out = append(out, said)
+			}
+		}
+	}
+	return strings.Join(out, " ")
 }
 
 func bathName(b harden.BathClass) string {

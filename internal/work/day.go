@@ -72,6 +72,9 @@ func (w *Work) Day(ctx context.Context, ask DayAsked) (out Day, err error) {
 		if err != nil {
 			return out, missing("pieces", err)
 		}
+		if p.Doc, err = w.OnTheRack(ctx, p.Doc); err != nil {
+			return out, err
+		}
 		made, err := w.Plan(ctx, p.Doc)
 		if err != nil {
 			return out, err

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"runtime"
 	"sync"
@@ -13,6 +14,7 @@ import (
 	"coldember/core/harden"
 	"coldember/core/plan"
 	"coldember/core/planner"
+	"coldember/core/steel"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
 )
@@ -78,8 +80,31 @@ func (w *Work) Plan(ctx context.Context, d doc.Piece) (*plan.Plan, error) {
 	return w.plans.make(ctx, w.plans.previews, d.Request)
 }
 
+// OnTheRack is a document with what the rack knows by now of its bar's steel: a certificate, and the
+// tests that were made on it since the piece was cut. A bar that is gone from the rack is as it was.
+func (w *Work) OnTheRack(ctx context.Context, d doc.Piece) (doc.Piece, error) {
+	if g, err := steel.Find(d.Request.SteelID); d.StockID == "" || err != nil || !g.Assumed {
+		return d, nil
+	}
+	s, err := w.StockItem(ctx, d.StockID)
+	if errors.Is(err, ErrNotFound) {
+		return d, nil
+	}
+	if err != nil {
+		return d, err
+	}
+	if d.Request.Origin.Tests = s.Doc.Findings; s.Doc.Analysis != nil {
+		d.Request.Analysis = s.Doc.Analysis
+	}
+	return d, nil
+}
+
 // Treatment is what is said of hardening and tempering the blade of a document.
 func (w *Work) Treatment(ctx context.Context, d doc.Piece) (harden.Advice, error) {
+	d, err := w.OnTheRack(ctx, d)
+	if err != nil {
+		return harden.Advice{}, err
+	}
 	p, err := w.Plan(ctx, d)
 	if err != nil {
 		return harden.Advice{}, err
@@ -89,6 +114,10 @@ func (w *Work) Treatment(ctx context.Context, d doc.Piece) (harden.Advice, error
 
 // Finish is what is said of grinding, fitting and sharpening the blade of a document.
 func (w *Work) Finish(ctx context.Context, d doc.Piece) (planner.Finished, error) {
+	d, err := w.OnTheRack(ctx, d)
+	if err != nil {
+		return planner.Finished{}, err
+	}
 	p, err := w.Plan(ctx, d)
 	if err != nil {
 		return planner.Finished{}, err

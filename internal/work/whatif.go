@@ -14,7 +14,7 @@ import (
 // originOf is what a plan needs to know of a piece of stock that was something
 // else before.
 func originOf(s Stock) plan.Origin {
-	o := plan.Origin{ID: s.Doc.Origin, Hazards: s.Doc.Hazards, Acknowledged: s.Doc.Acknowledged}
+	o := plan.Origin{ID: s.Doc.Origin, Hazards: s.Doc.Hazards, Acknowledged: s.Doc.Acknowledged, Tests: s.Doc.Findings}
 	if s.Belief != nil {
 		o.Window = &plan.Window{LowC: s.Belief.ForgeLowC, HighC: s.Belief.ForgeHighC}
 	}

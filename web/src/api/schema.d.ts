@@ -4801,6 +4801,11 @@ export interface components {
             zone: "point" | "blade" | "ricasso" | "tang";
         };
         Grade: {
+            /**
+             * Format: double
+             * @description so thick it still hardens in air, so that air does not normalise it (judgement)
+             */
+            airHardensMm?: number;
             assumed?: boolean;
             /** Format: double */
             austenitiseC?: number;
@@ -4828,6 +4833,11 @@ export interface components {
             nickelPct?: number;
             /** Format: double */
             normaliseC?: number;
+            /**
+             * Format: double
+             * @description that the first normalising is held, to dissolve carbides
+             */
+            normaliseMin?: number;
             /** @enum {string} */
             quench: "none" | "coupon" | "medium" | "mediumToFast" | "fast" | "veryFast" | "veryFastOrBrine" | "waterOrVeryFast";
             /** Format: double */
@@ -5063,11 +5073,6 @@ export interface components {
             cyclesOwed: number;
             /** Format: double */
             edgeAtQuenchMm: number;
-            /**
-             * Format: double
-             * @description the edge is in the bath until it is as cold as it is to leave
-             */
-            edgeS: number;
             findings: components["schemas"]["Warning"][];
             grain: components["schemas"]["HardenGrainStep"][];
             /** Format: double */
@@ -5076,6 +5081,11 @@ export interface components {
             hardens: boolean;
             /** Format: double */
             idealDiameterMm: number;
+            /**
+             * Format: double
+             * @description until then
+             */
+            inBathS: number;
             /** @description else a coupon comes first */
             known: boolean;
             left: components["schemas"]["HardenLeft"];
@@ -5096,12 +5106,20 @@ export interface components {
             oilNext: number;
             /** Format: double */
             oilRiseC: number;
+            /**
+             * Format: double
+             * @description as hot as the edge leaves the bath
+             */
+            outC: number;
             /** Format: double */
             soakS: number;
             /** Format: double */
             spineAtQuenchMm: number;
-            /** Format: double */
-            spineS: number;
+            /**
+             * Format: double
+             * @description and the spine then
+             */
+            spineOutC: number;
             /** @description in the order in which they are done */
             steps: components["schemas"]["HardenStep"][];
             temper: components["schemas"]["HardenTempered"];
@@ -5357,8 +5375,15 @@ export interface components {
              * @description of the settings that are answered for, at these hours
              */
             lowestC?: number;
+            /**
+             * Format: double
+             * @description the coolest that a blade is tempered at leaves so much
+             */
+            mostHrc?: number;
             /** Format: double */
             ovenC: number;
+            /** @enum {string} */
+            source?: "table" | "composition";
         };
         HardenTreatment: {
             bath: components["schemas"]["HardenBath"];
@@ -5382,9 +5407,9 @@ export interface components {
             late?: string[];
             /**
              * Format: double
-             * @description as hot as it leaves the bath
+             * @description as hot as its edge leaves the bath; 0: as is advised
              */
-            outC: number;
+            outC?: number;
             /**
              * Format: double
              * @description its setting; 0: by the wanted hardness
@@ -6054,6 +6079,7 @@ export interface components {
             acknowledged?: string[];
             hazards?: string[];
             id?: string;
+            tests?: components["schemas"]["StockFinding"][];
             window?: components["schemas"]["Window"];
         };
         Outline: {
@@ -8092,6 +8118,7 @@ export interface components {
             remedy?: components["schemas"]["Remedy"];
             /** @enum {string} */
             severity: "stop" | "warn" | "note";
+            steels?: string[];
             where: components["schemas"]["Where"];
         };
         Way: {

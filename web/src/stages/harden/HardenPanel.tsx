@@ -1,7 +1,8 @@
 import { Link } from "react-router";
-import { useUnits } from "../../api/hooks";
+import { useSteelName, useUnits } from "../../api/hooks";
 import { useDraft, useDraftState } from "../../draft/context";
-import { figures, say, told } from "../../text/say";
+import { findingWords } from "../../text/finding";
+import { say, told } from "../../text/say";
 import { TimerButton } from "../../timers/TimerButton";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
@@ -37,7 +38,9 @@ export function HardenPanel() {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="harden-panel">
       <p className="narrow text-2xl leading-tight" data-testid="harden-sum">
-        {say("treat.sum", { bath: told(`bath.${a.bath.class}`), hrc: a.temper.hrc ? a.temper.hrc.toFixed(0) : "–" })}
+        {a.temper.hrc
+          ? say("treat.sum", { bath: told(`bath.${a.bath.class}`), hrc: a.temper.hrc.toFixed(0) })
+          : say("treat.sumCoupon", { c: print.temperature(a.austenitiseC, units) })}
       </p>
       {findings}
       <ol className="grid list-decimal gap-2 pl-5 marker:text-quiet" data-testid="treat-steps">
@@ -69,13 +72,14 @@ export function HardenPanel() {
             : say("treat.hrcAlone", { hrc: a.temper.hrc.toFixed(1) })}
         </p>
       ) : null}
+      {a.temper.source === "composition" && <p className="text-sm text-quiet">{say("treat.source.composition")}</p>}
       <Noted />
       <Link className="press justify-self-start" to={`/day?p=${piece.id}`} data-testid="to-day">
         {say("treat.day")}
       </Link>
       <Mends advice={a} units={units} />
-      <p className="border-l-2 border-ember pl-3 text-sm">
-        {say("caution.quench")} {say("caution.brittle")}
+      <p className="border-l-2 border-ember pl-3 text-sm" data-testid="treat-cautions">
+        {[...new Set(a.steps.flatMap((s) => s.cautions ?? []))].map((c) => told(c)).join(" ")}
       </p>
       <Group title={say("treat.bath")}>
         <Tank bath={a.bath} />
@@ -108,7 +112,12 @@ export function HardenPanel() {
           value={t?.dipMm ?? 0}
           hint={say("treat.dipHint")}
         />
-        <DraftField field="treatment.outC" label={say("field.name.treatment.outC")} value={t?.outC ?? 200} />
+        <DraftField
+          field="treatment.outC"
+          label={say("field.name.treatment.outC")}
+          value={t?.outC ?? 0}
+          hint={say("treat.outHint", { c: print.temperature(a.outC, units) })}
+        />
         <DraftField
           field="treatment.edgeAtQuenchMm"
           label={say("field.name.treatment.edgeAtQuenchMm")}
@@ -167,6 +176,7 @@ export function HardenPanel() {
 
 /** What is found, with its severity. */
 function Findings({ advice, units }: { advice: Advice; units: string }) {
+  const steelName = useSteelName();
   if (advice.findings.length === 0) return null;
   return (
     <ul className="grid gap-2">
@@ -176,7 +186,7 @@ function Findings({ advice, units }: { advice: Advice; units: string }) {
           data-finding={f.code}
           className={`border-l-2 pl-3 ${f.severity === "note" ? "border-line text-quiet" : "border-ember"}`}
         >
-          {told(f.code, figures(f.figures, units))}
+          {findingWords(f, units, steelName)}
         </li>
       ))}
     </ul>
