@@ -84,14 +84,14 @@ func designs() []design {
 func largestOyster() []edit.Edit {
 	out := []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}
 	for _, f := range [][2]string{
-		{"lengthMm", "108.3"},
-		{"heightMm", "29.7"},
-		{"ricasso.lengthMm", "13.9"},
-		{"ricasso.heightMm", "22.7"},
-		{"tang.lengthMm", "104.8"},
-		{"tang.heightAtShoulderMm", "13.6"},
-		{"tang.heightAtEndMm", "7.7"},
-		{"tang.dropMm", "3.4"},
+		{"lengthMm", "111.4"},
+		{"heightMm", "30.6"},
+		{"ricasso.lengthMm", "14.3"},
+		{"ricasso.heightMm", "23.4"},
+		{"tang.lengthMm", "107.8"},
+		{"tang.heightAtShoulderMm", "14.0"},
+		{"tang.heightAtEndMm", "7.9"},
+		{"tang.dropMm", "3.5"},
 	} {
 		out = append(out, edit.Edit{Field: "design." + f[0], Text: f[1] + "mm"})
 	}
