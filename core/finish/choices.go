@@ -167,15 +167,16 @@ func (f *Choices) validateFound(c fact.Check) {
 	c.Range("pits", float64(len(f.Pits)), 0, MostPits)
 	for i, r := range f.Readings {
 		at := c.Within("readings").Within(strconv.Itoa(i))
-		at.Range("xMm", r.XMm, 0, 1300)
-		at.Range("yMm", r.YMm, 0, 300)
+		// one that was taken off a blade that has become another may lie beyond it
+		at.Range("xMm", r.XMm, -1300, 1300)
+		at.Range("yMm", r.YMm, -300, 300)
 		at.Range("thicknessMm", r.ThicknessMm, .1, 60)
 		at.Range("offMm", r.OffMm, -20, 20)
 	}
 	for i, p := range f.Pits {
 		at := c.Within("pits").Within(strconv.Itoa(i))
-		at.Range("xMm", p.XMm, 0, 1300)
-		at.Range("yMm", p.YMm, 0, 300)
+		at.Range("xMm", p.XMm, -1300, 1300)
+		at.Range("yMm", p.YMm, -300, 300)
 		at.Range("depthMm", p.DepthMm, .01, 20)
 		fact.OneOf(at, "face", p.Face, Front, Back)
 	}

@@ -47,7 +47,8 @@ const (
 	mostHollow   = .3  // of the thickness, both faces together
 	hollowCosts  = .03
 	patternCosts = .15
-	rescueSteps  = 40
+	rescueSteps  = 12
+	fineShare    = 1.0 / 1024 // of the most that a figure is changed by
 )
 
 // Still is what the steel of a knife can still be, by how little is given up: each of them holds
@@ -115,42 +116,68 @@ type rescue struct {
 	was *blade.Body
 }
 
-// search is the least change that holds; nil where none does.
+// search is the least change that holds, to within fineShare of the most; nil where none does.
 func (r *rescue) search(what string, most float64, change func(f float64) (blade.Design, float64, float64, fact.Figures)) *Way {
-	at := func(i int) *Way {
-		d, moved, up, figures := change(most * float64(i) / rescueSteps)
+	at := func(f float64) *Way {
+		d, moved, up, figures := change(f)
 		return r.try(what, d, moved, up, figures)
 	}
-	const coarse = 5
-	for i := coarse; i <= rescueSteps; i += coarse {
-		way := at(i)
-		if way == nil {
-			continue
+	failed := 0.0
+	for i := 1; i <= rescueSteps; i++ {
+		f := most * float64(i) / rescueSteps
+		if way := at(f); way != nil {
+			return least(failed, f, most*fineShare, way, at)
 		}
-		for k := i - coarse + 1; k < i; k++ { // and the least between it and the one before
-			if less := at(k); less != nil {
-				return less
-			}
-		}
-		return way
+		failed = f
 	}
 	return nil
 }
 
-// pattern is another one, as large as the steel still gives it.
+// least halves the change between one that fails and one that holds until they are as near as fine.
+func least(fails, holds, fine float64, way *Way, at func(float64) *Way) *Way {
+	for holds-fails > fine {
+		mid := (fails + holds) / 2
+		if less := at(mid); less != nil {
+			way, holds = less, mid
+		} else {
+			fails = mid
+		}
+	}
+	return way
+}
+
+// pattern is another one, as large and as thick as the steel still gives it: down to so much of
+// its size, and of its thickness.
 func (r *rescue) pattern(o Other) *Way {
-	for _, k := range []float64{1, .95, .9, .85, .8, .75, .7} {
-		d := o.Design.Scaled(k, k, 1)
+	const smallest, thinnest = .7, .7
+	at := func(less, thinner float64) *Way {
+		d := o.Design.Scaled(1-less, 1-less, 1)
 		d.SpineMm = math.Min(d.SpineMm, r.w.Design.SpineMm)
 		if d.LengthMm > r.w.Design.LengthMm*1.05 {
-			continue
+			return nil
 		}
-		for _, thin := range []float64{1, .85, .7} {
-			if way := r.try("pattern", d.Thinner(thin), 0, 0, fact.Figures{"lengthMm": d.LengthMm, "heightMm": d.HeightMm}); way != nil {
-				way.Name = o.Name
-				return way
+		way := r.try("pattern", d.Thinner(1-thinner), 0, 0, fact.Figures{"lengthMm": d.LengthMm, "heightMm": d.HeightMm})
+		if way != nil {
+			way.Name = o.Name
+		}
+		return way
+	}
+	lastLess := 0.0
+	for less := 0.0; less <= 1-smallest+1e-9; less += .05 {
+		for thin := 0.0; thin <= 1-thinnest+1e-9; thin += .15 {
+			way := at(less, thin)
+			if way == nil {
+				continue
 			}
+			if thin > 0 {
+				return least(thin-.15, thin, fineShare, way, func(f float64) *Way { return at(less, f) })
+			}
+			if less > 0 {
+				return least(lastLess, less, fineShare, way, func(f float64) *Way { return at(f, 0) })
+			}
+			return way
 		}
+		lastLess = less
 	}
 	return nil
 }
@@ -233,12 +260,12 @@ func (s *Steel) holds(pits []Pit) bool {
 			return false
 		}
 	}
-	const nx, ny = 40, 11
-	for i := range nx {
-		x := s.Finished.LengthMm() * (float64(i) + .5) / nx
+	// at the points of the map, which then shows nothing missing
+	for i := range MapStations {
+		x := s.Finished.LengthMm() * (float64(i) + .5) / MapStations
 		c := s.cutAt(x)
-		for k := range ny {
-			f, b, ok := c.faces(m, x, c.fin.HeightMm*float64(k)/(ny-1))
+		for k := range MapHeights {
+			f, b, ok := c.faces(m, x, c.fin.HeightMm*float64(k)/(MapHeights-1))
 			if !ok || math.Min(f, b) < -shortMm {
 				return false
 			}

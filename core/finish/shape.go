@@ -213,7 +213,12 @@ func (c *cut) faces(m measured, x, y float64) (front, back float64, ok bool) {
 	} else {
 		f, b = f+kept/2, b-kept/2
 	}
-	return mid + is/2 - f, b - (mid - is/2), true
+	front, back = mid+is/2-f, b-(mid-is/2)
+	if c.fin.Kind.OneSided() && front < 0 && back > 0 { // so much less comes off its back
+		less := math.Min(-front, back)
+		front, back = front+less, back-less
+	}
+	return front, back, true
 }
 
 // node is a small part of the two faces: where it is, how much of the height lies below it, its

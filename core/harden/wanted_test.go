@@ -78,7 +78,9 @@ func TestNoOilHardensDeeperThanWater(t *testing.T) {
 			}
 		}
 		mm := rapid.Float64Range(.3, 60).Draw(rt, "thickness")
-		at := func(c harden.BathClass) float64 { return harden.SeverityAt(harden.NewBath(c).SeverityPerIn, c.Fluid(), mm) }
+		at := func(c harden.BathClass) float64 {
+			return harden.SeverityAt(harden.NewBath(c).SeverityPerIn, c.Fluid(), mm)
+		}
 		assert.Less(rt, at(harden.VeryFastOil), at(harden.Water))
 		assert.Less(rt, at(harden.Water), at(harden.Brine))
 	})

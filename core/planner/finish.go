@@ -67,8 +67,8 @@ func steelOf(req *plan.Request) (*finish.Steel, error) {
 		return nil, err
 	}
 	out.Forged, out.Finished = fog, was
+	then := *req
 	if c.Was != nil { // the steel is that of another knife
-		then := *req
 		then.Design = c.Was.Design
 		if was, out.Forged, err = shapesOf(&then); err != nil {
 			return nil, err
@@ -76,7 +76,7 @@ func steelOf(req *plan.Request) (*finish.Steel, error) {
 		out.MovedMm, out.UpMm = c.Was.MovedMm, c.Was.UpMm
 	}
 	if c.Hardened && req.Choices.Harden != plan.HardenForged {
-		left := leftOf(req)
+		left := leftOf(&then)
 		out.Ground = &finish.Ground{Body: was, Left: harden.Left{EdgeMm: left.EdgeMm, FaceMm: left.FaceMm}}
 	}
 	return out, nil

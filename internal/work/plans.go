@@ -17,6 +17,8 @@ import (
 	"coldember/core/steel"
 	"coldember/internal/doc"
 	"coldember/internal/edit"
+
+	"golang.org/x/sync/errgroup"
 )
 
 // planning makes plans: no more at once than there are processors, the rest in the
@@ -152,6 +154,38 @@ func (w *Work) Still(ctx context.Context, d doc.Piece) ([]finish.Way, error) {
 	out, err := planner.Still(&d.Request, p, others)
 	if err != nil {
 		return nil, edit.Invalid(plan.FieldError(err))
+	}
+	return w.taken(ctx, d, out)
+}
+
+// taken leaves those ways that can be taken: each is edited in and planned as the page would.
+func (w *Work) taken(ctx context.Context, d doc.Piece, ways []finish.Way) ([]finish.Way, error) {
+	works := make([]bool, len(ways))
+	all, ctx := errgroup.WithContext(ctx)
+	for i := range ways {
+		way := &ways[i]
+		if way.Heat || way.What == "asPlanned" {
+			works[i] = true
+			continue
+		}
+		all.Go(func() error {
+			text, err := json.Marshal(edit.Taken{Design: way.Design, Readings: way.Readings, Pits: way.Pits, Was: way.Was})
+			if err != nil {
+				return err
+			}
+			_, _, err = w.Preview(ctx, d, []edit.Edit{{Field: "finish.take", Text: string(text)}})
+			works[i] = err == nil
+			return ctx.Err()
+		})
+	}
+	if err := all.Wait(); err != nil {
+		return nil, err
+	}
+	out := ways[:0]
+	for i := range ways {
+		if works[i] {
+			out = append(out, ways[i])
+		}
 	}
 	return out, nil
 }
