@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"coldember/core/fact"
 	"coldember/core/forge"
 )
 
@@ -53,6 +54,7 @@ func (r Recipe) For(want Wanted, fire forge.Fire) (Recipe, error) {
 	if math.IsInf(off, 1) {
 		return r, &Error{-1, "billet.wantStack", "for", MostStackMm}
 	}
+	best.WantLayers = want.Layers
 	return best.long(want.LengthMm, fire)
 }
 
@@ -126,6 +128,42 @@ func (r *Recipe) repeatsFor(layers int) (int, bool) {
 	}
 	n := 1 + int(math.Round(float64(layers-one)/float64(two-one)))
 	return max(1, min(most, n)), true
+}
+
+// judgeWish tells of another count than was asked for: the stack grows by so many layers each time it
+// is laid once more, so the counts on either side are all that can be had of it.
+func (o *Outcome) judgeWish(r *Recipe) {
+	if r.WantLayers == 0 || o.Layers == r.WantLayers {
+		return
+	}
+	one, ok1 := r.layers(1)
+	two, ok2 := r.layers(2)
+	if !ok1 || !ok2 || two <= one {
+		return
+	}
+	f := fact.Figures{"asked": float64(r.WantLayers), "layers": float64(o.Layers), "step": float64(two - one)}
+	code := "billet.layersOff"
+	switch lower := one + (two-one)*int(math.Floor(float64(r.WantLayers-one)/float64(two-one))); {
+	case r.WantLayers < one:
+		code, f["upper"] = "billet.layersMore", float64(one)
+	case !r.fits(1 + (lower+two-one-one)/(two-one)):
+		code, f["lower"], f["mostMm"] = "billet.layersLess", float64(o.Layers), MostStackMm
+	default:
+		f["lower"], f["upper"] = float64(lower), float64(lower+two-one)
+	}
+	o.Findings = append(o.Findings, fact.Warning{Code: code, Severity: fact.Note, Figures: f})
+}
+
+// fits tells whether a stack of so many repeats is no higher than is welded at once.
+func (r *Recipe) fits(repeats int) bool {
+	high, top := 0.0, 0.0
+	for _, l := range r.Stack {
+		high += l.ThicknessMm
+	}
+	for _, l := range r.Cap {
+		top += l.ThicknessMm
+	}
+	return top+high*float64(repeats) <= MostStackMm
 }
 
 // long is the recipe with its stack cut as short as gives a bar of a length.

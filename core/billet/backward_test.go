@@ -2,9 +2,11 @@ package billet_test
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"coldember/core/billet"
+	"coldember/core/fact"
 	"coldember/core/forge"
 
 	"github.com/stretchr/testify/assert"
@@ -69,4 +71,45 @@ func TestScaleEatsTheSkin(t *testing.T) {
 	laid := []billet.Layer{{SteelID: "1084", ThicknessMm: .02}, {SteelID: "15N20", ThicknessMm: .02}, {SteelID: "1084", ThicknessMm: .96}}
 	b := billet.Blade{Bar: billet.Bar{ForgedWidthMm: 30, ForgedThicknessMm: 10}, Laid: laid, Eaten: .08}
 	assert.InDelta(t, 1.5, b.EatenLayers(), 1e-9, "6 % of the thickness, 3 % of a face: one and a half of 2 %")
+}
+
+// TestAnotherCountThanWasAskedIsSaid with both neighbours, which can be had, and none between them.
+func TestAnotherCountThanWasAskedIsSaid(t *testing.T) {
+	fire := forge.NewFire()
+	said := 0
+	for asked := 20; asked < 120; asked++ {
+		r := billet.NewRecipe("1084", "15N20")
+		got, err := r.For(billet.Wanted{Layers: asked, LengthMm: 150}, fire)
+		require.NoError(t, err)
+		o, err := got.Out(fire)
+		require.NoError(t, err)
+		var found *fact.Warning
+		for i := range o.Findings {
+			if f := &o.Findings[i]; strings.HasPrefix(f.Code, "billet.layers") && f.Code != "billet.layersThin" {
+				found = f
+			}
+		}
+		assert.Equal(t, o.Layers != asked, found != nil, "%d asked, %d laid", asked, o.Layers)
+		if found == nil {
+			continue
+		}
+		said++
+		assert.InDelta(t, asked, found.Figures["asked"], 0)
+		assert.InDelta(t, o.Layers, found.Figures["layers"], 0)
+		if found.Code == "billet.layersOff" {
+			lower, upper := found.Figures["lower"], found.Figures["upper"]
+			assert.True(t, lower < float64(asked) && float64(asked) < upper, "%v < %d < %v", lower, asked, upper)
+			assert.InDelta(t, found.Figures["step"], upper-lower, 0)
+			laid := map[float64]bool{}
+			for n := got.Repeats - 1; n <= got.Repeats+1; n++ {
+				again := got
+				again.Repeats = n
+				if out, err := again.Out(fire); err == nil {
+					laid[float64(out.Layers)] = true
+				}
+			}
+			assert.True(t, laid[lower] && laid[upper], "%d: both can be had: %v", asked, laid)
+		}
+	}
+	assert.Greater(t, said, 30)
 }

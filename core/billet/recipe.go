@@ -41,6 +41,8 @@ type Recipe struct {
 	BarThicknessMm float64           `json:"barThicknessMm"`
 	By             forge.MachineKind `json:"by,omitempty" enum:"striker,powerHammer,press,rollingMill" doc:"what draws it; the hand if not said"`
 	Made           bool              `json:"made,omitempty" doc:"it was welded; else it is a plan"`
+	// WantLayers were asked for when it was laid out for a bar; 0: it was laid out by hand since.
+	WantLayers int `json:"wantLayers,omitempty"`
 }
 
 // Flux is what keeps the faces clean at welding heat.
@@ -144,6 +146,7 @@ func (r *Recipe) Validate(c fact.Check) {
 	c.Range("widthMm", r.WidthMm, 3, mostMm)
 	c.Range("lengthMm", r.LengthMm, 10, mostMm)
 	c.Range("repeats", float64(r.Repeats), 0, MostLayers)
+	c.Range("wantLayers", float64(r.WantLayers), 0, MostLayers)
 	for name, list := range map[string][]Layer{"stack": r.Stack, "cap": r.Cap} {
 		for i, l := range list {
 			at := c.Within(name).Within(strconv.Itoa(i))
@@ -338,6 +341,7 @@ func (r *Recipe) Out(fire forge.Fire) (Outcome, error) {
 	out.Join = Join{max(1, r.Beside), r.Alternate, r.EdgeSteelID, r.EdgeMm, r.EdgeWay, r.EdgeThickMm}
 	out.PouredMm = r.PouredMm()
 	out.judge(r, &made)
+	out.judgeWish(r)
 	return out, nil
 }
 

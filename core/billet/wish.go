@@ -42,6 +42,14 @@ type Wish struct {
 	// so far along the blade.
 	Turns   float64 `json:"turnsPer100Mm,omitempty"`
 	PitchMm float64 `json:"pitchMm,omitempty"`
+	// Hollow is ground into the faces where the pattern lies deeper than they do.
+	Hollow *Hollow `json:"hollow,omitempty"`
+}
+
+// Hollow is a strip hollowed in both faces that reaches a pattern.
+type Hollow struct {
+	DepthMm float64 `json:"depthMm" doc:"in each face"`
+	WallMm  float64 `json:"wallMm" doc:"that remains between its two middles, where it is thinnest"`
 }
 
 // A twist is wide from so far from turn to turn along the finished blade, and fine up to so far
@@ -97,9 +105,11 @@ func (b *Blade) Wishes(barThicknessMm float64) []Wish {
 }
 
 // meanShare is the share of the forged thickness that is left, and the finished thickness, on the
-// mean over the upper half of the blade, where a pattern is looked at.
+// mean over the upper half of the blade, where a pattern is looked at, or along the middle of a hollow.
 func (b *Blade) meanShare() (share, thickMm float64) {
 	n := 0.0
+	g := b.Finished.Blade.Grind.Groove
+	hollowed := g != nil && g.DepthMm > 0 && g.Faces > 1
 	for i := range 24 {
 		x := b.Finished.LengthMm() * (.1 + .85*float64(i)/23)
 		xf := b.forgedX(x)
@@ -107,8 +117,14 @@ func (b *Blade) meanShare() (share, thickMm float64) {
 			continue
 		}
 		fin, forged := b.Finished.SectionAt(x), b.Forged.SectionAt(xf)
-		for _, u := range []float64{.5, .7, .9} {
-			y := fin.HeightMm * u
+		heights := []float64{.5 * fin.HeightMm, .7 * fin.HeightMm, .9 * fin.HeightMm}
+		if hollowed {
+			if len(fin.Grooves) == 0 {
+				continue
+			}
+			heights = []float64{(fin.Grooves[0].LowMm + fin.Grooves[0].HighMm) / 2}
+		}
+		for _, y := range heights {
 			at := b.inForged(x, xf, y)
 			if at < 0 || at > forged.HeightMm || forged.ThicknessAt(at) <= 0 {
 				continue
@@ -143,4 +159,11 @@ func (b *Blade) thickest() (mm float64) {
 		mm = math.Max(mm, n[1])
 	}
 	return mm
+}
+
+// Shown tells from which share of the forged thickness to which a want is seen; ok is false for what
+// is no depth.
+func Shown(w Want) (lo, hi float64, ok bool) {
+	v, ok := shows[w]
+	return v[0], v[1], ok
 }

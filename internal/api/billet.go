@@ -17,6 +17,7 @@ type FaceIn struct {
 	Doc      Doc     `json:"doc"`
 	DeeperMm float64 `json:"deeperMm" doc:"ground off each face beyond the plan; negative: left on"`
 	Ground   bool    `json:"ground,omitempty" doc:"bevels ground into a flat bar instead of forged"`
+	HollowMm float64 `json:"hollowMm,omitempty" doc:"so deep in each face is a strip hollowed besides"`
 	Nx       int     `json:"nx"`
 	Ny       int     `json:"ny"`
 }
@@ -53,7 +54,7 @@ func (h *handlers) billet(api huma.API) {
 	huma.Register(api, op("planFace", http.MethodPost, "/plan/face", "Both faces of the finished blade of a document as they etch"),
 		func(ctx context.Context, in *body[FaceIn]) (*body[Faces], error) {
 			b := in.Body
-			e, ok, err := h.work.Faces(ctx, b.Doc.doc(), work.Face{DeeperMm: b.DeeperMm, Ground: b.Ground, Nx: b.Nx, Ny: b.Ny})
+			e, ok, err := h.work.Faces(ctx, b.Doc.doc(), work.Face{DeeperMm: b.DeeperMm, Ground: b.Ground, HollowMm: b.HollowMm, Nx: b.Nx, Ny: b.Ny})
 			out := Faces{}
 			if ok {
 				out = Faces{&e.Front, &e.Back, e.Core, e.Seam, e.EatenLayers}

@@ -69,7 +69,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NoError(t, d.Validate())
 		assert.NotNil(t, d.Tags)
 	})
-	ages(t, "stock", 6, func(t *testing.T, _ int, d doc.Stock) {
+	ages(t, "stock", 7, func(t *testing.T, _ int, d doc.Stock) {
 		assert.NoError(t, d.Validate())
 		assert.InDelta(t, 1000-108.1-1.5, d.Piece.LengthMm, .1, "shorter by what was cut")
 	})

@@ -36,7 +36,7 @@ func formOf(d any) form {
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes, hasGivenNames}}
 	case Stock:
-		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil, nil}}
+		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil, nil, nil}}
 	case Shop:
 		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames}}
 	case Kept:

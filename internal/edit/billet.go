@@ -2,6 +2,7 @@ package edit
 
 import (
 	"errors"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -69,6 +70,9 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		}
 	}
 	if wrong == nil {
+		if rest != "for" && d.Billet != nil && !reflect.DeepEqual(r.Billet, d.Billet.Billet) {
+			r.WantLayers = 0 // it was laid out otherwise by hand
+		}
 		d.Billet = &r
 	}
 	return wrong

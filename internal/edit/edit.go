@@ -51,6 +51,7 @@
 //	finish.reading.delete, finish.pit.delete      N
 //	finish.worn, finish.hardened                  yes, no
 //	finish.take            JSON                   what it can still be: design, readings and pits
+//	finish.hollow          length                 depth of a strip hollowed in both faces
 //	finish.kept            JSON                   handle material of the shop, sent whole
 //	finish.forget ""                     nothing was measured
 //	finish.usual ""                     finished as usual

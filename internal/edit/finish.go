@@ -6,6 +6,7 @@ import (
 
 	"coldember/core/blade"
 	"coldember/core/finish"
+	"coldember/core/planner"
 	"coldember/internal/doc"
 )
 
@@ -53,6 +54,13 @@ func finishing(d *doc.Piece, rest string, e Edit) *Problem {
 		wrong = without(&c.Readings, e)
 	case "pit.delete":
 		wrong = without(&c.Pits, e)
+	case "hollow":
+		mm, bad := Length(e, e.Text, 0)
+		if bad != nil {
+			return bad
+		}
+		r.Design = planner.HollowOf(r.Design, mm)
+		return nil
 	case "take":
 		if !whole(e.Text, func(t Taken) { r.Design, c.Readings, c.Pits, c.Was = t.Design, t.Readings, t.Pits, &t.Was }) {
 			wrong = problemAt(e, "field.choice", -1)

@@ -66,6 +66,7 @@ func billetError(err error) error {
 type Face struct {
 	DeeperMm float64 // ground off each face beyond the plan; negative: left on
 	Ground   bool    // bevels ground into a flat bar
+	HollowMm float64 // deep in each face is a strip hollowed besides; 0: none
 	Nx, Ny   int
 }
 
@@ -97,8 +98,12 @@ func (w *Work) Faces(ctx context.Context, d doc.Piece, ask Face) (out Etching, o
 	c.Range("nx", float64(ask.Nx), 10, mostAlong)
 	c.Range("ny", float64(ask.Ny), 4, mostAcross)
 	c.Range("deeperMm", ask.DeeperMm, -mostDeeper, mostDeeper)
+	c.Range("hollowMm", ask.HollowMm, 0, mostDeeper)
 	if err := c.Err(); err != nil {
 		return out, false, edit.Invalid(err)
+	}
+	if ask.HollowMm > 0 {
+		d.Request.Design = planner.HollowOf(d.Request.Design, ask.HollowMm)
 	}
 	p, err := w.Plan(ctx, d)
 	if err != nil {
@@ -138,9 +143,6 @@ func (w *Work) Wishes(ctx context.Context, d doc.Piece) ([]billet.Wish, error) {
 	if err != nil {
 		return nil, err
 	}
-	b, ok, err := planner.Etched(&d.Request, p, 0, false)
-	if err != nil || !ok {
-		return []billet.Wish{}, billetError(err)
-	}
-	return b.Wishes(p.Bar.ThicknessMm), nil
+	out, err := planner.Wishes(&d.Request, p)
+	return out, billetError(err)
 }

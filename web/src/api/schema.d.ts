@@ -2464,6 +2464,18 @@ export interface components {
             /** Format: double */
             wireMm?: number;
         };
+        BilletHollow: {
+            /**
+             * Format: double
+             * @description in each face
+             */
+            depthMm: number;
+            /**
+             * Format: double
+             * @description that remains between its two middles, where it is thinnest
+             */
+            wallMm: number;
+        };
         BilletLabour: {
             /** Format: double */
             blows: number;
@@ -2703,6 +2715,7 @@ export interface components {
             can: boolean;
             /** Format: double */
             faceMm?: number;
+            hollow?: components["schemas"]["BilletHollow"];
             /**
              * Format: double
              * @description of the forged thickness that is left, on the mean over the faces
@@ -3170,6 +3183,11 @@ export interface components {
             doc: components["schemas"]["Doc"];
             /** @description bevels ground into a flat bar instead of forged */
             ground?: boolean;
+            /**
+             * Format: double
+             * @description so deep in each face is a strip hollowed besides
+             */
+            hollowMm?: number;
             /** Format: int64 */
             nx: number;
             /** Format: int64 */

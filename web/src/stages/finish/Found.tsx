@@ -34,6 +34,9 @@ export function Found({ f, place }: { f: Finished; place?: Place }) {
                   y: print.length(r.yMm, units),
                   t: print.thickness(r.thicknessMm, units),
                 })}
+                {(r.xMm < 0 || r.yMm < 0 || r.xMm > doc.request.design.lengthMm) && (
+                  <span className="text-quiet"> · {say("finish.offBlade")}</span>
+                )}
               </span>
               <Remove onClick={() => draft.choose("finish.reading.delete", String(i))} />
             </li>

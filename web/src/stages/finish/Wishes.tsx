@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, ask } from "../../api/client";
 import { useUnits } from "../../api/hooks";
+import { Etching } from "../../bench/Etching";
 import { useDraft, useDraftState } from "../../draft/context";
 import { say, told } from "../../text/say";
 import { print } from "../../units/print";
@@ -49,8 +51,52 @@ export function Wishes() {
               })}
             </span>
           )}
+          {w.hollow && <Hollow deepMm={w.hollow.depthMm} wallMm={w.hollow.wallMm} />}
         </li>
       ))}
     </ul>
+  );
+}
+
+/** The hollow that reaches what lies deeper than the faces: its wall, its face, and one press to take it. */
+function Hollow({ deepMm, wallMm }: { deepMm: number; wallMm: number }) {
+  const { piece, doc } = useDraftState();
+  const draft = useDraft();
+  const units = useUnits();
+  const [seen, setSeen] = useState(false);
+  const face = useQuery({
+    queryKey: ["face", piece.id, piece.version, "hollow", deepMm],
+    enabled: seen,
+    queryFn: () =>
+      ask(
+        api.POST("/api/v1/plan/face", {
+          body: { doc: piece.doc, deeperMm: 0, hollowMm: deepMm, nx: 900, ny: 150 },
+        }),
+      ),
+  });
+  return (
+    <div className="basis-full pl-3" data-hollow={deepMm}>
+      <span className="mr-3">
+        {say("wish.hollow", { deep: print.thickness(deepMm, units), wall: print.thickness(wallMm, units) })}
+      </span>
+      <button type="button" className="press press-plain mr-2" aria-expanded={seen} onClick={() => setSeen(!seen)}>
+        {say("wish.hollowSee")}
+      </button>
+      <button
+        type="button"
+        className="press"
+        onClick={() => draft.choose("finish.hollow", print.edit("deepMm", deepMm, units))}
+      >
+        {say("way.take")}
+      </button>
+      {seen && face.data?.front && (
+        <Etching
+          name="hollow"
+          label={say("wish.hollowFace")}
+          e={face.data.front}
+          lengthMm={doc.request.design.lengthMm}
+        />
+      )}
+    </div>
   );
 }
