@@ -133,10 +133,21 @@ for file in fires:
     jsonschema.validate(told, sessions, jsonschema.Draft202012Validator)
     # one that goes on from a piece as it was measured has been weighed, and no more
     want(told["events"] and (told["book"]["heats"] or told["course"].get("before")), file, "nothing happened")
-for kind, words in (("pdf", "mm"), ("card", "heats"), ("bench", "Harden"), ("gauges", "50 mm"), ("made", "as made")):
+for kind, words in (("pdf", "mm"), ("card", "heats"), ("bench", "Harden"), ("gauges", "50 mm"), ("made", "as made"), ("fittings", "50 mm"), ("customer", "steel"), ("page", "mm")):
     for file in sorted(folder.glob("*." + kind)):
         want(words.lower() in run("pdftotext", str(file), "-").lower(), file, f"{words!r} is not on it")
         want("Pages" in run("pdfinfo", str(file)), file, "no pages")
+for file in sorted(folder.glob("*.fittingsSvg")):
+    want(len(list(xml.parse(file).getroot().iter("{http://www.w3.org/2000/svg}path"))) > 1, file, "nothing is drawn")
+    run("rsvg-convert", str(file), "-o", str(file) + ".png")
+for file in sorted(folder.glob("*.fittingsDxf")):
+    drawing = ezdxf.readfile(file)
+    audit = drawing.audit()
+    want(not audit.errors and not audit.fixes and len(drawing.modelspace()) > 0, file, f"{audit.errors} {audit.fixes}")
+want(len(list(folder.glob("*.fittingsDxf"))) >= 2, folder, "fittings of two pieces at the least")
+for file in sorted(folder.glob("*.share")):
+    with zipfile.ZipFile(file) as z:
+        want(z.testzip() is None and any(n.endswith(".json") for n in z.namelist()), file, "not a whole share")
 for file in [folder / "rack.csv", *sorted(folder.glob("*.heats")), *sorted(folder.glob("*.log"))]:
     rows = list(csv.reader(file.open(encoding="utf-8", newline="")))
     want(len(rows) > 1 and len({len(r) for r in rows}) == 1, file, "not a table")

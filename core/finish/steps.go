@@ -73,8 +73,26 @@ type layer struct {
 
 // Steps are the steps of finishing in the order they are done. What comes off in them is what the
 // map says.
-func Steps(w *Work) []Step {
-	l := newLaying(w)
+func Steps(w *Work) []Step { return steps(w, w.Steel.ground()) }
+
+// ground is what is ground off a blade: place by place of its faces, and part by part.
+type ground struct {
+	faces []node
+	off   map[string]float64 // "what zone" → mm³ of the map
+}
+
+func (s *Steel) ground() *ground {
+	g := &ground{off: map[string]float64{}}
+	regions, _ := s.Regions()
+	for _, r := range regions {
+		g.off[r.What+" "+r.Zone] += r.VolumeMm3
+	}
+	s.overFaces(func(n node) { g.faces = append(g.faces, n) })
+	return g
+}
+
+func steps(w *Work, g *ground) []Step {
+	l := newLaying(w, g)
 	l.shapeSteps()
 	l.faceSteps()
 	l.handle()
@@ -84,16 +102,12 @@ func Steps(w *Work) []Step {
 
 // newLaying shares out what is ground off among the grits: each takes the steel down to what it
 // leaves for those that follow, and never under the finish.
-func newLaying(w *Work) *laying {
-	l := &laying{w: w, off: map[string]float64{}}
-	regions, _ := w.Steel.Regions()
-	for _, r := range regions {
-		l.off[r.What+" "+r.Zone] += r.VolumeMm3
-	}
+func newLaying(w *Work, ground *ground) *laying {
+	l := &laying{w: w, off: ground.off}
 	for _, g := range w.Choices.grades(w.surface(), w.AsForged) {
 		l.layers = append(l.layers, layer{grade: g})
 	}
-	w.Steel.overFaces(func(n node) {
+	for _, n := range ground.faces {
 		if n.isMm > n.finMm+hairMm || !w.Steel.KeepsFlats {
 			l.sides += 2 * n.areaMm2
 		}
@@ -103,7 +117,7 @@ func newLaying(w *Work) *laying {
 			l.layers[i].blade += (was - to) * n.areaMm2
 			was = to
 		}
-	})
+	}
 	if r := w.Steel.Finished.Blade.Ricasso; r != nil {
 		side := r.LengthMm * r.HeightMm
 		was := w.afterFlats(math.Max(0, l.off["faces ricasso"]/side))

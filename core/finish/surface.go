@@ -130,11 +130,17 @@ type Timed struct {
 // TimedSurfaces is every surface with its time, from the quickest.
 func TimedSurfaces(w *Work) []Timed {
 	out := []Timed{}
+	of := map[bool]*ground{} // by whether the flats stay
 	for _, s := range Surfaces() {
 		v := *w
 		v.Choices.Surface, v.Steel.KeepsFlats = s, s == AsForged
 		v.Left.FaceMm = v.Choices.LeftForAfterMm(w.Layered)
-		a := AccountOf(Steps(&v), Before{}, Prices{})
+		g := of[v.Steel.KeepsFlats]
+		if g == nil {
+			g = v.Steel.ground()
+			of[v.Steel.KeepsFlats] = g
+		}
+		a := AccountOf(steps(&v, g), Before{}, Prices{})
 		out = append(out, Timed{s, a.Min, a.Low, a.High, s == w.surface()})
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].Minutes < out[j].Minutes })

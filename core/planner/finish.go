@@ -25,6 +25,11 @@ type Finished struct {
 
 // FinishWork is what finishing the blade of a plan is laid out of. Errors are *blade.Error.
 func FinishWork(req *plan.Request, p *plan.Plan) (*finish.Work, error) {
+	a := Treat(req, p)
+	return finishWork(req, &a)
+}
+
+func finishWork(req *plan.Request, a *harden.Advice) (*finish.Work, error) {
 	s, err := steelOf(req)
 	if err != nil {
 		return nil, err
@@ -36,7 +41,6 @@ func FinishWork(req *plan.Request, p *plan.Plan) (*finish.Work, error) {
 	if l := req.Used(); l != nil {
 		w.Paces = finish.Paces{Grind: paceOf(l.Grind), Sand: paceOf(l.Sand), Fit: paceOf(l.Fit)}
 	}
-	a := Treat(req, p)
 	w.QuenchEdgeMm, w.Left, w.TemperC = a.EdgeAtQuenchMm, a.Left, a.Temper.OvenC
 	return w, nil
 }
@@ -94,12 +98,13 @@ func shapesOf(by *plan.Request) (finished, forged *blade.Body, err error) {
 
 // Finish is what is said of finishing the blade of a plan. Errors are *blade.Error.
 func Finish(req *plan.Request, p *plan.Plan) (Finished, error) {
-	w, err := FinishWork(req, p)
+	a := Treat(req, p)
+	w, err := finishWork(req, &a)
 	if err != nil {
 		return Finished{}, err
 	}
 	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Surfaces: finish.TimedSurfaces(w), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
-	out.Account = finish.AccountOf(out.Steps, before(req, p), w.Choices.Prices)
+	out.Account = finish.AccountOf(out.Steps, before(req, p, &a), w.Choices.Prices)
 	out.judge()
 	if err := out.seam(req, p, w); err != nil {
 		return Finished{}, err
@@ -107,6 +112,17 @@ func Finish(req *plan.Request, p *plan.Plan) (Finished, error) {
 	tidy(out.Map.Front)
 	tidy(out.Map.Back)
 	return out, nil
+}
+
+// Account is what the whole knife of a plan takes and costs: the same as Finish says. Errors are
+// *blade.Error.
+func Account(req *plan.Request, p *plan.Plan) (finish.Account, error) {
+	a := Treat(req, p)
+	w, err := finishWork(req, &a)
+	if err != nil {
+		return finish.Account{}, err
+	}
+	return finish.AccountOf(finish.Steps(w), before(req, p, &a), w.Choices.Prices), nil
 }
 
 // seam tells of an edge bar that ends too near to the edge. Errors are *billet.Error.
@@ -122,8 +138,7 @@ func (f *Finished) seam(req *plan.Request, p *plan.Plan, w *finish.Work) error {
 }
 
 // before is what the knife took until it was hardened.
-func before(req *plan.Request, p *plan.Plan) finish.Before {
-	a := Treat(req, p)
+func before(req *plan.Request, p *plan.Plan, a *harden.Advice) finish.Before {
 	b := finish.Before{ForgeMin: (p.Totals.TimeS + p.Totals.DieChangeS) / 60, CyclesMin: p.Totals.CycleTimeS / 60, Steel: p.Totals.Money.Steel, Fuel: p.Totals.Money.Fuel, HourPrice: req.Prices.HourPrice}
 	if a.Hardens {
 		b.HardenMin = harden.QuenchMin + a.SoakS/60

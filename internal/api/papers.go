@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"slices"
 	"strconv"
 	"time"
@@ -78,6 +79,9 @@ func PieceFile(ctx context.Context, w *work.Work, p work.Piece, f Format) (Paper
 	}
 	if f == Made || f == LogCSV || f == LogJSON {
 		now, err := w.FireOf(ctx, p.ID)
+		if errors.Is(err, work.ErrNotFound) {
+			return Paper{}, &work.StateError{Code: "session.neverAtFire"}
+		}
 		if err != nil {
 			return Paper{}, err
 		}
@@ -129,10 +133,15 @@ func finishPaper(ctx context.Context, w *work.Work, p work.Piece, pl *plan.Plan,
 	}
 	d := p.Doc.Request.Design
 	switch f {
-	case FittingsSVG:
-		return Paper{File: export.File{Data: export.SVG(p.Doc.Name, export.Fittings(d, &fin)), ContentType: "image/svg+xml"}, Suffix: named("fittings", ".svg")}, nil
-	case FittingsDXF:
-		return Paper{File: export.File{Data: export.DXF(export.Fittings(d, &fin)), ContentType: "image/vnd.dxf"}, Suffix: named("fittings", ".dxf")}, nil
+	case FittingsSVG, FittingsDXF:
+		cut := export.Fittings(d, &fin)
+		if len(cut) == 0 {
+			return Paper{}, &work.StateError{Code: "fittings.none"}
+		}
+		if f == FittingsSVG {
+			return Paper{File: export.File{Data: export.SVG(p.Doc.Name, cut), ContentType: "image/svg+xml"}, Suffix: named("fittings", ".svg")}, nil
+		}
+		return Paper{File: export.File{Data: export.DXF(cut), ContentType: "image/vnd.dxf"}, Suffix: named("fittings", ".dxf")}, nil
 	case FittingsPDF:
 		data, err := export.FittingsSheet(p.Doc.Name, d, &fin, units, paper)
 		return Paper{File: export.File{Data: data, ContentType: "application/pdf"}, Suffix: named("fittings", ".pdf"), Inline: true}, err

@@ -196,7 +196,11 @@ func FittingsSheet(name string, d blade.Design, f *planner.Finished, units quant
 	turn()
 	const wordsMm, footMm = 11.0, 16.0
 	x, rowMm := s.margin, 0.0
-	for _, g := range groupsOf(d, f, units) {
+	groups := groupsOf(d, f, units)
+	if len(groups) == 0 {
+		s.y += s.text(s.margin, s.y, s.width(), s.face("sans", 11, ink), text.Say("fittings.none", nil))
+	}
+	for _, g := range groups {
 		lo, hi := bounds(g.loops)
 		wide, high := hi[0]-lo[0], hi[1]-lo[1]
 		room := s.width()

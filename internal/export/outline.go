@@ -143,6 +143,9 @@ const bentBelowMm = 12.0
 
 // bounds of a drawing.
 func bounds(ls []Loop) (lo, hi Point) {
+	if len(ls) == 0 {
+		return lo, hi
+	}
 	lo, hi = ls[0].Points[0], ls[0].Points[0]
 	for _, l := range ls {
 		for _, p := range l.Points {

@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"coldember/core/finish"
+	"coldember/core/planner"
+	"coldember/internal/doc"
 )
 
 // Promised is when a knife can be promised and for how much.
@@ -28,7 +30,7 @@ func (w *Work) Promise(ctx context.Context, pieceID string) (Promised, error) {
 	if err != nil {
 		return Promised{}, err
 	}
-	f, err := w.Finish(ctx, p.Doc)
+	account, err := w.account(ctx, p.Doc)
 	if err != nil {
 		return Promised{}, err
 	}
@@ -44,7 +46,7 @@ func (w *Work) Promise(ctx context.Context, pieceID string) (Promised, error) {
 	for _, e := range fires {
 		done[e.PieceID] = max(done[e.PieceID], doneShare(e))
 	}
-	out := Promised{Cost: f.Account.Cost, Price: f.Account.Price}
+	out := Promised{Cost: account.Cost, Price: account.Price}
 	sort.SliceStable(all, func(i, j int) bool { return all[i].CreatedAt.Before(all[j].CreatedAt) })
 	for _, o := range all {
 		if o.ID == pieceID || out.Ahead >= mostAhead {
@@ -54,21 +56,30 @@ func (w *Work) Promise(ctx context.Context, pieceID string) (Promised, error) {
 		if left <= 0 {
 			continue
 		}
-		of, err := w.Finish(ctx, o.Doc)
+		of, err := w.account(ctx, o.Doc)
 		if err != nil {
 			continue // one that cannot be planned is not in hand
 		}
 		out.Ahead++
-		out.AheadMin += of.Account.Min * left
+		out.AheadMin += of.Min * left
 	}
 	shop, err := w.Shop(ctx)
 	if err != nil {
 		return out, err
 	}
-	if out.Days = finish.PromiseDays(&f.Account, finish.Queue{AheadMin: out.AheadMin, HoursPerWeek: shop.Doc.HoursPerWeek}); out.Days > 0 {
+	if out.Days = finish.PromiseDays(&account, finish.Queue{AheadMin: out.AheadMin, HoursPerWeek: shop.Doc.HoursPerWeek}); out.Days > 0 {
 		out.Day = w.now().AddDate(0, 0, out.Days)
 	}
 	return out, nil
+}
+
+// account is what the knife of a document takes and costs, as Finish says it.
+func (w *Work) account(ctx context.Context, d doc.Piece) (finish.Account, error) {
+	p, err := w.Plan(ctx, d)
+	if err != nil {
+		return finish.Account{}, err
+	}
+	return planner.Account(&d.Request, p)
 }
 
 // Of a whole knife, what is done once it is forged, and once it is hardened (judgement).

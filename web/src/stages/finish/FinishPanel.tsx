@@ -43,6 +43,13 @@ export function FinishPanel() {
   );
   const hidden = doc.request.design.tangKind === "hidden" || doc.request.design.tangKind === "partial";
   const glue = f.handle.glueMin;
+  const cut =
+    f.handle.slots.length > 0 ||
+    f.handle.bore ||
+    f.handle.scales ||
+    f.handle.sections.length > 0 ||
+    c?.cover === "leather" ||
+    c?.cover === "thermo";
   const took = new Map<string, number>();
   for (const t of (book?.final ?? []).flatMap((n) => n.final?.took ?? []))
     took.set(t.step, (took.get(t.step) ?? 0) + t.min);
@@ -93,12 +100,16 @@ export function FinishPanel() {
         >
           {say("finish.sheet")}
         </a>
-        <a className="press" href={`/api/v1/pieces/${piece.id}/fittings.svg`} download>
-          SVG
-        </a>
-        <a className="press" href={`/api/v1/pieces/${piece.id}/fittings.dxf`} download>
-          DXF
-        </a>
+        {cut && (
+          <>
+            <a className="press" href={`/api/v1/pieces/${piece.id}/fittings.svg`} download>
+              SVG
+            </a>
+            <a className="press" href={`/api/v1/pieces/${piece.id}/fittings.dxf`} download>
+              DXF
+            </a>
+          </>
+        )}
         <a
           className="press"
           href={`/api/v1/pieces/${piece.id}/customer.pdf`}
