@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"coldember/core/blade"
 )
@@ -35,7 +36,22 @@ func (e *Error) Error() string {
 type Drawing struct {
 	Loops  [][]blade.Node
 	UnitMm float64
+	// Finished is the one that the drawing names so, as ours do; nil where none is named.
+	Finished []blade.Node
 }
+
+// A drawing of our own names its layers: the finished outline is what is taken of it, and not what
+// is forged for it, nor the template of a bend.
+const finishedLayer = "finished"
+
+// apart tells of layers, by their names, that stand beside the finished outline of a drawing.
+func apart(layer string) bool {
+	name, _, _ := strings.Cut(strings.ToLower(layer), "-")
+	return name == "forged" || name == "bent"
+}
+
+// butFinished tells of all layers but the finished outline.
+func butFinished(layer string) bool { return !strings.EqualFold(layer, finishedLayer) }
 
 // path is a run of points that may be open.
 type path []blade.Node

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -32,7 +33,22 @@ func ReadDXF(data []byte) (Drawing, error) {
 	if err != nil {
 		return Drawing{}, err
 	}
-	d := dxf{blocks: map[string]*block{}, off: map[string]bool{}}
+	own := slices.ContainsFunc(pairs, func(p pair) bool { return p.code == 8 && !butFinished(p.value) })
+	if !own {
+		return drawDXF(pairs, nil)
+	}
+	out, err := drawDXF(pairs, apart)
+	if err == nil {
+		if named, err := drawDXF(pairs, butFinished); err == nil {
+			out.Finished = named.Loops[0]
+		}
+	}
+	return out, err
+}
+
+// drawDXF draws what lies on layers that are not to be skipped; nil skips none.
+func drawDXF(pairs []pair, skip func(layer string) bool) (Drawing, error) {
+	d := dxf{blocks: map[string]*block{}, off: map[string]bool{}, skip: skip}
 	d.into = &d.root
 	for i := range len(pairs) - 1 {
 		if pairs[i].code == 9 && pairs[i].value == "$INSUNITS" {
@@ -106,6 +122,7 @@ func clip(s string) string {
 type dxf struct {
 	in       string
 	off      map[string]bool // layers that are not to be seen
+	skip     func(layer string) bool
 	unit     float64
 	root     block
 	blocks   map[string]*block
@@ -140,8 +157,14 @@ func values(ps []pair, codes ...int) ([]float64, error) {
 	return out, nil
 }
 
+// skips tells whether what is drawn lies on a layer that is not wanted; the parts of a polyline are
+// on its layer, or on none.
+func (d *dxf) skips(kind, layer string) bool {
+	return d.skip != nil && kind != "VERTEX" && kind != "SEQEND" && kind != "BLOCK" && kind != "ENDBLK" && d.skip(layer)
+}
+
 func (d *dxf) entity(kind string, ps []pair) error {
-	if d.off[text(ps, 8)] || text(ps, 60) == "1" {
+	if layer := text(ps, 8); d.off[layer] || d.skips(kind, layer) || text(ps, 60) == "1" {
 		return nil // not to be seen
 	}
 	switch kind {

@@ -30,17 +30,34 @@ func ReadSVG(data []byte) (Drawing, error) {
 	if err != nil {
 		return Drawing{}, err
 	}
-	r := svgReader{byID: byID}
+	own := byID[finishedLayer]
+	var skip func(string) bool
+	if own != nil {
+		skip = apart
+	}
+	loops, err := drawSVG(root, byID, skip)
+	out := Drawing{Loops: loops, UnitMm: svgUnit(root.attr["width"], root.attr["viewBox"])}
+	if own != nil && err == nil {
+		named, err := drawSVG(root, byID, func(id string) bool { return id != "" && butFinished(id) })
+		if err == nil {
+			out.Finished = named[0]
+		}
+	}
+	return out, err
+}
+
+// drawSVG draws what has no id that is to be skipped; nil skips none.
+func drawSVG(root *svgNode, byID map[string]*svgNode, skip func(id string) bool) ([][]blade.Node, error) {
+	r := svgReader{byID: byID, skip: skip}
 	if err := r.draw(root, identity, 0); err != nil {
-		return Drawing{}, err
+		return nil, err
 	}
 	for _, p := range r.paths {
 		for i := range p {
 			p[i][1] = -p[i][1]
 		}
 	}
-	loops, err := closeLoops(r.paths)
-	return Drawing{Loops: loops, UnitMm: svgUnit(root.attr["width"], root.attr["viewBox"])}, err
+	return closeLoops(r.paths)
 }
 
 // svgNode is an element with what stands in it.
@@ -103,6 +120,7 @@ type svgReader struct {
 	byID  map[string]*svgNode
 	paths []path
 	drawn int
+	skip  func(id string) bool
 }
 
 // definitions are elements whose contents are not drawn where they stand.
@@ -116,7 +134,7 @@ func (n *svgNode) unseen() bool {
 
 // draw draws an element and what stands in it.
 func (r *svgReader) draw(n *svgNode, m affine, depth int) error {
-	if n.unseen() || slices.Contains(definitions, n.name) {
+	if n.unseen() || slices.Contains(definitions, n.name) || r.skip != nil && r.skip(n.attr["id"]) {
 		return nil
 	}
 	return r.contents(n, m, depth)

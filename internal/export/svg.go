@@ -26,7 +26,7 @@ func SVG(title string, ls []Loop) []byte {
 		if l.Layer == LayerForged {
 			stroke, dash = "#626a67", " stroke-dasharray=\"2 1\""
 		}
-		fmt.Fprintf(&b, "<path id=\"%s\" fill=\"none\" stroke=\"%s\" stroke-width=\"0.2\"%s d=\"", id, stroke, dash)
+		fmt.Fprintf(&b, "<path id=\"%s\" data-layer=\"%s\" fill=\"none\" stroke=\"%s\" stroke-width=\"0.2\"%s d=\"", id, l.Layer, stroke, dash)
 		for i, p := range l.Points {
 			fmt.Fprintf(&b, "%c%.4f %.4f", "ML"[min(i, 1)], p[0]-lo[0]+margin, hi[1]-p[1]+margin)
 		}

@@ -32,17 +32,66 @@ type OutlineFile struct {
 // lengthAgrees is how far a drawing's own length may be from the one stated.
 const lengthAgrees = 0.02
 
-// pickLoop is the largest loop that is as long as stated, or else the largest:
-// a drawing may have a tang larger than its blade.
-func pickLoop(d drawing.Drawing, f OutlineFile) []blade.Node {
+// pickLoop is the loop that is nearest to the length that is stated, or else the largest: a drawing
+// may have a tang larger than its blade. Where two outlines lie in each other and nothing says which
+// is the blade, it is asked: errors are *edit.InvalidError.
+func pickLoop(d drawing.Drawing, f OutlineFile) ([]blade.Node, error) {
 	if length, bad := edit.Length(edit.Edit{Text: f.Length, Units: f.Units}, f.Length, 0); bad == nil && d.UnitMm > 0 {
+		var best []blade.Node
+		off := lengthAgrees
 		for _, l := range d.Loops {
-			if math.Abs(extentX(l)*d.UnitMm/length-1) <= lengthAgrees {
-				return l
+			if by := math.Abs(extentX(l)*d.UnitMm/length - 1); by <= off && (best == nil || by < off) {
+				best, off = l, by
+			}
+		}
+		if best != nil {
+			return best, nil
+		}
+	}
+	if d.Finished != nil {
+		return d.Finished, nil
+	}
+	for i, outer := range d.Loops[:min(len(d.Loops), mostNested)] {
+		for _, inner := range d.Loops[i+1 : min(len(d.Loops), mostNested)] {
+			if extentX(inner) > nestedShare*extentX(outer) && extentY(inner) > nestedShare*extentY(outer) && lies(inner, outer) {
+				unit := d.UnitMm
+				if unit == 0 {
+					unit = 1
+				}
+				return nil, edit.One("length", "outline.which", fact.Figures{"outerMm": extentX(outer) * unit, "innerMm": extentX(inner) * unit}, "")
 			}
 		}
 	}
-	return d.Loops[0]
+	return d.Loops[0], nil
+}
+
+// mostNested is how many of the largest loops are held against each other.
+const mostNested = 12
+
+// nestedShare is how much of an outline another is within it, for both to be taken for blades.
+const nestedShare = .75
+
+// lies tells whether a loop lies within another's box.
+func lies(in, around []blade.Node) bool {
+	within := func(k int) bool {
+		a0, a1 := span(in, k)
+		b0, b1 := span(around, k)
+		return a0 >= b0-(b1-b0)*.02 && a1 <= b1+(b1-b0)*.02
+	}
+	return within(0) && within(1)
+}
+
+func span(l []blade.Node, k int) (lo, hi float64) {
+	lo, hi = math.Inf(1), math.Inf(-1)
+	for _, p := range l {
+		lo, hi = math.Min(lo, p[k]), math.Max(hi, p[k])
+	}
+	return lo, hi
+}
+
+func extentY(l []blade.Node) float64 {
+	lo, hi := span(l, 1)
+	return hi - lo
 }
 
 // Traced is what a drawing holds: the outline of a blade proper, and where it is drawn too, that of
@@ -72,7 +121,11 @@ func ReadOutline(f OutlineFile) (out Traced, err error) {
 	if err := statedUnit(&d, f); err != nil {
 		return out, err
 	}
-	loop := turned(pickLoop(d, f), f)
+	picked, err := pickLoop(d, f)
+	if err != nil {
+		return out, err
+	}
+	loop := turned(picked, f)
 	if out.LengthMm, err = statedLength(f, extentX(loop)*d.UnitMm); err != nil {
 		return out, err
 	}

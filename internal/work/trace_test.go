@@ -2,6 +2,7 @@ package work_test
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"coldember/core/blade"
@@ -157,4 +158,34 @@ func TestATangIsReadBack(t *testing.T) {
 	p, err := work.PatternOfOutline("Hidden", work.OutlineFile{Format: "svg", Text: string(file.Data), Length: fmt.Sprint(hidden.LengthMm)})
 	require.NoError(t, err)
 	assert.Equal(t, blade.Starters()[0].Design.TangKind, p.Design.TangKind)
+}
+
+// TestItsOwnDrawingComesBackTheSame: the finished outline is taken, not the forged one around it, with
+// no length said; where the layers have no names it is asked, and the length that is typed picks.
+func TestItsOwnDrawingComesBackTheSame(t *testing.T) {
+	for _, s := range blade.Starters() {
+		for _, f := range []export.Format{export.FormatSVG, export.FormatDXF} {
+			file, err := export.Write(export.Subject{Name: s.ID, Design: s.Design, Allowances: blade.ThickAndGrind.Allowances()}, f, quantity.Metric, "a4")
+			require.NoError(t, err)
+			o, err := work.ReadOutline(work.OutlineFile{Format: string(f), Text: string(file.Data)})
+			require.NoError(t, err, "%s as %s", s.ID, f)
+			was, err := blade.New(s.Design.Blade())
+			require.NoError(t, err)
+			assert.InDelta(t, was.LengthMm(), o.LengthMm, .05, "%s as %s", s.ID, f)
+			d := s.Design
+			d.SetOutline(o.Outline)
+			is, err := blade.New(d.Blade())
+			require.NoError(t, err)
+			for i := 1; i < 20; i++ {
+				x := was.LengthMm() * float64(i) / 20
+				assert.InDelta(t, was.SpineY(x)-was.EdgeY(x), is.SpineY(x)-is.EdgeY(x), .3, "%s as %s at %v", s.ID, f, x)
+			}
+			nameless := strings.NewReplacer("id=\"finished\"", "id=\"a\"", "id=\"forged\"", "id=\"b\"", "FINISHED", "A", "FORGED", "B").Replace(string(file.Data))
+			_, err = work.ReadOutline(work.OutlineFile{Format: string(f), Text: nameless})
+			assert.Contains(t, fields(t, err), "length", "%s as %s: nobody can know", s.ID, f)
+			o, err = work.ReadOutline(work.OutlineFile{Format: string(f), Text: nameless, Length: fmt.Sprint(s.Design.LengthMm)})
+			require.NoError(t, err, "%s as %s", s.ID, f)
+			assert.InDelta(t, was.LengthMm(), o.LengthMm, 1e-9)
+		}
+	}
 }
