@@ -113,8 +113,19 @@ func (h *handlers) day(api huma.API) {
 		})
 }
 
-// DayCalendar is a day as a calendar.
+// beginsAt is when a day begins that does not say: at eight in the morning, today.
+const beginsAt = 8
+
+// DayBegins is when the day of a moment begins, where nothing is said of it.
+func DayBegins(now time.Time) time.Time {
+	return time.Date(now.Year(), now.Month(), now.Day(), beginsAt, 0, 0, 0, now.Location())
+}
+
+// DayCalendar is a day as a calendar; one that says no begin is today's.
 func DayCalendar(d *work.Day, begin time.Time) []byte {
+	if begin.IsZero() {
+		begin = DayBegins(time.Now())
+	}
 	return export.Calendar(appointments(d, begin), time.Now())
 }
 

@@ -244,9 +244,8 @@ func turned(r *billet.Recipe, rest string, e Edit) *Problem {
 
 // layFor takes "layers; length of the bar": what to lay for a bar that is wanted.
 func layFor(r *billet.Recipe, e Edit) *Problem {
-	p, bad := parts(e, 2)
+	p, bad := parts(e, 2, "billet.wantParts")
 	if bad != nil {
-		bad.Code = "billet.wantParts"
 		return bad
 	}
 	n, err := strconv.Atoi(strings.TrimSpace(p[0]))
@@ -275,7 +274,7 @@ func layFor(r *billet.Recipe, e Edit) *Problem {
 
 // moveStep takes "from; to": a step to another place.
 func moveStep(r *billet.Recipe, e Edit) *Problem {
-	p, bad := parts(e, 2)
+	p, bad := parts(e, 2, "billet.moveOrder")
 	if bad != nil {
 		return bad
 	}

@@ -226,3 +226,20 @@ func TestADeadStretchOfTheWidthHasAWidth(t *testing.T) {
 	got.Piece.Dead[0].ToAcrossMm = 3
 	assert.ErrorContains(t, got.Validate(), "toAcrossMm")
 }
+
+// TestAMistypedReadingExplainsItsOrder at its place, whatever is wrong with it.
+func TestAMistypedReadingExplainsItsOrder(t *testing.T) {
+	for text, code := range map[string]string{"42": "finish.readingOrder", "42; 20": "finish.readingOrder", "42; twenty; 3": "finish.readingOrder", "42; 20; 3; 1; 2": "finish.readingOrder"} {
+		var inv *edit.InvalidError
+		_, err := edit.Piece(doc.Piece{}, []edit.Edit{{Field: "finish.reading.add", Text: text, Units: quantity.Metric}})
+		require.ErrorAs(t, err, &inv, text)
+		assert.Equal(t, code, inv.Fields[0].Code, text)
+		assert.Equal(t, "finish.reading.add", inv.Fields[0].Field, text)
+	}
+	for _, text := range []string{"42; 20; .3", "42; 20; left; .3", "42; x; front; .3", "42; 20; front; deep"} {
+		var inv *edit.InvalidError
+		_, err := edit.Piece(doc.Piece{}, []edit.Edit{{Field: "finish.pit.add", Text: text, Units: quantity.Metric}})
+		require.ErrorAs(t, err, &inv, text)
+		assert.Equal(t, "finish.pitOrder", inv.Fields[0].Code, text)
+	}
+}

@@ -79,13 +79,20 @@ func finishing(d *doc.Piece, rest string, e Edit) *Problem {
 	return nil
 }
 
-// parts are so many texts with semicolons between them.
-func parts(e Edit, n int) ([]string, *Problem) {
+// parts are so many texts with semicolons between them; code says in which order they stand.
+func parts(e Edit, n int, code string) ([]string, *Problem) {
 	out := strings.Split(e.Text, ";")
 	if len(out) != n {
-		return nil, problemAt(e, "finish.parts", len(e.Text))
+		return nil, problemAt(e, code, len(e.Text))
 	}
 	return out, nil
+}
+
+// ordered is what of a list is wrong, in the words that say its order: the place stays that of the
+// part.
+func ordered(p *Problem, code string) *Problem {
+	p.Code = code
+	return p
 }
 
 // addReading adds "from the point; above the edge; thickness", the last with how far it lies off
@@ -94,7 +101,7 @@ func addReading(c *finish.Choices, e Edit) *Problem {
 	if strings.Count(e.Text, ";") == 2 {
 		e.Text += "; 0"
 	}
-	p, bad := parts(e, 4)
+	p, bad := parts(e, 4, "finish.readingOrder")
 	if bad != nil {
 		return bad
 	}
@@ -102,7 +109,7 @@ func addReading(c *finish.Choices, e Edit) *Problem {
 	at := 0
 	for i, to := range []*float64{&q.XMm, &q.YMm, &q.ThicknessMm, &q.OffMm} {
 		if *to, bad = Length(e, p[i], at); bad != nil {
-			return bad
+			return ordered(bad, "finish.readingOrder")
 		}
 		at += len(p[i]) + 1
 	}
@@ -112,22 +119,22 @@ func addReading(c *finish.Choices, e Edit) *Problem {
 
 // addPit adds "from the point; above the edge; front or back; depth".
 func addPit(c *finish.Choices, e Edit) *Problem {
-	p, bad := parts(e, 4)
+	p, bad := parts(e, 4, "finish.pitOrder")
 	if bad != nil {
 		return bad
 	}
 	q := finish.Pit{Face: finish.Face(strings.ToLower(strings.TrimSpace(p[2])))}
 	if q.Face != finish.Front && q.Face != finish.Back {
-		return problemAt(e, "finish.face", len(p[0])+len(p[1])+2)
+		return problemAt(e, "finish.pitOrder", len(p[0])+len(p[1])+2)
 	}
 	if q.XMm, bad = Length(e, p[0], 0); bad != nil {
-		return bad
+		return ordered(bad, "finish.pitOrder")
 	}
 	if q.YMm, bad = Length(e, p[1], len(p[0])+1); bad != nil {
-		return bad
+		return ordered(bad, "finish.pitOrder")
 	}
 	if q.DepthMm, bad = Length(e, p[3], len(p[0])+len(p[1])+len(p[2])+3); bad != nil {
-		return bad
+		return ordered(bad, "finish.pitOrder")
 	}
 	c.Pits = append(c.Pits, q)
 	return nil
