@@ -21,6 +21,32 @@ const (
 	tiredCd   = 1200.0
 )
 
+// How hue and brightness of a glow are taken by an eye (judgement, each with its interval).
+const (
+	// Dim red light looks redder, bright light yellower than it is (Bezold 1873, Brücke 1878): half of
+	// the way to pure red at so dim a light, and half of the way to yellow at so bright a one, cd/m².
+	// 5–30; 1000–3000.
+	redderCd   = 12.0
+	yellowerCd = 2000.0
+	yellowDeg  = 52.0
+	// An eye tells light by its logarithm (Fechner 1860): from where it is hardly seen to where it is as
+	// bright as a screen, cd/m². .01–.05; 150–400.
+	hardlyCd    = .02
+	fullCd      = 260.0
+	hardlyValue = .3
+)
+
+// asBright is a colour as the glow of so much light looks, cd/m².
+func (c RGB) asBright(glowCd float64) RGB {
+	h, s, v := c.hsv()
+	if h < 60 {
+		h *= glowCd / (glowCd + redderCd)
+		h += (yellowDeg - h) * glowCd / (glowCd + yellowerCd)
+	}
+	most := hardlyValue + (1-hardlyValue)*math.Log(glowCd/hardlyCd)/math.Log(fullCd/hardlyCd)
+	return fromHSV(h, s, math.Min(v, math.Max(hardlyValue, most)))
+}
+
 // lights are how much light falls on things in a room, lux, and how warm it is, kelvin (judgement: a corner with the lamp
 // off; lamps over the benches; the open door on a grey day).
 var lights = map[Room][2]float64{DarkShop: {3, 2700}, LitShop: {250, 4000}, Daylight: {3000, 6500}}
@@ -59,6 +85,9 @@ func Seen(tempC float64, room Room) Sight {
 	}
 	c := glow.plus(back).adapted(seenWhite).times(1 / (white.Y + darkCd + selfAdapted*glow.Y))
 	s.RGB = c.rgb()
+	if s.Glows {
+		s.RGB = s.RGB.asBright(glow.Y)
+	}
 	return s
 }
 

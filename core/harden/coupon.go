@@ -66,7 +66,7 @@ func (a *Advice) couponSteps(c *Case, add func(Step)) {
 		return
 	}
 	figures := fact.Figures{"spineMm": a.SpineAtQuenchMm, "austenitiseC": a.AustenitiseC, "hotterC": a.AustenitiseC + couponStepC, "coolerC": a.AustenitiseC - couponStepC, "warmC": NewBath(FastOil).WarmC, "ovenC": couponOvenC, "lastS": c.Treatment.Hours * 3600}
-	words := map[string]string{"colour": "colour." + strconv.Itoa(steel.HeatColour(a.AustenitiseC)), "bath": "bath." + string(FastOil)}
+	words := map[string]string{"colour": heatWord(a.AustenitiseC), "bath": "bath." + string(FastOil)}
 	for i, s := range []struct {
 		code     string
 		sees     []Sight

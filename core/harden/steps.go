@@ -5,7 +5,6 @@ import (
 	"strconv"
 
 	"coldember/core/fact"
-	"coldember/core/steel"
 )
 
 // Step is one step of hardening and tempering, in the order they are done: sentences by code with
@@ -55,6 +54,10 @@ func nearest(scale []int, c float64) int {
 	return best
 }
 
+// heatWord is the word for the colour of hot steel, by its temperature: which it is depends on the
+// school of the shop.
+func heatWord(tempC float64) string { return "heatColour." + strconv.Itoa(int(math.Round(tempC))) }
+
 // steps puts the advice in the order in which it is done.
 func (a *Advice) steps(c *Case) {
 	t := c.Treatment
@@ -73,7 +76,7 @@ func (a *Advice) steps(c *Case) {
 	soak := Step{
 		ID: "soak", Codes: []string{"treat.heatTo"}, Sees: []Sight{SeeTemp, SeeTime},
 		Figures: fact.Figures{"austenitiseC": a.AustenitiseC, "lowC": a.CriticalLowC, "highC": a.CriticalHighC},
-		Words:   map[string]string{"colour": "colour." + strconv.Itoa(steel.HeatColour(a.AustenitiseC))},
+		Words:   map[string]string{"colour": heatWord(a.AustenitiseC)},
 	}
 	if a.SoakS > 0 {
 		soak.Codes, soak.Timer = append(soak.Codes, "treat.soak"), "soak"

@@ -10,7 +10,8 @@ import (
 // System is how a smith reads and writes: what is typed without a unit, and what is
 // printed, is in millimetres or in inches and pounds. After it, with commas, may stand the
 // finest fraction of an inch that is printed ("32", "64"), how hot is told ("C", "F"), and
-// that a comma is the sign before tenths ("comma"), where it is not as usual: "in,64,C".
+// that a comma is the sign before tenths ("comma"), and that the colours of hot steel have their names
+// sooner ("sooner"), where it is not as usual: "in,64,C".
 type System string
 
 // The two unit systems as usual: °C with millimetres; °F and a 32nd of an inch with inches.
@@ -48,6 +49,21 @@ func (s System) WithDecimal(sign string) System {
 	return s
 }
 
+// sooner says that the colours of hot steel go by the school that calls 900 °C orange; the usual one
+// says so of 980.
+const sooner = "sooner"
+
+// WithSooner is the system with the names of hot steel's colours sooner, or as usual.
+func (s System) WithSooner(yes bool) System {
+	if yes && !s.has(sooner) {
+		return s + "," + sooner
+	}
+	return s
+}
+
+// Sooner tells whether the colours of hot steel have their names sooner than usual.
+func (s System) Sooner() bool { return s.has(sooner) }
+
 // signs are the one before tenths, and the one that may part thousands.
 func (s System) signs() (decimal, thousands string) {
 	if s.has(comma) {
@@ -59,11 +75,11 @@ func (s System) signs() (decimal, thousands string) {
 // Valid tells whether a text is a system.
 func (s System) Valid() bool {
 	parts := strings.Split(string(s), ",")
-	if parts[0] != string(Metric) && parts[0] != string(Imperial) || len(parts) > 4 {
+	if parts[0] != string(Metric) && parts[0] != string(Imperial) || len(parts) > 5 {
 		return false
 	}
 	for _, p := range parts[1:] {
-		if !slices.Contains([]string{"32", "64", "C", "F", comma}, p) {
+		if !slices.Contains([]string{"32", "64", "C", "F", comma, sooner}, p) {
 			return false
 		}
 	}

@@ -202,6 +202,7 @@ type Settings struct {
 	Units       quantity.System    `json:"units" enum:"mm,in"`
 	Fraction    int                `json:"fraction" enum:"32,64" doc:"finest fraction of an inch printed"`
 	Temperature string             `json:"temperature" enum:"C,F"`
+	HeatWords   string             `json:"heatWords" enum:"usual,sooner"`
 	System      quantity.System    `json:"system" doc:"the three together, as figures are read and printed"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
 	Language    string             `json:"language" doc:"two letters, as listed by /languages; empty until one is chosen"`
@@ -227,7 +228,7 @@ type Settings struct {
 func settingsOf(s work.Settings) Settings {
 	d := s.Doc
 	return Settings{
-		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), System: d.System(), Theme: d.Theme, Language: d.Language, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
+		Version: s.Version, Units: d.Units, Fraction: d.System().Denominator(), Temperature: scaleOf(d.System()), HeatWords: heatWordsOf(d.System()), System: d.System(), Theme: d.Theme, Language: d.Language, Paper: d.Paper, Smiths: d.Smiths, Hammers: d.Hammers, Hearths: d.Hearths,
 		Fire: d.Fire, Prices: d.Prices, Likelihoods: d.Likelihoods, Demo: d.Demo, Copies: d.Copies, Tongs: d.Tongs, Baths: d.Baths, Ovens: d.Ovens, Blocks: d.Blocks, HoursPerWeek: d.HoursPerWeek, News: d.News(), Walk: d.Walk,
 	}
 }
@@ -273,6 +274,14 @@ func current(v any) any {
 }
 
 // scaleOf is how hot is told.
+// heatWordsOf is the school that hot steel's colours are named by.
+func heatWordsOf(s quantity.System) string {
+	if s.Sooner() {
+		return doc.SoonerWords
+	}
+	return doc.UsualWords
+}
+
 func scaleOf(s quantity.System) string {
 	if s.Fahrenheit() {
 		return "F"

@@ -92,6 +92,7 @@ type Shop struct {
 	Units       quantity.System    `json:"units" enum:"mm,in"`
 	Fraction    int                `json:"fraction,omitempty" doc:"finest fraction of an inch printed: 64, or else 32"`
 	Temperature string             `json:"temperature,omitempty" enum:"C,F" doc:"where it is not as usual with the units"`
+	HeatWords   string             `json:"heatWords,omitempty" enum:"usual,sooner" doc:"school of the words for hot steel; usual if not said"`
 	Theme       string             `json:"theme" enum:"night,day,system"`
 	Language    string             `json:"language,omitempty"` // two letters; none yet: as the browser speaks
 	NewsSeen    int                `json:"newsSeen,omitempty"` // how much of what is new was told

@@ -108,9 +108,15 @@ func (s *Shop) TongsList() []forge.Tongs {
 	return out
 }
 
+// The schools of words for the colours of hot steel: one calls 980 °C orange, the other 900.
+const (
+	UsualWords  = "usual"
+	SoonerWords = "sooner"
+)
+
 // System is how the shop reads and writes.
 func (s *Shop) System() quantity.System {
-	return quantity.NewSystem(s.Units, s.Fraction, s.Temperature).WithDecimal(text.Decimal())
+	return quantity.NewSystem(s.Units, s.Fraction, s.Temperature).WithDecimal(text.Decimal()).WithSooner(s.HeatWords == SoonerWords)
 }
 
 // Validate reports every setting that cannot be, as fact.FieldErrors.
@@ -119,6 +125,7 @@ func (s *Shop) Validate() error {
 	c.Range("learned", float64(len(s.Learned)), 0, MostLearned)
 	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
 	fact.OneOf(c, "temperature", s.Temperature, "", "C", "F")
+	fact.OneOf(c, "heatWords", s.HeatWords, "", UsualWords, SoonerWords)
 	if s.Fraction != 0 && s.Fraction != 32 && s.Fraction != 64 {
 		c.Fail("fraction", "field.choice", nil)
 	}

@@ -130,7 +130,7 @@ import (
 type Edit struct {
 	Field string          `json:"field" maxLength:"200"`
 	Text  string          `json:"text" maxLength:"20000"`
-	Units quantity.System `json:"units,omitempty" pattern:"^(mm|in)(,(32|64))?(,[CF])?(,comma)?$" doc:"what a number without a unit is in"`
+	Units quantity.System `json:"units,omitempty" pattern:"^(mm|in)(,(32|64))?(,[CF])?(,comma)?(,sooner)?$" doc:"what a number without a unit is in"`
 
 	fire forge.Fire // of the shop, in which a billet is welded
 }

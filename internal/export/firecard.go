@@ -66,7 +66,7 @@ func (f *fireCard) head(name string) {
 		f.say(cut, nil)+" "+quantity.FormatReckoned(b.CutLengthMm, b.WithinMm, f.units)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
 	t := f.plan.Totals
 	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
-		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC), "to": text.HeatColour(t.LowC)})+"). "+
+		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC, f.units), "to": text.HeatColour(t.LowC, f.units)})+"). "+
 		f.say("card.totals", map[string]string{
 			"heats":   fmt.Sprint(t.Heats) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.Heats }, 1, 1),
 			"blows":   fmt.Sprint(round5(t.Blows)) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.Blows }, 1, 5),
@@ -243,7 +243,7 @@ func (f *fireCard) opName(op plan.Step) string {
 		}
 	}
 	if op.TargetC > 0 {
-		n += ", " + f.temp(op.TargetC) + " (" + text.HeatColour(op.TargetC) + ")"
+		n += ", " + f.temp(op.TargetC) + " (" + text.HeatColour(op.TargetC, f.units) + ")"
 		if op.Fire().SoakS > 0 {
 			n += ", " + f.say("heat.soaks", map[string]string{"time": text.Figure("soakS", op.Fire().SoakS, f.units)})
 		}
@@ -278,7 +278,7 @@ func (f *fireCard) effort(op plan.Step) string {
 		return span
 	}
 	return span + " · " + f.say("card.blows", map[string]string{"blows": fmt.Sprint(int(math.Ceil(op.Hammer().Blows)))}) + "\n" +
-		f.say("card.stopAt", map[string]string{"low": f.temp(low), "colour": text.HeatColour(low)})
+		f.say("card.stopAt", map[string]string{"low": f.temp(low), "colour": text.HeatColour(low, f.units)})
 }
 
 func (f *fireCard) calipers(op plan.Step) string {

@@ -85,7 +85,7 @@ func faceOf(op *plan.Step) string {
 
 // heatOf says how hot a heat begins and where it ends, or how it cools.
 func heatOf(p *plan.Plan, h plan.HeatStep, units quantity.System) string {
-	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c) }
+	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c, units) }
 	first := operation(p, h.Parts[0].Operation)
 	if first == nil {
 		first = &p.Operations[0]

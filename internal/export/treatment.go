@@ -18,7 +18,7 @@ type Hardening struct{ Advice harden.Advice }
 func TreatWords(s *harden.Step, units quantity.System) string {
 	with := text.Figures(s.Figures, units)
 	for name, code := range s.Words {
-		with[name] = text.Say(code, nil)
+		with[name] = text.Word(code, units)
 	}
 	out := make([]string, len(s.Codes))
 	for i, code := range s.Codes {

@@ -97,7 +97,7 @@ func TestALanguageWritesItsOwnFigures(t *testing.T) {
 	assert.Contains(t, text.Say("doctor.portFree", map[string]string{"address": "127.0.0.1:7420"}), "127.0.0.1:7420")
 	assert.Contains(t, text.Say("log.title", map[string]string{"name": "Bar 12.5"}), "Bar 12.5", "as its smith named it")
 	assert.Equal(t, "no.such.code", text.Say("no.such.code", nil))
-	assert.Contains(t, text.HeatColour(1000), "naranja")
+	assert.Contains(t, text.HeatColour(1000, quantity.Metric), "naranja")
 	v, err := quantity.Parse("12,5", quantity.Length, quantity.Metric)
 	require.NoError(t, err)
 	assert.InDelta(t, 12.5, v, 0, "as it is written it is read")

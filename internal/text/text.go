@@ -249,6 +249,17 @@ func Count(code string, n int, with map[string]string) string {
 
 // HeatColour names the colour of steel at tempC in dim light: the nearest of
 // the scale.
-func HeatColour(tempC float64) string {
-	return Say("colour."+strconv.Itoa(steel.HeatColour(tempC)), nil)
+func HeatColour(tempC float64, s quantity.System) string {
+	return Say("colour."+strconv.Itoa(int(steel.HeatColourAt(tempC, s.Sooner()))), nil)
+}
+
+// Word is a word that stands in a sentence, by its code: of the colour of hot steel by its temperature,
+// in the school of the smith.
+func Word(code string, s quantity.System) string {
+	if hot, ok := strings.CutPrefix(code, "heatColour."); ok {
+		if c, err := strconv.ParseFloat(hot, 64); err == nil {
+			return HeatColour(c, s)
+		}
+	}
+	return Say(code, nil)
 }

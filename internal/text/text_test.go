@@ -161,9 +161,13 @@ func TestTheSameWordsAreSaidOnceAndStopsFirst(t *testing.T) {
 }
 
 func TestHeatColours(t *testing.T) {
-	assert.Equal(t, "bright orange", text.HeatColour(1061))
-	assert.Equal(t, "cherry", text.HeatColour(800))
-	assert.Equal(t, "white", text.HeatColour(1500))
+	assert.Equal(t, "bright orange", text.HeatColour(1061, quantity.Metric))
+	assert.Equal(t, "cherry", text.HeatColour(800, quantity.Metric))
+	assert.Equal(t, "white", text.HeatColour(1500, quantity.Metric))
+	sooner := quantity.Metric.WithSooner(true)
+	assert.Equal(t, "orange", text.HeatColour(900, sooner), "the school that names them sooner")
+	assert.Equal(t, "orange", text.Word("heatColour.900", sooner))
+	assert.Equal(t, "light red", text.Word("heatColour.900", quantity.Metric))
 }
 
 // TestPrintingAgreesWithThePages: the same cases are held against the front

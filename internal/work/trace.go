@@ -22,7 +22,7 @@ type OutlineFile struct {
 	Format   string          `json:"format" enum:"svg,dxf"`
 	Text     string          `json:"text"`
 	Length   string          `json:"length"`
-	Units    quantity.System `json:"units,omitempty" pattern:"^(mm|in)(,(32|64))?(,[CF])?(,comma)?$" doc:"what a number without a unit is in"`
+	Units    quantity.System `json:"units,omitempty" pattern:"^(mm|in)(,(32|64))?(,[CF])?(,comma)?(,sooner)?$" doc:"what a number without a unit is in"`
 	Unit     string          `json:"unit,omitempty" enum:"mm,cm,in" doc:"that the drawing was made in; empty takes what the file says"`
 	Scale    bool            `json:"scale,omitempty" doc:"scale the drawing to the length, whatever its unit says"`
 	TurnEnds bool            `json:"turnEnds,omitempty" doc:"its point is at the right"`

@@ -119,6 +119,7 @@ function Goal({ step, units }: { step: Step; units: string }) {
 }
 
 function Colour({ c }: { c: number }) {
+  const units = useUnits();
   return (
     <span className="whitespace-nowrap">
       {" "}
@@ -127,7 +128,7 @@ function Colour({ c }: { c: number }) {
         style={{ background: glow(c) }}
         aria-hidden
       />
-      <span className="text-[#ebe6da]">{heatColour(c)}</span>
+      <span className="text-[#ebe6da]">{heatColour(c, units)}</span>
     </span>
   );
 }

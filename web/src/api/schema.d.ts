@@ -2631,6 +2631,8 @@ export interface components {
             steps: components["schemas"]["BilletStep"][];
             /** Format: double */
             turnsPer100Mm?: number;
+            /** Format: int64 */
+            wantLayers?: number;
             /**
              * Format: double
              * @description welding heat
@@ -7096,6 +7098,8 @@ export interface components {
             hammers: components["schemas"]["NamedHammer"][];
             /** @description forges to go to with a piece */
             hearths: components["schemas"]["NamedHearth"][];
+            /** @enum {string} */
+            heatWords: "usual" | "sooner";
             /**
              * Format: double
              * @description that the shop works; a day can then be promised

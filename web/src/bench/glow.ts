@@ -1,21 +1,13 @@
-/** The incandescent colour of steel at a temperature, for drawing only. */
+import paint from "../../../core/colour/paint.json";
+
+/** Cold steel, and steel that does not glow yet; from its first glow on it is painted as the core says it is seen. */
 const stops: [number, [number, number, number]][] = [
   [20, [86, 94, 98]],
   [480, [74, 74, 76]],
-  [550, [92, 44, 40]],
-  [650, [128, 34, 24]],
-  [730, [160, 40, 24]],
-  [790, [188, 48, 26]],
-  [850, [210, 62, 28]],
-  [920, [224, 84, 30]],
-  [980, [236, 108, 34]],
-  [1050, [243, 138, 44]],
-  [1120, [248, 172, 64]],
-  [1180, [251, 202, 92]],
-  [1250, [254, 230, 150]],
-  [1300, [255, 246, 220]],
+  ...paint.map(([c = 0, r = 0, g = 0, b = 0]): [number, [number, number, number]] => [c, [r, g, b]]),
 ];
 
+/** The colour of steel at a temperature in dim light, for drawing only. */
 export function glow(c: number): string {
   let i = 1;
   while (i < stops.length - 1 && c > (stops[i]?.[0] ?? 0)) i++;

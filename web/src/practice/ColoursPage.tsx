@@ -125,7 +125,7 @@ export function ColoursPage() {
               <>
                 <p className="narrow mr-2 text-2xl">
                   {say("eye.wait", { target: print.temperature(asked.targetC ?? 0, units) })}{" "}
-                  <span className="text-base text-quiet">{heatColour(asked.targetC ?? 0)}</span>
+                  <span className="text-base text-quiet">{heatColour(asked.targetC ?? 0, units)}</span>
                 </p>
                 {!j && (
                   <button type="submit" className="press press-act min-h-12 min-w-28" data-testid="eye-now">
@@ -182,7 +182,7 @@ export function ColoursPage() {
             <p className="mt-2 text-xl" role="status" data-testid="eye-was" data-off={off.toFixed(0)}>
               {say("eye.was", {
                 true: print.temperature(last.trueC, units),
-                colour: colourOf(asked?.kind, last.trueC),
+                colour: colourOf(asked?.kind, last.trueC, units),
               })}{" "}
               {say(verdict(asked?.kind, off), { off: print.apart(Math.abs(off), units) })}
             </p>
@@ -230,7 +230,7 @@ export function ColoursPage() {
   );
 }
 
-const colourOf = (kind: Kind | undefined, c: number) => (kind === "temper" ? "" : heatColour(c));
+const colourOf = (kind: Kind | undefined, c: number, units: string) => (kind === "temper" ? "" : heatColour(c, units));
 
 function verdict(kind: Kind | undefined, offK: number) {
   if (Math.abs(offK) < right) return "eye.right";

@@ -76,7 +76,11 @@ export function Game({ ex, piece = false }: { ex: Exercise; piece?: boolean }) {
           {print.thickness(here.thickMm, units)}
           {here.edgeMm < here.spineMm * 0.97 &&
             ` (${say("practice.edgeOf", { mm: print.thickness(here.edgeMm, units) })})`}
-          , {say("practice.hottest", { temp: print.temperature(here.tempC, units), colour: heatColour(here.tempC) })}
+          ,{" "}
+          {say("practice.hottest", {
+            temp: print.temperature(here.tempC, units),
+            colour: heatColour(here.tempC, units),
+          })}
         </p>
         {p.places.some((c) => c.off) && <p className="text-sm text-quiet">{say("practice.map")}</p>}
         {play.wrong && (

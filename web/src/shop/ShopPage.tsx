@@ -151,6 +151,7 @@ function ShopForm({ shop }: { shop: Settings }) {
           {pick("units", shop.units, say("shop.units"), ["mm", "in"], "units")}
           {pick("fraction", String(shop.fraction), say("shop.fraction"), ["32", "64"], "fraction")}
           {pick("temperature", shop.temperature, say("shop.temperature"), ["C", "F"], "temperature")}
+          {pick("heatWords", shop.heatWords, say("shop.heatWords"), ["usual", "sooner"], "heatWords")}
           <Pick
             label={say("shop.language")}
             value={shop.language || spoken()}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { localNumber, print, setDecimal } from "../units/print";
-import { count, figures, has, heatColour, say, told } from "./say";
+import { count, figures, has, heatColour, say, told, word } from "./say";
 
 /** Every source file of the front end, as text. */
 const sources = import.meta.glob<string>(["../**/*.ts", "../**/*.tsx", "!../**/*.test.*"], {
@@ -50,6 +50,10 @@ describe("the catalogue", () => {
   it("prints figures in the smith's units", () => {
     expect(figures({ needMm: 127.26, ratio: 5 }, "mm")).toEqual({ needMm: "127.3 mm", ratio: "5" });
     expect(figures({ needMm: 25.4 }, "in")).toEqual({ needMm: "1 in" });
-    expect(heatColour(1061)).toBe("bright orange");
+    expect(heatColour(1061, "mm")).toBe("bright orange");
+    expect(heatColour(900, "mm,sooner")).toBe("orange");
+    expect(heatColour(900, "mm,comma")).toBe("light red");
+    expect(word("heatColour.900", "in,C,sooner")).toBe("orange");
+    expect(word("bath.fastOil", "mm")).toBe(told("bath.fastOil"));
   });
 });

@@ -1,3 +1,4 @@
+import heatColours from "../../../core/steel/heatcolours.json";
 import messages from "../../../internal/text/en.json";
 import verbatim from "../../../internal/text/verbatim.json";
 import type { System } from "../units/print";
@@ -49,10 +50,15 @@ export function figures(f: Record<string, number> | undefined, units: System): R
   return out;
 }
 
-const heatScale = [480, 550, 650, 730, 790, 850, 920, 980, 1050, 1120, 1180, 1250, 1300];
+/** The word for the colour of steel at this temperature in dim light, in the school of the shop. */
+export function heatColour(c: number, units: System): string {
+  const at = units.split(",").includes("sooner") ? "soonerC" : "usualC";
+  const best = heatColours.reduce((a, b) => (Math.abs(b[at] - c) < Math.abs(a[at] - c) ? b : a));
+  return told(`colour.${best.name}`);
+}
 
-/** The colour of steel at this temperature in dim light. */
-export function heatColour(c: number): string {
-  const best = heatScale.reduce((a, b) => (Math.abs(b - c) < Math.abs(a - c) ? b : a));
-  return told(`colour.${best}`);
+/** A word that stands in a sentence, by its code; of hot steel by its temperature. */
+export function word(code: string, units: System): string {
+  const hot = /^heatColour\.(\d+)$/.exec(code);
+  return hot ? heatColour(Number(hot[1]), units) : told(code);
 }

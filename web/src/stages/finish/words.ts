@@ -1,12 +1,12 @@
 import type { components } from "../../api/schema";
-import { figures, say, told } from "../../text/say";
+import { figures, say, told, word } from "../../text/say";
 import { localNumber, print } from "../../units/print";
 import type { FinishStep } from "./useFinish";
 
 /** A step of finishing in its sentences. */
 export function stepWords(s: FinishStep, units: string): string {
   const fill = figures(s.figures, units);
-  for (const [name, code] of Object.entries(s.words ?? {})) fill[name] = told(code);
+  for (const [name, code] of Object.entries(s.words ?? {})) fill[name] = word(code, units);
   return s.codes.map((c) => told(c, fill)).join(" ");
 }
 

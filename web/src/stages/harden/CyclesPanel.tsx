@@ -48,7 +48,7 @@ export function CyclesPanel() {
                 {i + 1}. {told(`op.${c.kind}`)} · {print.temperature(c.targetC ?? 0, units)}
               </span>
               <span className="block">
-                {say("cycles.to", { colour: heatColour(c.targetC ?? 0) })}{" "}
+                {say("cycles.to", { colour: heatColour(c.targetC ?? 0, units) })}{" "}
                 {say(c.kind === "normalise" ? "cycles.air" : "cycles.slow")}
               </span>
               {heatOf(c.id) && (

@@ -77,11 +77,11 @@ function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined)
           <>
             <Figure
               name={say("heat.firstBlow")}
-              value={`${print.temperature(step.startC, units)}, ${heatColour(step.startC)}`}
+              value={`${print.temperature(step.startC, units)}, ${heatColour(step.startC, units)}`}
             />
             <Figure
               name={say("heat.stop")}
-              value={`${print.temperature(step.endC, units)}, ${heatColour(step.endC)}`}
+              value={`${print.temperature(step.endC, units)}, ${heatColour(step.endC, units)}`}
             />
             <Figure name={say("heat.work")} value={print.duration(step.workS)} />
             <Figure
@@ -186,7 +186,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
     <section className="grid gap-1">
       <h2 className="narrow text-xl leading-tight">
         <Term code={wordOf[op.kind] ?? op.kind}>{say(`op.${op.kind}`)}</Term>
-        {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC)})` : ""}
+        {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC, units)})` : ""}
         {soakS ? <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(soakS) })}</span> : null}
         {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}
       </h2>

@@ -85,9 +85,9 @@ export const Window = memo(function Window({ low, soak, high }: { low: number; s
       <figcaption className="mt-1 text-sm">
         {say("window.says", {
           low: print.temperature(low, units),
-          lowColour: heatColour(low),
+          lowColour: heatColour(low, units),
           soak: print.temperature(soak, units),
-          soakColour: heatColour(soak),
+          soakColour: heatColour(soak, units),
         })}
       </figcaption>
     </figure>
