@@ -29,6 +29,8 @@ const (
 	redderCd   = 12.0
 	yellowerCd = 2000.0
 	yellowDeg  = 52.0
+	// Bright light bleaches: half of its colour is gone at so much more of it, cd/m². 6000–15000.
+	bleachedCd = 8000.0
 	// An eye tells light by its logarithm (Fechner 1860): from where it is hardly seen to where it is as
 	// bright as a screen, cd/m². .01–.05; 150–400.
 	hardlyCd    = .02
@@ -43,6 +45,7 @@ func (c RGB) asBright(glowCd float64) RGB {
 		h *= glowCd / (glowCd + redderCd)
 		h += (yellowDeg - h) * glowCd / (glowCd + yellowerCd)
 	}
+	s *= 1 - glowCd/(glowCd+bleachedCd)/2
 	most := hardlyValue + (1-hardlyValue)*math.Log(glowCd/hardlyCd)/math.Log(fullCd/hardlyCd)
 	return fromHSV(h, s, math.Min(v, math.Max(hardlyValue, most)))
 }

@@ -55,9 +55,11 @@ func TestThePaintAgreesWithItsWord(t *testing.T) {
 		assert.True(t, h >= k.least && h <= k.most, "%s at %g is painted with a hue of %.0f°", k.word, k.c, h)
 		assert.LessOrEqual(t, v, k.value, k.word)
 		if k.c >= 1180 {
-			assert.Less(t, s, .75, k.word)
+			assert.Less(t, s, .65, k.word)
 		}
 	}
+	_, s, v := Seen(1300, DarkShop).RGB.hsv()
+	assert.True(t, s < .42 && v > .97, "white is nearly so: %.2f", s)
 }
 
 // TestHueThereAndBack.

@@ -9,8 +9,8 @@ import (
 // When a blade leaves its bath (judgement, each with the interval that is believed of it).
 const (
 	// noseC: the spine is to be below it when the blade leaves, or it turns soft in air: fine
-	// pearlite forms fastest there. 520–580.
-	noseC = 560.0
+	// pearlite forms fastest there. 500–560.
+	noseC = 540.0
 	// wantWindowS is how long a smith needs to sight along an edge and bend it straight. 10–30.
 	wantWindowS = 20.0
 	// usualOutC is where a blade leaves that has no window anyway: all the way to cold is only more

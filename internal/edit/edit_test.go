@@ -229,7 +229,7 @@ func TestADeadStretchOfTheWidthHasAWidth(t *testing.T) {
 
 // TestAMistypedReadingExplainsItsOrder at its place, whatever is wrong with it.
 func TestAMistypedReadingExplainsItsOrder(t *testing.T) {
-	for text, code := range map[string]string{"42": "finish.readingOrder", "42; 20": "finish.readingOrder", "42; twenty; 3": "finish.readingOrder", "42; 20; 3; 1; 2": "finish.readingOrder"} {
+	for text, code := range map[string]string{"42": "finish.readingOrder", "42; 20": "finish.readingOrder", "42; twenty; 3": "finish.readingOrder", "42; 20; 3; 1; 2": "finish.readingOrder", "-4; 20; 3": "finish.readingOrder"} {
 		var inv *edit.InvalidError
 		_, err := edit.Piece(doc.Piece{}, []edit.Edit{{Field: "finish.reading.add", Text: text, Units: quantity.Metric}})
 		require.ErrorAs(t, err, &inv, text)

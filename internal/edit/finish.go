@@ -113,6 +113,9 @@ func addReading(c *finish.Choices, e Edit) *Problem {
 		}
 		at += len(p[i]) + 1
 	}
+	if q.XMm < 0 || q.YMm < 0 {
+		return problemAt(e, "finish.readingOrder", 0)
+	}
 	c.Readings = append(c.Readings, q)
 	return nil
 }
@@ -135,6 +138,9 @@ func addPit(c *finish.Choices, e Edit) *Problem {
 	}
 	if q.DepthMm, bad = Length(e, p[3], len(p[0])+len(p[1])+len(p[2])+3); bad != nil {
 		return ordered(bad, "finish.pitOrder")
+	}
+	if q.XMm < 0 || q.YMm < 0 {
+		return problemAt(e, "finish.pitOrder", 0)
 	}
 	c.Pits = append(c.Pits, q)
 	return nil

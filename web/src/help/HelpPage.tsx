@@ -2,6 +2,7 @@ import { Footprints } from "lucide-react";
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
 import { useEditShop } from "../api/hooks";
+import { HeatScale } from "../practice/HeatScale";
 import { useTitle } from "../shell/focus";
 import { say, told } from "../text/say";
 import { type Chapter, chapters } from "./chapters";
@@ -52,6 +53,11 @@ function Told({ chapter: c }: { chapter: Chapter }) {
             {p}
           </p>
         ))}
+        {c.id === "fire" && (
+          <div className="mb-3">
+            <HeatScale />
+          </div>
+        )}
         <Link className="press" to={c.to}>
           {say("help.open")}
         </Link>

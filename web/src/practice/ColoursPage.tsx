@@ -6,6 +6,7 @@ import { heatColour, say, told } from "../text/say";
 import { Pick } from "../ui/Pick";
 import { print } from "../units/print";
 import { type Asked, answers, forget, type Judgement, judge, known, type Question, question } from "./eye";
+import { HeatScale } from "./HeatScale";
 import { Steel } from "./Steel";
 
 type Kind = Question["kind"];
@@ -93,6 +94,10 @@ export function ColoursPage() {
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6" data-testid="colours">
       <h1 className="text-3xl">{say("eye.title")}</h1>
       <p className="mb-3 max-w-3xl text-quiet">{say("eye.note")}</p>
+      <details className="mb-4 max-w-3xl">
+        <summary className="cursor-pointer">{say("heatScale.show")}</summary>
+        <HeatScale />
+      </details>
       <div className="mb-3 flex flex-wrap gap-4">
         <Pick
           field="eye.kind"

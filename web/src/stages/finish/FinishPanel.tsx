@@ -179,6 +179,39 @@ const span = (low: number, high: number) =>
 
 const thick = (mm: number, units: string) => print.thickness(Math.round(mm * 100) / 100, units);
 
+/** How thick it is to be after a step, at three places along it. */
+function Targets({ targets, units }: { targets: NonNullable<FinishStep["targets"]>; units: string }) {
+  const head = ["finish.targetAt", "finish.targetEdge", "finish.targetMid", "finish.targetSpine"] as const;
+  return (
+    <table className="narrow mt-1 w-full text-quiet" data-testid="targets">
+      <thead className="text-sm">
+        <tr>
+          {head.map((h) => (
+            <th key={h} scope="col" className="text-right font-normal first:text-left">
+              {say(h)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {targets.map((t) => (
+          <tr key={t.xMm}>
+            <th scope="row" className="text-left font-normal">
+              {print.length(Math.round(t.xMm), units)}
+            </th>
+            {[t.edgeMm, t.midMm, t.backMm].map((v, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns in order
+              <td key={i} className="whitespace-nowrap text-right">
+                {thick(v, units)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 function Steps({
   title,
   steps,
@@ -206,20 +239,7 @@ function Steps({
         {steps.map((s) => (
           <li key={s.id} data-step={s.id}>
             {stepWords(s, units)} <span className="text-sm text-quiet">{span(s.lowMin, s.highMin)}</span>
-            {s.targets && s.targets.length > 0 && (
-              <span className="narrow block text-quiet">
-                {s.targets.map((t) => (
-                  <span key={t.xMm} className="block">
-                    {say("finish.target", {
-                      x: print.length(t.xMm, units),
-                      e: thick(t.edgeMm, units),
-                      m: thick(t.midMm, units),
-                      b: thick(t.backMm, units),
-                    })}
-                  </span>
-                ))}
-              </span>
-            )}
+            {s.targets && s.targets.length > 0 && <Targets targets={s.targets} units={units} />}
             <TookField step={s.id} min={took.get(s.id) ?? 0} units={units} />
           </li>
         ))}

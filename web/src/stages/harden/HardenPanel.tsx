@@ -28,6 +28,7 @@ export function HardenPanel() {
   const { data: a } = useAdvice();
   if (!a) return null;
   const t = doc.request.treatment;
+  const proved = a.findings.some((f) => f.code === "harden.couponProved");
   const findings = <Findings advice={a} units={units} />;
   if (!a.hardens)
     return (
@@ -40,7 +41,7 @@ export function HardenPanel() {
       <p className="narrow text-2xl leading-tight" data-testid="harden-sum">
         {a.temper.hrc
           ? say("treat.sum", { bath: told(`bath.${a.bath.class}`), hrc: a.temper.hrc.toFixed(0) })
-          : say("treat.sumCoupon", { c: print.temperature(a.austenitiseC, units) })}
+          : say(proved ? "treat.sumProved" : "treat.sumCoupon", { c: print.temperature(a.austenitiseC, units) })}
       </p>
       {findings}
       <ol className="grid list-decimal gap-2 pl-5 marker:text-quiet" data-testid="treat-steps">
