@@ -53,7 +53,7 @@ func TestThreeKnivesFromBlackToSheath(t *testing.T) {
 		steps []string
 		parts []string // of the fittings, by their words
 	}{
-		{demo.Rigging, []string{"profile", "bevels", "hard-60", "sand-600", "guard", "bore", "glue", "edge", "sheath"}, []string{"Guard: slot", "Grip across"}},
+		{demo.Rigging, []string{"profile", "bevels", "hard-60", "hard-220", "guard", "bore", "glue", "edge", "sheath"}, []string{"Guard: slot", "Grip across"}},
 		{demo.Net, []string{"profile", "holes", "bevels", "scales", "fronts", "glue", "edge", "sheath"}, []string{"Grip across"}},
 		{demo.Slicer, []string{"bevels", "etch", "bolster", "bore", "edge", "sheath"}, []string{"Bolster: slot", "Grip across"}},
 	} {
@@ -78,6 +78,21 @@ func TestThreeKnivesFromBlackToSheath(t *testing.T) {
 		s.until("in the book", `[...document.querySelectorAll("[data-final]")].some((e) => e.textContent.includes("143 g"))`)
 		s.until("done", `document.querySelector("[data-figure=finish]").textContent === "done"`)
 	}
+}
+
+// TestAFinishIsChosenByItsHours: each with its time, belt satin as usual; a step that was timed is in
+// the log, and a mistyped one is told at its place.
+func TestAFinishIsChosenByItsHours(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Net, "finish")
+	s.until("belt satin", `document.querySelector("[data-field='finish.surface']").textContent.includes("belt satin") && !document.querySelector("[data-step^=sand], [data-step=etch]")`)
+	s.pick("finish.surface", "hand satin, 400")
+	s.until("sanded to 400", `document.querySelector("[data-step='sand-400']") && !document.querySelector("[data-step='sand-600']")`)
+	s.saved()
+	s.do(chromedp.SendKeys(chromedp.CSS("[data-took-field='hard-60']"), "soon\r"))
+	s.until("told at its place", `document.querySelector("[data-took-field='hard-60'][aria-invalid=true]")`)
+	s.overtype("[data-took-field='hard-60']", "14\r")
+	s.until("logged", `document.querySelector("[data-took='hard-60']")?.textContent.includes("14 min")`)
 }
 
 // TestAPitIsGroundRound: told at its place, what the blade can still be is taken with one click,

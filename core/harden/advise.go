@@ -389,6 +389,9 @@ func (a *Advice) warnTemper(c *Case) {
 	case t.HRC == 0:
 		a.find("harden.temperOutside", fact.Warn, fact.Figures{"ovenC": t.OvenC, "lowestC": t.LowestC, "highestC": t.HighestC})
 	}
+	if t.AskedC > 0 {
+		a.find("harden.usualHarder", fact.Note, fact.Figures{"usualHrc": a.WantHRC, "hrc": math.Round(t.HRC*2) / 2, "askedC": t.AskedC, "ovenC": t.OvenC})
+	}
 	if t.MostHRC > 0 && a.WantHRC > t.MostHRC+nearWantHRC {
 		a.Findings = append(a.Findings, fact.Warning{Code: "harden.unreachable", Severity: fact.Warn, Figures: fact.Figures{"wantHrc": a.WantHRC, "mostHrc": math.Round(t.MostHRC*2) / 2}, Steels: Reaching(a.WantHRC, c.Treatment)})
 	}

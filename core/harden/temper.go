@@ -16,6 +16,7 @@ type Tempered struct {
 	ColourC       float64 `json:"colourC" doc:"one hour at which makes the same: its colour on bright steel"`
 	LowestC       float64 `json:"lowestC,omitempty" doc:"of the settings that are answered for, at these hours"`
 	HighestC      float64 `json:"highestC,omitempty"`
+	AskedC        float64 `json:"askedC,omitempty" doc:"the setting that what is usual for the use would take: hotter than is sound"`
 	MostHRC       float64 `json:"mostHrc,omitempty" doc:"the coolest that a blade is tempered at leaves so much"`
 	// Source is where the hardness comes from: the grade's table, or its composition.
 	Source steel.TemperSource `json:"source,omitempty" enum:"table,composition"`
@@ -25,6 +26,13 @@ type Tempered struct {
 // brittleness (judgement: ovens are set to 175–260 °C). A cooler setting is answered for where it is
 // chosen.
 const LeastTemperC = 175.0
+
+// What is usual for a use, and not asked for, is not tempered in the brittle range where so much harder
+// will do (judgement: 240–260 °C, as hot as a kitchen oven goes; 1–2 HRC).
+const (
+	soundC    = 250.0
+	harderHRC = 2.0
+)
 
 // Temper is what an oven at a setting, or the setting that comes to a hardness, leaves of a grade
 // after all its times. Where nothing is known none is given. Hollomon and Jaffe's parameter; times
@@ -50,6 +58,9 @@ func Temper(g steel.Grade, t Treatment, wantHRC float64) Tempered {
 		out.OvenC = couponOvenC
 	default:
 		out.OvenC = ovenFor(g, hrc, out, wantHRC)
+		if c := math.Floor(soundC/settingC) * settingC; t.WantHardness == 0 && out.OvenC > c && hrc(c)-hrc(out.OvenC) <= harderHRC {
+			out.AskedC, out.OvenC = out.OvenC, c
+		}
 	}
 	out.MostHRC = hrc(math.Max(LeastTemperC, math.Ceil(out.LowestC/settingC)*settingC))
 	if out.OvenC == 0 {

@@ -5373,6 +5373,11 @@ export interface components {
             asQuenchedHrc?: number;
             /**
              * Format: double
+             * @description the setting that what is usual for the use would take: hotter than is sound
+             */
+            askedC?: number;
+            /**
+             * Format: double
              * @description one hour at which makes the same: its colour on bright steel
              */
             colourC: number;
