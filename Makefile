@@ -6,7 +6,7 @@ GO_FILES := $(shell find cmd core internal web -name '*.go' -not -path '*/node_m
 WEB_FILES := $(shell find web/src web/public -type f -not -name firescreen.wasm -not -name wasm_exec.js 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json web/package.json $(wildcard internal/text/??.json)
 export CGO_ENABLED ?= 0
 
-.PHONY: help abuse package licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep long formats mutants unit race e2e clean
+.PHONY: help abuse package licences demo test dev build lint screenshots bench client browser fuzz fuzz-long sweep practice long formats mutants unit race e2e clean
 
 help: ## this list
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 14
@@ -100,6 +100,9 @@ long: ## whole plans at length: two thousand plausible and a thousand hostile re
 
 sweep: ## even steps of eight figures over six pieces: a plot of each in sweep/
 	SWEEP=$(CURDIR)/sweep go test -count=1 -run WithoutSteps -v ./core/planner
+
+practice: ## what working smiths take, beside what is planned
+	go test -count=1 -run TestPractice -v ./core/planner | grep -E 'heats|inside|ok|FAIL'
 
 SEED ?= 1
 SITES ?= 60

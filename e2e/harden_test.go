@@ -174,3 +174,18 @@ func TestADayIsMovedByHand(t *testing.T) {
 	s.goTo("/day?p=" + s.piece(demo.Rigging) + "&g=60&n=1&c=1")
 	s.until("cycles and glue too", `document.querySelectorAll("[data-placed^=cycle]").length === 3 && document.querySelector("[data-placed=set]")`)
 }
+
+// TestHotSteelIsNamedByTheShopsSchool: chosen once, it stands at the bench and in the handbook.
+func TestHotSteelIsNamedByTheShopsSchool(t *testing.T) {
+	s := open(t)
+	s.bench(demo.Slicer, "harden")
+	s.until("as usual", `document.querySelector("[data-treat=soak]").textContent.includes("805 °C, cherry")`)
+	s.goTo("/shop")
+	s.click("[data-field=heatWords]")
+	s.do(chromedp.Click(chromedp.Search("//*[@role='option'][contains(., 'orange is 900 °C')]")))
+	s.until("chosen", `document.querySelector("[data-field=heatWords]").textContent.includes("900")`)
+	s.bench(demo.Slicer, "harden")
+	s.until("sooner", `document.querySelector("[data-treat=soak]").textContent.includes("805 °C, bright cherry")`)
+	s.goTo("/help/fire")
+	s.until("in the handbook", `[...document.querySelectorAll("[data-testid=heat-scale] li")].some((e) => e.textContent === "orange900 °C")`)
+}

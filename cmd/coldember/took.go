@@ -3,7 +3,6 @@ package main
 import (
 	"strings"
 
-	"coldember/core/quantity"
 	"coldember/internal/work"
 
 	"github.com/spf13/cobra"
@@ -32,7 +31,7 @@ func tookCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				if err := w.NoteFinished(c.Context(), ids[0], work.FinalTyped{Took: took, Units: quantity.System(shop.Doc.System())}); err != nil {
+				if err := w.NoteFinished(c.Context(), ids[0], work.FinalTyped{Took: took, Units: shop.Doc.System()}); err != nil {
 					return err
 				}
 				return said(c.OutOrStdout(), "cli.took", map[string]string{"name": args[0]})

@@ -48,8 +48,16 @@ func TestThePaintAgreesWithItsWord(t *testing.T) {
 		c, least, most, value float64
 		word                  string
 	}{
-		{650, 0, 5, .55, "dark red"}, {730, 0, 8, .7, "dull cherry"}, {790, 3, 14, .8, "cherry"}, {850, 8, 20, .9, "bright cherry"}, {920, 15, 27, 1, "light red"},
-		{980, 24, 34, 1, "orange"}, {1050, 30, 40, 1, "bright orange"}, {1120, 36, 45, 1, "yellow-orange"}, {1180, 43, 55, 1, "yellow"}, {1250, 46, 58, 1, "light yellow"},
+		{650, 0, 5, .55, "dark red"},
+		{730, 0, 8, .7, "dull cherry"},
+		{790, 3, 14, .8, "cherry"},
+		{850, 8, 20, .9, "bright cherry"},
+		{920, 15, 27, 1, "light red"},
+		{980, 24, 34, 1, "orange"},
+		{1050, 30, 40, 1, "bright orange"},
+		{1120, 36, 45, 1, "yellow-orange"},
+		{1180, 43, 55, 1, "yellow"},
+		{1250, 46, 58, 1, "light yellow"},
 	} {
 		h, s, v := Seen(k.c, DarkShop).RGB.hsv()
 		assert.True(t, h >= k.least && h <= k.most, "%s at %g is painted with a hue of %.0f°", k.word, k.c, h)

@@ -160,7 +160,7 @@ func checked(d blade.Design) error {
 // allowed is a design as it is forged with these allowances.
 func allowed(t testing.TB, d blade.Design, c finish.Choices, a blade.Allowances) *finish.Work {
 	w := work(t, d, c)
-	s := steelOf(t, d, a, 6)
+	s := steelOf(t, d, a)
 	w.Steel.Forged = s.Forged
 	if w.Steel.Ground != nil {
 		w.Steel.Ground.Left = harden.Left{EdgeMm: 1, FaceMm: math.Min(a.FaceMm, c.LeftForAfterMm(false))}

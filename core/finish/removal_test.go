@@ -14,12 +14,12 @@ import (
 )
 
 // steelOf is a starter as it is forged and as it is finished.
-func steelOf(t testing.TB, d blade.Design, a blade.Allowances, barMm float64) *finish.Steel {
+func steelOf(t testing.TB, d blade.Design, a blade.Allowances) *finish.Steel {
 	t.Helper()
 	b := d.Blade()
 	fin, err := blade.New(b)
 	require.NoError(t, err)
-	forged, err := blade.New(fin.Blade.Forged(a, barMm))
+	forged, err := blade.New(fin.Blade.Forged(a, 6))
 	require.NoError(t, err)
 	return &finish.Steel{Forged: forged, Finished: fin}
 }
@@ -28,7 +28,7 @@ func steelOf(t testing.TB, d blade.Design, a blade.Allowances, barMm float64) *f
 func TestWhatIsGroundOffTheFacesIsTheMap(t *testing.T) {
 	for _, p := range blade.Starters() {
 		const nx, ny = 400, 60
-		s := steelOf(t, p.Design, blade.ThickAndGrind.Allowances(), 6)
+		s := steelOf(t, p.Design, blade.ThickAndGrind.Allowances())
 		m := s.Off(nx, ny, nil)
 		sum := 0.0
 		for i := 1; i < nx; i++ {
@@ -59,7 +59,7 @@ func TestWhatIsGroundOffIsForgedLessFinished(t *testing.T) {
 		a := blade.Allowances{
 			FaceMm: rapid.Float64Range(.1, .8).Draw(rt, "face"), OutlineMm: rapid.Float64Range(.2, 2).Draw(rt, "outline"), ForgingEdgeMm: rapid.Float64Range(1.5, 3).Draw(rt, "edge"),
 		}
-		s := steelOf(t, p.Design, a, 6)
+		s := steelOf(t, p.Design, a)
 		m := s.Off(20, 8, nil)
 		sum := 0.0
 		for _, r := range m.Regions {

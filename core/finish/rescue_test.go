@@ -15,7 +15,7 @@ import (
 
 // work is a starter as forged, with what was found at the grinder.
 func work(t testing.TB, d blade.Design, c finish.Choices) *finish.Work {
-	s := steelOf(t, d, blade.ThickAndGrind.Allowances(), 6)
+	s := steelOf(t, d, blade.ThickAndGrind.Allowances())
 	s.Readings, s.KeepsFlats = c.Readings, c.SurfaceOf(false) == finish.AsForged
 	left := harden.Left{EdgeMm: 1, FaceMm: c.LeftForAfterMm(false)}
 	if c.Hardened {

@@ -118,7 +118,7 @@ func (f *Choices) LeftForAfterMm(layered bool) float64 {
 	return leftAfterMm
 }
 
-// Timed is a surface with what the whole of grinding, fitting and sharpening then takes.
+// Timed is a surface with what the whole knife then takes, as its account says.
 type Timed struct {
 	Surface Surface `json:"surface" enum:"forged,belt,satin400,etched,satin800,mirror"`
 	Minutes float64 `json:"minutes"`
@@ -127,8 +127,9 @@ type Timed struct {
 	Chosen  bool    `json:"chosen,omitempty"`
 }
 
-// TimedSurfaces is every surface with its time, from the quickest.
-func TimedSurfaces(w *Work) []Timed {
+// TimedSurfaces is every surface with the time of the whole knife, from the quickest; b is what it
+// took before.
+func TimedSurfaces(w *Work, b Before) []Timed {
 	out := []Timed{}
 	of := map[bool]*ground{} // by whether the flats stay
 	for _, s := range Surfaces() {
@@ -140,7 +141,7 @@ func TimedSurfaces(w *Work) []Timed {
 			g = v.Steel.ground()
 			of[v.Steel.KeepsFlats] = g
 		}
-		a := AccountOf(steps(&v, g), Before{}, Prices{})
+		a := AccountOf(steps(&v, g), b, Prices{})
 		out = append(out, Timed{s, a.Min, a.Low, a.High, s == w.surface()})
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].Minutes < out[j].Minutes })

@@ -103,7 +103,7 @@ func Finish(req *plan.Request, p *plan.Plan) (Finished, error) {
 	if err != nil {
 		return Finished{}, err
 	}
-	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Surfaces: finish.TimedSurfaces(w), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
+	out := Finished{Map: w.Steel.Off(finish.MapStations, finish.MapHeights, w.Choices.Pits), Steps: finish.Steps(w), Surfaces: finish.TimedSurfaces(w, before(req, p, &a)), Handle: finish.HandleOf(w, p.Whole.LeastWallMm), Edge: finish.EdgeOf(w), Sheath: finish.SheathOf(w), Findings: []fact.Warning{}}
 	out.Account = finish.AccountOf(out.Steps, before(req, p, &a), w.Choices.Prices)
 	out.judge()
 	if err := out.seam(req, p, w); err != nil {

@@ -21,7 +21,8 @@ var heatNames = func() (out []struct {
 	Name    HeatColour `json:"name"`
 	UsualC  float64    `json:"usualC"`
 	SoonerC float64    `json:"soonerC"`
-}) {
+},
+) {
 	if err := json.Unmarshal(heatNamesJSON, &out); err != nil {
 		panic(fmt.Sprintf("steel: embedded colours: %v", err))
 	}

@@ -43,6 +43,11 @@ func TestTheLibraryIsGroundAsItsMapSays(t *testing.T) {
 			minutes += s.Minutes
 		}
 		t.Logf("%-28s map %6.1f g, steps %6.1f g, %4.1f h of belt satin", pattern.Doc.Name, f.Map.TotalG, steps, minutes/60)
+		for _, s := range f.Surfaces {
+			if s.Chosen {
+				assert.InDelta(t, f.Account.Min, s.Minutes, 1e-6, "%s: the same hours wherever they stand", pattern.Doc.Name)
+			}
+		}
 		assert.InEpsilon(t, f.Map.TotalG, steps, .01, pattern.Doc.Name)
 		assert.True(t, minutes > 60 && minutes < 12*60, "%s: %.0f min", pattern.Doc.Name, minutes)
 	}

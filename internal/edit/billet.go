@@ -70,12 +70,18 @@ func laid(d *doc.Stock, rest string, e Edit) *Problem {
 		}
 	}
 	if wrong == nil {
-		if rest != "for" && d.Billet != nil && !reflect.DeepEqual(r.Billet, d.Billet.Billet) {
-			r.WantLayers = 0 // it was laid out otherwise by hand
-		}
-		d.Billet = &r
+		keepBillet(d, r, rest == "for")
 	}
 	return wrong
+}
+
+// keepBillet keeps a recipe; one that is laid out otherwise by hand no longer has the count that was
+// asked for.
+func keepBillet(d *doc.Stock, r billet.Recipe, asked bool) {
+	if !asked && d.Billet != nil && !reflect.DeepEqual(r.Billet, d.Billet.Billet) {
+		r.WantLayers = 0
+	}
+	d.Billet = &r
 }
 
 // laidChoice sets what is chosen from a list, with what comes with it.

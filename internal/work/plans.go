@@ -82,10 +82,16 @@ func (w *Work) Plan(ctx context.Context, d doc.Piece) (*plan.Plan, error) {
 	return w.plans.make(ctx, w.plans.previews, d.Request)
 }
 
+// unknownSteel tells whether a grade only stands in for a steel that nobody knows.
+func unknownSteel(id string) bool {
+	g, err := steel.Find(id)
+	return err == nil && g.Assumed
+}
+
 // OnTheRack is a document with what the rack knows by now of its bar's steel: a certificate, and the
 // tests that were made on it since the piece was cut. A bar that is gone from the rack is as it was.
 func (w *Work) OnTheRack(ctx context.Context, d doc.Piece) (doc.Piece, error) {
-	if g, err := steel.Find(d.Request.SteelID); d.StockID == "" || err != nil || !g.Assumed {
+	if !unknownSteel(d.Request.SteelID) || d.StockID == "" {
 		return d, nil
 	}
 	s, err := w.StockItem(ctx, d.StockID)

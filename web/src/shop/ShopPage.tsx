@@ -86,6 +86,7 @@ function ShopForm({ shop }: { shop: Settings }) {
   const pick = (field: string, value: string, label: string, options: string[], prefix: string) => (
     <Pick
       label={label}
+      field={field}
       value={value}
       options={options.map((o) => ({ value: o, label: told(`${prefix}.${o}`) }))}
       onPick={(v) => void send(field, v)}
