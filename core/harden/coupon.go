@@ -41,8 +41,8 @@ func couponGrade(g steel.Grade, tried Tried) (out steel.Grade, ok bool) {
 	return g, true
 }
 
-// proved tells whether a coupon hardened in oil and did not break coarse.
-func (t Tried) proved() bool { return t["oilQuench"] == skates && t["snap"] != "coarse" }
+// proved tells whether a coupon hardened in oil and broke fine.
+func (t Tried) proved() bool { return t["oilQuench"] == skates && t["snap"] == "fineGrey" }
 
 // judgeTried says what is known of a steel by its tests.
 func (a *Advice) judgeTried(tried Tried) {
@@ -51,6 +51,8 @@ func (a *Advice) judgeTried(tried Tried) {
 		a.find("harden.couponAir", fact.Warn, nil)
 	case tried.proved():
 		a.find("harden.couponProved", fact.Note, fact.Figures{"austenitiseC": a.AustenitiseC})
+	case tried["oilQuench"] == skates:
+		a.find("harden.couponFiled", fact.Warn, fact.Figures{"austenitiseC": a.AustenitiseC})
 	case tried["oilQuench"] == bites && tried["waterQuench"] == skates:
 		a.find("harden.couponWater", fact.Warn, nil)
 	case tried["oilQuench"] == bites:
