@@ -66,7 +66,7 @@ unit: web/dist/index.html ## Go and front-end tests without the browser
 
 race: ## the core and the server under the race detector
 	CGO_ENABLED=1 go test -race -run Bands ./core/whatif
-	CGO_ENABLED=1 go test -race -skip "Stockroom|StockIsEdited" ./internal/server # those two go one by one
+	CGO_ENABLED=1 go test -race -skip "Stockroom|StockIsEdited|EveryPaper" ./internal/server # those go one by one
 
 formats: build ## every export read by programs that are not ours
 	@tools/formats
