@@ -134,7 +134,7 @@ func TestTheFirstWalk(t *testing.T) {
 	shop, err := s.app.Work.Shop(t.Context())
 	require.NoError(t, err)
 	assert.Zero(t, shop.Doc.Walk)
-	_, err = s.app.Work.EditShop(t.Context(), shop.Version, []edit.Edit{{Field: "newsSeen", Text: "4"}})
+	_, err = s.app.Work.EditShop(t.Context(), shop.Version, []edit.Edit{{Field: "newsSeen", Text: "6"}})
 	require.NoError(t, err)
 	s.goTo("/")
 	s.until("what is new", `document.querySelectorAll("[data-news] li").length === 3`)
