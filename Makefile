@@ -96,7 +96,7 @@ bench: web/dist/index.html ## the figures, on this machine
 	go test -run xxx -bench . -benchtime 1x ./e2e
 
 long: ## whole plans at length: two thousand plausible and a thousand hostile requests, two thousand worlds, every paper of every piece
-	LONG=1 go test -count=1 -timeout 30m -run 'RequestsAreAnswered|FourInFive|EveryPaper' -v ./core/planner ./core/whatif ./internal/server
+	LONG=1 go test -count=1 -timeout 30m -run 'RequestsAreAnswered|FourInFive|EveryPaper|CommandLineWrites' -v ./core/planner ./core/whatif ./internal/server ./cmd/coldember
 
 sweep: ## even steps of eight figures over six pieces: a plot of each in sweep/
 	SWEEP=$(CURDIR)/sweep go test -count=1 -run WithoutSteps -v ./core/planner
