@@ -52,9 +52,9 @@ func TestTheCommandLineWritesEveryFormat(t *testing.T) {
 			what := name + " as " + format
 			if err != nil {
 				assert.Contains(t, []string{"fittingsSvg", "fittingsDxf", "made", "log", "session"}, format, "%s: %v", what, err)
-				said := api.Explain(err, quantity.Metric)
-				require.NotNil(t, said, "%s: %v", what, err)
-				assert.Regexp(t, "draw a handle|has not been at the fire", said.Sentence(), what)
+				explained := api.Explain(err, quantity.Metric)
+				require.NotNil(t, explained, "%s: %v", what, err)
+				assert.Regexp(t, "draw a handle|has not been at the fire", explained.Sentence(), what)
 				continue
 			}
 			raw, err := os.ReadFile(file)
