@@ -1,6 +1,7 @@
 package harden
 
 import (
+	"math"
 	"strconv"
 
 	"coldember/core/fact"
@@ -67,7 +68,7 @@ func (a *Advice) couponSteps(c *Case, add func(Step)) {
 	if c.Tried.proved() {
 		return
 	}
-	figures := fact.Figures{"spineMm": a.SpineAtQuenchMm, "austenitiseC": a.AustenitiseC, "hotterC": a.AustenitiseC + couponStepC, "coolerC": a.AustenitiseC - couponStepC, "warmC": NewBath(FastOil).WarmC, "ovenC": couponOvenC, "lastS": c.Treatment.Hours * 3600}
+	figures := fact.Figures{"spineMm": math.Round(2*a.SpineAtQuenchMm) / 2, "austenitiseC": a.AustenitiseC, "hotterC": a.AustenitiseC + couponStepC, "coolerC": a.AustenitiseC - couponStepC, "warmC": NewBath(FastOil).WarmC, "ovenC": couponOvenC, "lastS": c.Treatment.Hours * 3600}
 	words := map[string]string{"colour": heatWord(a.AustenitiseC), "bath": "bath." + string(FastOil)}
 	for i, s := range []struct {
 		code     string

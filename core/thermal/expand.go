@@ -1,9 +1,6 @@
 package thermal
 
-import (
-	"fmt"
-	"math"
-)
+import "fmt"
 
 // ExpandMostC and ExpandLeastC are from where to where Expansion answers, °C.
 const (
@@ -24,12 +21,6 @@ func Expansion(tempC float64) (share float64, err error) {
 		return .011, nil
 	}
 	return 2e-5*tempC - 6.2e-3, nil
-}
-
-// HotMm is how long coldMm of steel is at tempC, held to the range of Expansion at its ends.
-func HotMm(coldMm, tempC float64) float64 {
-	share, _ := Expansion(math.Max(ExpandLeastC, math.Min(ExpandMostC, tempC)))
-	return coldMm * (1 + share)
 }
 
 // RangeError says which figure a law is not for, and from where to where it is.

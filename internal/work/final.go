@@ -87,12 +87,12 @@ func (w *Work) took(ctx context.Context, pieceID string, t FinalTyped) ([]sessio
 	for _, step := range slices.Sorted(maps.Keys(t.Took)) {
 		at := slices.IndexFunc(f.Steps, func(s finish.Step) bool { return s.ID == step })
 		if at < 0 {
-			return nil, edit.One("final.took."+step, "final.noStep", nil, step)
+			return nil, edit.One("final.took", "final.noStep", nil, step)
 		}
 		minutes, err := quantity.Parse(t.Took[step], quantity.Number, t.Units)
 		var wrong *quantity.ParseError
 		if errors.As(err, &wrong) {
-			return nil, edit.One("final.took."+step, string(wrong.Code), fact.Figures{}, wrong.Found)
+			return nil, edit.One("final.took", string(wrong.Code), fact.Figures{}, wrong.Found)
 		}
 		s := &f.Steps[at]
 		out = append(out, session.Took{Step: step, Pace: finish.PaceOf(s), Min: minutes, LawMin: math.Round(s.Minutes*100) / 100})

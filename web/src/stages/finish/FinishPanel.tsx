@@ -76,6 +76,7 @@ export function FinishPanel() {
         </ul>
       )}
       <Ways f={f} />
+      {took.size === 0 && <p className="text-sm text-quiet">{say("finish.tookNone")}</p>}
       {stagesOf.map(([stage, title]) => (
         <Steps
           key={stage}
