@@ -13,6 +13,8 @@ const (
 	noseC = 540.0
 	// wantWindowS is how long a smith needs to sight along an edge and bend it straight. 10–30.
 	wantWindowS = 20.0
+	// leastWindowS is no time at all when it is shorter.
+	leastWindowS = 1.0
 	// usualOutC is where a blade leaves that has no window anyway: all the way to cold is only more
 	// stress. 60–260.
 	usualOutC = 200.0

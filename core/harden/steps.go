@@ -58,6 +58,9 @@ func nearest(scale []int, c float64) int {
 // school of the shop.
 func heatWord(tempC float64) string { return "heatColour." + strconv.Itoa(int(math.Round(tempC))) }
 
+// sameCriticalK: critical points nearer than a temperature is printed are said as one.
+const sameCriticalK = 5.0
+
 // steps puts the advice in the order in which it is done.
 func (a *Advice) steps(c *Case) {
 	t := c.Treatment
@@ -82,7 +85,11 @@ func (a *Advice) steps(c *Case) {
 		soak.Codes, soak.Timer = append(soak.Codes, "treat.soak"), "soak"
 		soak.Figures["soakS"] = a.SoakS
 	}
-	soak.Codes = append(soak.Codes, "treat.critical")
+	if a.CriticalHighC-a.CriticalLowC < sameCriticalK {
+		soak.Codes = append(soak.Codes, "treat.criticalAt")
+	} else {
+		soak.Codes = append(soak.Codes, "treat.critical")
+	}
 	add(soak)
 	quench := Step{
 		ID: "quench", Codes: []string{"treat.intoBath"}, CountS: a.InBathS, Sees: []Sight{SeeBath, SeeTime}, Cautions: bathCautions(t.Bath.Class),
@@ -95,16 +102,16 @@ func (a *Advice) steps(c *Case) {
 	quench.Codes = append(quench.Codes, "treat.inBath")
 	add(quench)
 	window := Step{ID: "straighten", Codes: []string{"treat.windowNone"}, Sees: []Sight{SeeWarp}, Cautions: []string{"caution.brittle"}}
-	if a.WindowEdgeS > 0 {
+	if a.WindowEdgeS >= leastWindowS {
 		window.Codes, window.CountS, window.AlsoS = []string{"treat.window"}, a.WindowEdgeS, a.WindowSpineS
-		window.Figures = fact.Figures{"edgeS": a.WindowEdgeS, "spineS": a.WindowSpineS}
+		window.Figures = fact.Figures{"edgeS": math.Floor(a.WindowEdgeS), "spineS": math.Floor(a.WindowSpineS)}
 	}
 	if a.clamps() && a.Temper.OvenC > 0 && t.By() != ByTorch {
 		window.Codes = append(window.Codes, "treat.clampInTemper")
 		if window.Figures == nil {
 			window.Figures = fact.Figures{}
 		}
-		window.Figures["longMm"] = c.LengthMm
+		window.Figures["longMm"] = clampMm(c.LengthMm)
 	}
 	add(window)
 	add(Step{ID: "file", Codes: []string{"treat.file"}, Sees: []Sight{SeeFile, SeeHard, SeeGrain}})

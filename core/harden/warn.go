@@ -62,12 +62,15 @@ func (a *Advice) warnWindow(c *Case) {
 		a.find("harden.spineHot", fact.Warn, fact.Figures{"outC": a.OutC, "spineC": a.SpineOutC, "noseC": noseC})
 	}
 	switch {
-	case a.WindowEdgeS <= 0:
-		a.find("harden.noWindow", fact.Warn, fact.Figures{"outC": a.OutC, "formedC": FormedAtC(a.MartensiteC, Half), "longMm": c.LengthMm})
+	case a.WindowEdgeS < leastWindowS:
+		a.find("harden.noWindow", fact.Warn, fact.Figures{"outC": a.OutC, "formedC": FormedAtC(a.MartensiteC, Half), "longMm": clampMm(c.LengthMm)})
 	case a.WindowEdgeS < wantWindowS-.5:
-		a.find("harden.shortWindow", fact.Warn, fact.Figures{"edgeS": a.WindowEdgeS, "wantS": wantWindowS, "longMm": c.LengthMm})
+		a.find("harden.shortWindow", fact.Warn, fact.Figures{"edgeS": math.Floor(a.WindowEdgeS), "wantS": wantWindowS, "longMm": clampMm(c.LengthMm)})
 	}
 }
+
+// clampMm is how long the bars are that a blade is clamped between, to the next centimetre.
+func clampMm(bladeMm float64) float64 { return math.Ceil(bladeMm/10) * 10 }
 
 // clamps tells whether a bow is planned to be taken out in the temper.
 func (a *Advice) clamps() bool { return a.WindowEdgeS < wantWindowS-.5 }

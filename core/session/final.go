@@ -40,6 +40,14 @@ type Took struct {
 // mostTook is how many steps one note may tell of.
 const mostTook = 60
 
+// OnlyTimes tells whether a note is of how long steps took and of nothing else: the knife is still in
+// the making.
+func (f *Final) OnlyTimes() bool {
+	rest := *f
+	rest.Took = nil
+	return len(f.Took) > 0 && rest.Empty()
+}
+
 // Empty tells whether a note says nothing.
 func (f *Final) Empty() bool {
 	return f.MassG == 0 && f.BalanceMm == 0 && f.WarpMm == 0 && f.BehindMm == 0 && f.WorkMin == 0 && f.File == "" && f.Cuts == "" && f.Flexes == "" && len(f.Took) == 0

@@ -105,8 +105,10 @@ func (f *folding) take(e *Event, ms int64) {
 	case Treated:
 		f.treated(e, ms)
 	case Completed:
-		f.laidDown(ms, false)
-		f.s.CompletedMs = ms
+		if e.Final == nil || !e.Final.OnlyTimes() {
+			f.laidDown(ms, false)
+			f.s.CompletedMs = ms
+		}
 		f.told(e, ms)
 	case Read, Faulty, Noted, Pictured, Saw:
 		if !e.saysNothing() {

@@ -115,3 +115,19 @@ func TestThreeKnivesTellAGrindersPace(t *testing.T) {
 		}
 	}
 }
+
+// TestATimedStepDoesNotFinishTheKnife: it is in the book, and the knife stays in hand until it is said
+// what it came to.
+func TestATimedStepDoesNotFinishTheKnife(t *testing.T) {
+	w, _ := fresh(t)
+	p := start(t, w)
+	require.NoError(t, w.NoteFinished(ctx, p.ID, work.FinalTyped{Took: map[string]string{"bevels": "25"}, Units: quantity.Metric}))
+	fires, err := w.AllFires(ctx)
+	require.NoError(t, err)
+	require.Len(t, fires, 1)
+	assert.False(t, fires[0].Completed)
+	require.NoError(t, w.NoteFinished(ctx, p.ID, work.FinalTyped{File: "skates", Units: quantity.Metric}))
+	fires, err = w.AllFires(ctx)
+	require.NoError(t, err)
+	assert.True(t, fires[0].Completed)
+}
