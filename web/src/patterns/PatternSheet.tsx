@@ -130,7 +130,8 @@ function shown(name: (typeof rows)[number], v: number, units: System): string {
 function Compare({ pattern, onRestore }: { pattern: Pattern; onRestore: (n: number) => void }) {
   const units = useUnits();
   const history = useQuery({
-    queryKey: ["patterns", pattern.id, "revisions", pattern.version],
+    // Not under "patterns": a list that is fetched before the pattern would offer what its version refuses.
+    queryKey: ["revisions", pattern.id, pattern.version],
     queryFn: () => ask(api.GET("/api/v1/patterns/{id}/revisions", { params: { path: { id: pattern.id }, query: {} } })),
   });
   const [left, setLeft] = useState<number>();
