@@ -107,6 +107,7 @@ func TestUndoSaveRestart(t *testing.T) {
 	s.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	s.until("undone", `document.querySelector("aside input[data-field='design.heightMm']").value === "24"`)
 	s.saved()
+	s.do(chromedp.Navigate("about:blank")) // left before the server goes: what it still fetched would be refused
 	require.NoError(t, s.app.Close())
 
 	s = openFile(t, data, buildDemo)
