@@ -104,7 +104,7 @@ func TestAWholePieceIsForgedByOneKey(t *testing.T) {
 	s.until("through", `document.querySelector("[data-phase=finished]")`)
 	s.eventually("kept", func() bool { b, _ := s.fire(demo.Reed); return b.Finished })
 	b, all := s.fire(demo.Reed)
-	assert.GreaterOrEqual(t, b.Totals.Heats, 30)
+	assert.GreaterOrEqual(t, b.Totals.Heats, 20)
 	for _, h := range b.Heats {
 		assert.Less(t, h.WorkS, 60., "heat %d", h.Number)
 	}

@@ -100,7 +100,7 @@ func TestACaliperThatTypesIsHeard(t *testing.T) {
 	s.eventually("told", func() bool {
 		_, all := s.fire(demo.Reed)
 		last := all[len(all)-1]
-		return last.Kind == session.Read && last.Reading.Mm == 13.62 && last.Reading.AtMm > 200
+		return last.Kind == session.Read && last.Reading.Mm == 13.62 && last.Reading.AtMm > 60
 	})
 }
 

@@ -17,7 +17,7 @@ import (
 func TestAHeatIsSeenInTheRoundAndItsCooling(t *testing.T) {
 	s := open(t)
 	s.bench(demo.Rigging, "heats")
-	s.click("[data-heat='9']")
+	s.click("[data-heat='4']")
 	s.until("how it cools", `document.querySelector("[data-testid=cooling] svg")?.getAttribute("aria-label").includes("seconds") || document.querySelector("[data-testid=cooling] svg")?.getAttribute("aria-label").includes(" s at the anvil")`)
 	s.until("how near", `document.querySelector("[data-testid=heat-detail] table").textContent.includes("±")`)
 	s.click("[data-testid=in-the-round]")

@@ -96,8 +96,8 @@ func (at *StepLabour) drawn(setup forge.Setup, m *forge.Machine, budget *forge.B
 		at.Heats += h.Fraction
 		at.Blows += h.Blows
 		at.TimeS += (h.FireS+h.CarryS+h.BrushS)*h.Fraction + h.WorkS
-		at.FuelG += h.FuelG
 	}
+	at.FuelG = setup.Fire.FuelG(at.TimeS)
 	return err == nil
 }
 

@@ -255,7 +255,7 @@ func (r *Recipe) weld(fire forge.Fire) weldings {
 // burn is the share of a piece of one section that so many welding heats burn off, whole; what they
 // take is added up.
 func (r *Recipe) burn(fire forge.Fire, g steel.Grade, heats int, mm3, widthMm, thicknessMm float64, w *weldings) float64 {
-	fire.TempC = math.Max(fire.TempC, r.WeldC+overWeldC)
+	fire = fire.AtLeast(r.WeldC + overWeldC)
 	run, err := forge.NewRun(forge.Setup{Smith: forge.NewSmith(forge.Steady), Fire: fire, Steel: g}, forge.Bar{Cells: []forge.Cell{{Zone: "blade", VolumeMm3: mm3, WidthMm: widthMm, ThicknessMm: thicknessMm, EdgeMm: thicknessMm, SpineMm: thicknessMm, TempC: 20}}})
 	if err != nil {
 		return 0
@@ -269,7 +269,7 @@ func (r *Recipe) burn(fire forge.Fire, g steel.Grade, heats int, mm3, widthMm, t
 	for _, h := range run.Heats {
 		lost += h.ScaleMm3
 		w.fireS += h.FireS
-		w.fuel += h.FuelG
+		w.fuel += fire.FuelG(h.FireS)
 	}
 	if r.Flux == Canister {
 		lost = 0 // nothing burns in the can but the can

@@ -137,7 +137,7 @@ func (b *blows) goes(p *place, part float64) (strainMm3, workMPa float64, capped
 	if p.side == onEdges {
 		tool, high, broad, edges = b.d.onEdge, wide, thick, 0
 	}
-	s := Stroke{HeightMm: high, BiteMm: tool.BiteMm, BreadthMm: math.Min(tool.BreadthMm, broad), StressMPa: stress, UsefulJ: b.d.energyMJ / 1000, ForceKN: b.d.forceKN}
+	s := Stroke{HeightMm: high, BiteMm: tool.Bears(high), BreadthMm: math.Min(tool.BreadthMm, broad), StressMPa: stress, UsefulJ: b.d.energyMJ / 1000, ForceKN: b.d.forceKN}
 	if b.d.forceKN > 0 {
 		s.BiteMm = math.Min(p.longMm, tool.BiteMm)
 	}

@@ -21,13 +21,14 @@ type blows struct {
 // together. A blow is begun while more than half of it lies within the window. It is what hammer takes
 // the mean of.
 func (r *Run) byBlows(op *Operation, rec *Heat, remaining float64) (float64, error) {
-	low := r.lowOf(op)
 	b := blows{r: r, op: op, rec: rec, d: r.driveOf(op, rec, remaining), done: make([]worked, rec.Last-rec.First+1), most: math.Inf(1), need: 1}
 	if b.d.strokes > 0 || op.Targets == nil || op.Kind == Upset {
 		return r.hammer(op, rec, remaining) // bends, shears and stamps are of the whole
 	}
 	r.contact = b.d.contact
 	r.owe(op, &b.d, rec, remaining)
+	low := r.lowOf(op, &b.d, rec, remaining)
+	rec.LowC = low
 	if err := r.holds(op, &b.d, rec); err != nil {
 		return 0, err
 	}

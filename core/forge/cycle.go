@@ -70,7 +70,6 @@ func (r *Run) treat(rec Heat, holdS float64, cool func(*Heat) error) error {
 	if err := r.shed(&rec); err != nil {
 		return err
 	}
-	rec.FuelG = r.Setup.Fire.FuelKgPerH / 3.6 * rec.FireS
 	if r.KeepStates {
 		rec.After = r.Bar.Clone()
 	}

@@ -11,6 +11,20 @@ import (
 // into width (a peen laid along the bar spreads by its length).
 type Tool struct {
 	BiteMm, BreadthMm, SpreadMm float64
+	Crowned                     bool // as faces and peens of hammers are, a little; dies are flat
+}
+
+// crownMm is the contact of a crowned face on steel of one millimetre: it bears over the chord of its dent, which
+// goes with the root of how deep that is, and so of the height (judgement: 4–8; a face of 100 mm radius that
+// dents .04 of the height bears on 5.7).
+const crownMm = 5.5
+
+// Bears is the contact along the bar on steel of this height, mm.
+func (t Tool) Bears(heightMm float64) float64 {
+	if t.Crowned {
+		return math.Min(t.BiteMm, crownMm*math.Sqrt(heightMm))
+	}
+	return t.BiteMm
 }
 
 // Spread is the share of the thinning that this tool sends into the width of a piece.
@@ -73,7 +87,7 @@ func (r *Run) owe(op *Operation, d *drive, rec *Heat, remaining float64) {
 		if all := e.flat + e.edge; all > 0 {
 			heightMm = (e.flat*c.ThicknessMm + e.edge*c.WidthMm) / all
 		}
-		e.logRate = math.Log(d.speedMPerS * 1000 / (2 * heightMm) / 10)
+		e.logRate = math.Log(math.Min(mostRatePerS, d.speedMPerS*1000/(2*heightMm)) / 10)
 		if s := e.strain(); s > 0 {
 			e.powered = math.Exp(r.flows[c.Steel].held.Exponent * math.Log(s/bracketStrain))
 			e.overFrom = steel.MaxStrain / s
@@ -82,6 +96,9 @@ func (r *Run) owe(op *Operation, d *drive, rec *Heat, remaining float64) {
 		r.work[i] = e
 	}
 }
+
+// mostRatePerS is how far the law of flow is carried beyond the rates that it was measured at, 1/s.
+const mostRatePerS = 1000.0
 
 // bracketStrain is the strain that the law of flow is stated at.
 const bracketStrain = 0.2

@@ -180,7 +180,8 @@ func TestTemperaturesStayBetweenShopAndSoak(t *testing.T) {
 		r := run(t, s, bar(5, w, k), draw(first, 4, w*.9, k*.8))
 		for _, h := range r.Heats {
 			require.LessOrEqual(t, h.StartC, r.SoakC()+1e-6)
-			require.GreaterOrEqual(t, h.EndC, r.Setup.Steel.ForgeLowC-1e-6)
+			require.GreaterOrEqual(t, h.EndC, h.LowC-1e-6)
+			require.GreaterOrEqual(t, h.LowC, forge.UnderLow(r.Setup.Steel.ForgeLowC, forge.GentleUnderC))
 			require.LessOrEqual(t, h.EndC, h.StartC)
 			require.Positive(t, h.FireS)
 			for _, c := range h.After.Cells {

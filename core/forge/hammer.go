@@ -24,10 +24,11 @@ const (
 // the area of the cell over that of the contact. That is a fraction; whole strokes and
 // their overlap belong to the floor that coverage sets.
 func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, error) {
-	low := r.lowOf(op)
 	d := r.driveOf(op, rec, remaining)
 	r.contact = d.contact
 	r.owe(op, &d, rec, remaining)
+	low := r.lowOf(op, &d, rec, remaining)
+	rec.LowC = low
 	if err := r.holds(op, &d, rec); err != nil {
 		return 0, err
 	}
@@ -94,22 +95,6 @@ func (r *Run) hammer(op *Operation, rec *Heat, remaining float64) (float64, erro
 // firstTries of the first stroke of a heat: after them its share is known to a hundredth.
 const firstTries = 4
 
-// LightUnderC is how far below the lower limit light work may go on: it hardly strains.
-const LightUnderC = 100
-
-// lowOf is where an operation stops: its own figure, or the setup's, which light work may
-// go below but for a smith's own.
-func (r *Run) lowOf(op *Operation) float64 {
-	switch low := r.Setup.LowC(); {
-	case op.LowC > 0:
-		return op.LowC
-	case op.Kind.Light() && r.Setup.Fire.StopC == 0:
-		return low - LightUnderC
-	default:
-		return low
-	}
-}
-
 // strokesOwed is how many strokes that land the whole of what was owed at the beginning of
 // the heat would take, as the cells are at the share q with the flow stress of the share at:
 // the part of them that falls on edge, and whether a press bears no more.
@@ -165,7 +150,7 @@ func (r *Run) strokesOwed(d *drive, rec *Heat, q, at float64) (owed, edge float6
 // much, and the work of that, MPa. Where a place is done at one stroke, the next one overlaps
 // it, and in a break-down so many others go along the edges, which it leaves untrue.
 func (d *drive) strokesOn(volumeMm3, heightMm, breadthMm float64, t Tool, stressMPa, strain, edges float64) (n, workMPa float64, stalls bool) {
-	s := Stroke{HeightMm: heightMm, BiteMm: t.BiteMm, BreadthMm: math.Min(t.BreadthMm, breadthMm), StressMPa: stressMPa, UsefulJ: d.energyMJ / 1000, ForceKN: d.forceKN}
+	s := Stroke{HeightMm: heightMm, BiteMm: t.Bears(heightMm), BreadthMm: math.Min(t.BreadthMm, breadthMm), StressMPa: stressMPa, UsefulJ: d.energyMJ / 1000, ForceKN: d.forceKN}
 	most := mostStrain
 	if d.forceKN > 0 { // the force has to bear what is still owed, no more
 		most = math.Min(most, strain)

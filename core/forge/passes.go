@@ -108,7 +108,8 @@ func lastOf(op *Operation, firsts []int, k int) int {
 func (r *Run) estimate(op *Operation, first, last int) (float64, error) {
 	rec := Heat{First: first, Last: last}
 	d := r.driveOf(op, &rec, 1)
-	low := r.lowOf(op)
+	r.owe(op, &d, &rec, 1)
+	low := r.lowOf(op, &d, &rec, 1)
 	if low >= r.soakC {
 		return math.Inf(1), nil
 	}
@@ -135,13 +136,12 @@ func (r *Run) estimate(op *Operation, first, last int) (float64, error) {
 	if window <= 0 {
 		return math.Inf(1), nil
 	}
-	strokes := math.Max(r.floorOf(op, &rec), r.strokesAt((r.soakC+low)/2, op, &d, &rec))
+	strokes := math.Max(r.floorOf(op, &rec), r.strokesOwedAt((r.soakC+low)/2, &d, &rec)/d.lands)
 	return strokes * d.strokeS() / window * (fireS + r.Setup.Fire.CarryS + window + r.Setup.Fire.BrushS), nil
 }
 
-// strokesAt is how many strokes a stretch takes at one temperature.
-func (r *Run) strokesAt(tempC float64, op *Operation, d *drive, rec *Heat) float64 {
-	r.owe(op, d, rec, 1)
+// strokesOwedAt is how many strokes that land what a stretch owes takes at one temperature.
+func (r *Run) strokesOwedAt(tempC float64, d *drive, rec *Heat) float64 {
 	for i := rec.First; i <= rec.Last; i++ {
 		r.temps[i], r.Bar.Cells[i].TempC = r.Bar.Cells[i].TempC, tempC
 	}
@@ -152,5 +152,5 @@ func (r *Run) strokesAt(tempC float64, op *Operation, d *drive, rec *Heat) float
 	for i := rec.First; i <= rec.Last; i++ {
 		r.Bar.Cells[i].TempC = r.temps[i]
 	}
-	return owed / d.lands
+	return owed
 }

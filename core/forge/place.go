@@ -53,9 +53,10 @@ type place struct {
 
 // under is the place whose cells end with at, or those that end the stretch.
 func (b *blows) under(at int, s side) place {
-	cells, bite := b.r.Bar.Cells, b.d.face.BiteMm
+	cells := b.r.Bar.Cells
+	bite := b.d.face.Bears(cells[at].ThicknessMm)
 	if s == onEdges {
-		bite = b.d.onEdge.BiteMm
+		bite = b.d.onEdge.Bears(cells[at].WidthMm)
 	}
 	p := place{side: s, first: at, last: at, longMm: cells[at].LengthMm(), coversMm3: math.Inf(1)}
 	for p.first > b.rec.First && p.longMm < bite {

@@ -17,6 +17,7 @@ type Heat struct {
 	Fraction    float64
 	StartC      float64 // coldest worked cell at the first blow
 	EndC        float64 // coldest worked cell at the last blow
+	LowC        float64 // where it is too cold to go on
 	FireS       float64
 	AboveS      float64 // in the fire above the steel's upper working temperature
 	CarryS      float64
@@ -27,7 +28,6 @@ type Heat struct {
 	ShareFrom   float64
 	ShareTo     float64
 	ScaleMm3    float64
-	FuelG       float64
 	After       Bar       // only when the run keeps its states
 	DoneMm      []float64 // scale of each cell of a stretch that this heat finished, as it came from the hammer
 	Next        Bar       // as the next heat finds it: After, cooled by what of the heat was not needed
@@ -43,7 +43,10 @@ type Run struct {
 	Bar        Bar
 	Heats      []Heat
 	KeepStates bool
-	Budget     *Budget              // nil: no end
+	Budget     *Budget // nil: no end
+	// Trips is how many trips between fire and anvil each heat of a stretch of an operation counts for; nil: one.
+	Trips func(operation string, pass int) float64
+
 	DoneAt     map[string][]float64 // cumulative scale of each worked cell when the operation was done
 	soakC      float64
 	outOfRange bool
@@ -210,7 +213,6 @@ func (r *Run) pass(op *Operation, p int, share float64, done []float64) error {
 		if err := r.shed(&rec); err != nil {
 			return err
 		}
-		rec.FuelG = r.Setup.Fire.FuelKgPerH / 3.6 * rec.FireS * rec.Fraction
 		if r.KeepStates {
 			rec.After = r.Bar.Clone()
 		}

@@ -88,6 +88,7 @@ type Hearth struct {
 	Atmosphere  float64 `json:"atmosphere"`
 	HotLengthMm float64 `json:"hotLengthMm"`
 	FuelKgPerH  float64 `json:"fuelKgPerH"`
+	FuelAtC     float64 `json:"fuelAtC,omitempty" doc:"how hot it was when that was measured; 0: as hot as it is now"`
 }
 
 // UsualHearths are forges by their fuel: figures to start from (judgement), since
@@ -105,6 +106,9 @@ func UsualHearths() map[string]Hearth {
 // WithHearth moves to another forge; carrying, brushing and the smith's own
 // temperatures stay.
 func (f Fire) WithHearth(x Hearth) Fire {
-	f.TempC, f.Atmosphere, f.HotLengthMm, f.FuelKgPerH = x.TempC, x.Atmosphere, x.HotLengthMm, x.FuelKgPerH
+	f.TempC, f.Atmosphere, f.HotLengthMm, f.FuelKgPerH, f.FuelAtC = x.TempC, x.Atmosphere, x.HotLengthMm, x.FuelKgPerH, x.FuelAtC
+	if f.FuelAtC == 0 {
+		f.FuelAtC = x.TempC
+	}
 	return f
 }

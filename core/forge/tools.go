@@ -123,6 +123,7 @@ type Fire struct {
 	Atmosphere  float64 `json:"atmosphere" doc:"1 oxidising, .35 neutral gas, .2 rich: multiplies the depth of scale"`
 	HotLengthMm float64 `json:"hotLengthMm"`
 	FuelKgPerH  float64 `json:"fuelKgPerH"`
+	FuelAtC     float64 `json:"fuelAtC,omitempty" doc:"how hot the forge was when that was measured; 0: as hot as it is now"`
 	CarryS      float64 `json:"carryS"`
 	BrushS      float64 `json:"brushS"`
 	HoldSPerMm  float64 `json:"holdSPerMm"`
@@ -130,11 +131,43 @@ type Fire struct {
 	// ScaleFactor is what depth of scale this fire makes over the law's; 0 is 1.
 	ScaleFactor float64 `json:"-"`
 	StopC       float64 `json:"stopC,omitempty" doc:"where the smith stops striking; 0: the steel's lower limit"`
+	// StopsByC is how much warmer than it may a hand stops that goes by its eye.
+	StopsByC float64 `json:"-"`
 }
+
+// kelvin of nought degrees, and of a shop.
+const (
+	zeroK = 273.15
+	shopK = 293.0
+)
+
+// FuelKgPerHAt is what the forge burns as hot as it is: what was measured, by what a fire radiates over
+// its shop (T⁴ − 293⁴, T in kelvin).
+func (f Fire) FuelKgPerHAt() float64 {
+	if f.FuelAtC == 0 || f.FuelAtC == f.TempC {
+		return f.FuelKgPerH
+	}
+	over := func(c float64) float64 { return math.Pow(c+zeroK, 4) - math.Pow(shopK, 4) }
+	return f.FuelKgPerH * over(f.TempC) / over(f.FuelAtC)
+}
+
+// AtLeast is the fire turned up to tempC where it is not as hot.
+func (f Fire) AtLeast(tempC float64) Fire {
+	if tempC > f.TempC {
+		if f.FuelAtC == 0 {
+			f.FuelAtC = f.TempC
+		}
+		f.TempC = tempC
+	}
+	return f
+}
+
+// FuelG is what burns in so many seconds with the burner on.
+func (f Fire) FuelG(s float64) float64 { return f.FuelKgPerHAt() / 3.6 * s }
 
 // NewFire is a small gas forge.
 func NewFire() Fire {
-	return Fire{TempC: 1200, Atmosphere: .35, HotLengthMm: 110, FuelKgPerH: .9, CarryS: 3, BrushS: 5, HoldSPerMm: 1}
+	return Fire{TempC: 1200, Atmosphere: .35, HotLengthMm: 110, FuelKgPerH: .9, FuelAtC: 1200, CarryS: 3, BrushS: 5, HoldSPerMm: 1}
 }
 
 // Validate reports every figure that cannot be.
@@ -143,6 +176,9 @@ func (f Fire) Validate(c fact.Check) {
 	c.Range("atmosphere", f.Atmosphere, .05, 1.5)
 	c.Range("hotLengthMm", f.HotLengthMm, 30, 1000)
 	c.Range("fuelKgPerH", f.FuelKgPerH, 0, 30)
+	if f.FuelAtC != 0 {
+		c.Range("fuelAtC", f.FuelAtC, 600, 1450)
+	}
 	c.Range("carryS", f.CarryS, 0, 30)
 	c.Range("brushS", f.BrushS, 0, 60)
 	c.Range("holdSPerMm", f.HoldSPerMm, 0, 10)
@@ -208,9 +244,9 @@ func (h Smith) Tool(f Face) Tool {
 	flat := h.FaceMm * flatBite
 	switch f {
 	case PeenAcross:
-		return Tool{BiteMm: h.PeenBiteMm, BreadthMm: h.PeenLengthMm, SpreadMm: h.PeenBiteMm}
+		return Tool{BiteMm: h.PeenBiteMm, BreadthMm: h.PeenLengthMm, SpreadMm: h.PeenBiteMm, Crowned: true}
 	case PeenAlong:
-		return Tool{BiteMm: h.PeenBiteMm, BreadthMm: h.PeenLengthMm, SpreadMm: h.PeenLengthMm}
+		return Tool{BiteMm: h.PeenBiteMm, BreadthMm: h.PeenLengthMm, SpreadMm: h.PeenLengthMm, Crowned: true}
 	case RoundFace:
 		return even(h.FaceMm*roundBite, h.FaceMm*roundBite)
 	case OnEdge:
@@ -225,7 +261,7 @@ func (h Smith) Tool(f Face) Tool {
 }
 
 func even(biteMm, breadthMm float64) Tool {
-	return Tool{BiteMm: biteMm, BreadthMm: breadthMm, SpreadMm: biteMm}
+	return Tool{BiteMm: biteMm, BreadthMm: breadthMm, SpreadMm: biteMm, Crowned: true}
 }
 
 // Redundancy is Q = 0.8 + 0.2Δ + 0.25/Δ, Δ = height/bite: redundant work and

@@ -24,5 +24,5 @@ func Example() {
 	for _, part := range h.Parts {
 		fmt.Printf(", %s", part.Operation)
 	}
-	// Output: heat 1 of 21: from 1037 °C, corners
+	// Output: heat 1 of 15: from 1037 °C, corners
 }

@@ -55,8 +55,8 @@ func goal(r *route.Route, s *Settled, h *plan.HeatStep, begun, now forge.Bar, re
 	best, most, at := plan.Height, leastChange, -1
 	if op := find(s.Ops, rec.Operation); op == nil {
 		return nil // a cycle changes nothing on purpose
-	} else if op.Kind == forge.PreCurve && math.Abs(r.Bend.RiseMm) > toldMm {
-		return &plan.Goal{Measure: plan.Rise, Mm: math.Abs(r.Bend.RiseMm), Zone: plan.ZonePoint, WithinMm: r.Req.Smith.MarksMm()}
+	} else if rise := r.PreCurveMm(); op.Kind == forge.PreCurve && rise > toldMm {
+		return &plan.Goal{Measure: plan.Rise, Mm: rise, Zone: plan.ZonePoint, WithinMm: r.Req.Smith.MarksMm()}
 	}
 	for i := rec.First; i <= rec.Last; i++ {
 		a, b := &begun.Cells[i], &now.Cells[i]

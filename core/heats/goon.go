@@ -39,7 +39,7 @@ func GoOn(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settle
 	if err != nil {
 		return nil, err
 	}
-	run.KeepStates, run.Budget = true, work
+	run.KeepStates, run.Budget, run.Trips = true, work, planned.weights.of()
 	out := &Settled{Run: run, Rounds: planned.Rounds, StartMm3: make([]float64, len(bar.Cells)), ForgedMm3: make([]float64, len(bar.Cells)), ways: planned.ways}
 	for i := range bar.Cells {
 		out.StartMm3[i] = bar.Cells[i].VolumeMm3
@@ -63,6 +63,7 @@ func GoOn(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settle
 		total, lost = total+out.StartMm3[i], lost+out.StartMm3[i]-out.ForgedMm3[i]
 	}
 	out.LossShare = lost / total
+	out.weighed(r)
 	if route.HeatAfterHardening(out.Ops) {
 		return out, nil
 	}

@@ -20,9 +20,10 @@ func Schedule(r *route.Route, p *plan.Plan, s *Settled) {
 	for i := range p.Operations {
 		byOp[p.Operations[i].ID] = &p.Operations[i]
 	}
-	count(r, p, s, byOp)
+	lit := count(r, p, s, byOp)
 	drawJoined(r, p)
-	total(p, byOp)
+	total(r, p, byOp, lit)
+	p.Totals.FractionalHeats = s.Trips
 	rests(r, p)
 	setMachines(p, s.Ops)
 	for i := range p.Operations {
@@ -56,36 +57,39 @@ func show(r *route.Route, s *Settled, cur *plan.HeatStep, now forge.Bar, h *forg
 	hotWhereBent(r, cur, h.First, h.Last)
 }
 
-// total sums the heats up.
-func total(p *plan.Plan, byOp map[string]*plan.Step) {
-	hot := 0.0
+// total sums the heats up, and puts down to each operation its share of the trips that it is worked in.
+func total(r *route.Route, p *plan.Plan, byOp map[string]*plan.Step, lit []fire) {
+	struck, told := 0.0, 0
 	for i := range p.Heats {
 		h := &p.Heats[i]
-		blows := 0.0
 		for _, part := range h.Parts {
-			blows += part.Blows
+			struck += part.Blows
 		}
+		all := int(math.Ceil(struck - 1e-6))
+		h.Blows, told = all-told, all
 		h.ScaleG = h.ScaleMm3 * steel.DensityGPerCm3 / 1000
-		h.Blows = int(math.Ceil(blows - 1e-6))
-		t := h.FireS + h.CarryS + h.WorkS + h.BrushS
-		hot += t
-		h.HotSoFar = hot
+		around := h.FireS + h.CarryS + h.BrushS
+		t := around + h.WorkS
+		h.FuelG = r.Req.Fire.FuelG(t)
+		p.Totals.FuelG += h.FuelG
+		h.HotSoFar = p.Totals.TimeS + p.Totals.CycleTimeS + t
+		used := 0.0
+		for _, u := range lit[i].used {
+			used += u.share
+		}
+		for _, u := range lit[i].used {
+			u.step.TimeS += around * u.share / used
+		}
 		if kind := byOp[h.Parts[0].Operation].Kind; isTreatment(kind) {
 			if kind != string(forge.Harden) {
 				p.Totals.Cycles++
 			}
 			p.Totals.CycleTimeS += t
-		} else {
-			p.Totals.Heats++
-			p.Totals.TimeS += t
-			p.Totals.Blows += h.Blows
+			continue
 		}
-		p.Totals.FuelG += h.FuelG
-	}
-	for _, st := range p.Operations {
-		if !isTreatment(st.Kind) {
-			p.Totals.FractionalHeats += st.Heats
-		}
+		p.Totals.Heats++
+		p.Totals.TimeS += t
+		p.Totals.Blows += h.Blows
 	}
 }
 
@@ -103,7 +107,6 @@ func find(ops []*forge.Operation, id string) *forge.Operation {
 func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) *plan.Part {
 	k := take / rec.Fraction
 	h.WorkS += rec.WorkS * k
-	h.FuelG += rec.FuelG * k
 	h.ScaleMm3 += rec.ScaleMm3 * k
 	if len(h.Parts) == 0 || rec.EndC < h.EndC {
 		h.EndC = rec.EndC // the heat ends as cold as its coldest part
@@ -112,9 +115,10 @@ func addPart(h *plan.HeatStep, rec *forge.Heat, take, from, to float64) *plan.Pa
 		last := &h.Parts[n-1]
 		last.FromShare, last.ToShare, last.Blows = math.Min(last.FromShare, from), math.Max(last.ToShare, to), last.Blows+rec.Blows*k
 		last.WorkS += rec.WorkS * k
+		last.LowC = rec.LowC
 		return last
 	}
-	h.Parts = append(h.Parts, plan.Part{Operation: rec.Operation, FromShare: from, ToShare: to, Blows: rec.Blows * k, WorkS: rec.WorkS * k})
+	h.Parts = append(h.Parts, plan.Part{Operation: rec.Operation, LowC: rec.LowC, FromShare: from, ToShare: to, Blows: rec.Blows * k, WorkS: rec.WorkS * k})
 	return &h.Parts[len(h.Parts)-1]
 }
 
@@ -159,39 +163,20 @@ func coolTo(h *plan.HeatStep, s, c float64) {
 	h.Curve = append(h.Curve, plan.Moment{S: math.Max(last.S, math.Round(s*100)/100), C: math.Min(last.C, math.Round(c))})
 }
 
-// addTo adds a record to what its step takes.
+// addTo adds a record to what its step takes, but for its share of the trips.
 func addTo(s *plan.Step, h *forge.Heat) {
-	if s.Heats == 0 {
+	if s.StartC == 0 {
 		s.StartC = h.StartC
 	}
-	s.Heats += h.Fraction
 	if f := s.Forging; f != nil {
 		f.Blows, f.EdgeBlows = f.Blows+h.Blows, f.EdgeBlows+h.EdgeBlows
+		if f.LowC == 0 || h.LowC < f.LowC {
+			f.LowC = h.LowC
+		}
 	}
 	s.EndC = h.EndC
-	s.TimeS += (h.FireS+h.CarryS+h.BrushS)*h.Fraction + h.WorkS
+	s.TimeS += h.WorkS
 	s.ScaleMm3 += h.ScaleMm3
-}
-
-// sameFire tells whether the stretch of b came to heat with that of a: both lie
-// within one hot length.
-func sameFire(r *route.Route, a, b *forge.Heat) bool {
-	if a == nil {
-		return false
-	}
-	if a.Operation == b.Operation { // it is worked in stretches since they do not
-		return a.Pass == b.Pass
-	}
-	return together(r, min(a.First, b.First), max(a.Last, b.Last), b)
-}
-
-// together tells whether a stretch, as it is after a record, comes to heat at once.
-func together(r *route.Route, first, last int, h *forge.Heat) bool {
-	l := 0.0
-	for i := first; i <= last; i++ {
-		l += h.After.Cells[i].LengthMm()
-	}
-	return l <= r.Req.Fire.HotLengthMm*(1+forge.HotSlack)
 }
 
 // stateAt is the bar part of the way through heat i of the run.

@@ -13,6 +13,7 @@ import (
 const (
 	settleWithin    = 1e-5 // of the start volume: what all cells lose
 	shapeWithinMm   = 0.02 // of where any cell lies, and of the scale still to come on any section
+	tripsWithin     = 0.02
 	settleMaxRounds = 32
 	hasteRounds     = 12
 	hasteMost       = 0.7 // of the last step
@@ -41,8 +42,27 @@ type Settled struct {
 	from   []float64      // what it began from, as found tells
 	MissMm float64        // by which the run misses the forged shape
 
-	laid    map[stretch]fires // how its heats were laid, once they were
+	Trips   float64 // that the bar is sized for
+	weights weights // of each heat of a stretch, in trips
+
+	laid    map[stretch]tally // how its trips were laid, once they were
 	follows *Settled          // the plan whose steps are followed blow by blow; nil: none
+}
+
+// weights are how many trips each heat of a stretch counts for.
+type weights map[stretch]float64
+
+// of is what a run asks for; nil where none are known yet.
+func (w weights) of() func(operation string, pass int) float64 {
+	if w == nil {
+		return nil
+	}
+	return func(operation string, pass int) float64 {
+		if k, ok := w[stretch{operation, pass}]; ok {
+			return k
+		}
+		return 1
+	}
 }
 
 // way is how an operation is worked.
@@ -94,6 +114,10 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 		if err := forgeOnce(r, work, setup, x, out); err != nil {
 			return out, err
 		}
+		trips, weights := out.Trips, out.weights
+		if out.Rounds >= firstStates {
+			weights = out.weighed(r)
+		}
 		total, lost, counted := 0.0, 0.0, 0.0
 		for i, f := range out.ForgedMm3 {
 			if r.Cells[i].Rod {
@@ -106,7 +130,7 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 		out.LossShare = lost / total
 		next := found(r, out)
 		out.MissMm = missMm(r, out, x, next)
-		if out.Rounds >= firstStates && math.Abs(lost-counted) < settleWithin*total && out.MissMm < shapeWithinMm {
+		if out.Rounds >= firstStates && math.Abs(lost-counted) < settleWithin*total && out.MissMm < shapeWithinMm && math.Abs(out.Trips-trips) < tripsWithin {
 			break
 		}
 		// Where one heat more or less tips the scale still to come, two answers
@@ -121,7 +145,7 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 			}
 			break
 		}
-		last, before = out.LossShare, last
+		last, before, out.weights = out.LossShare, last, weights
 		if out.Rounds < hasty {
 			next = haste.next(x, next)
 		}
@@ -141,7 +165,7 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, out *Settled) error {
 	var kept Settled
 	for try := range lastTries {
-		run := Settled{Rounds: out.Rounds, ways: out.ways}
+		run := Settled{Rounds: out.Rounds, ways: out.ways, weights: out.weights, Trips: out.Trips}
 		if err := forgeOnce(r, work, setup, x, &run); err != nil {
 			return err
 		}
@@ -177,13 +201,14 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 // hands, another fire. The steel that then burns off is its own, so that it ends a little
 // thinner or thicker than was planned. Errors are those of forge.Run.
 func Again(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settled) (*Settled, error) {
-	out := &Settled{Rounds: max(firstStates, planned.Rounds), ways: planned.ways}
+	out := &Settled{Rounds: max(firstStates, planned.Rounds), ways: planned.ways, weights: planned.weights}
 	if setup.ByBlow > 0 {
 		out.follows = planned
 	}
 	if err := forgeOnce(r, work, setup, planned.from, out); err != nil {
 		return nil, err
 	}
+	out.weighed(r)
 	total, lost := 0.0, 0.0
 	for i, f := range out.ForgedMm3 {
 		total, lost = total+out.StartMm3[i], lost+out.StartMm3[i]-f
@@ -279,6 +304,7 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 	}
 	run.KeepStates, run.Budget = out.Rounds >= firstStates, work
 	out.Run, out.Ops = run, r.Operations()
+	run.Trips = out.weights.of()
 	if out.ways == nil {
 		out.ways = map[string]way{}
 	}

@@ -44,7 +44,7 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 		st.Forging.ExtraMm = r.Req.Design.Tang.TwistMm()
 	}
 	if op.Kind == forge.PreCurve {
-		st.Forging.BendRiseMm = r.Bend.RiseMm
+		st.Forging.BendRiseMm = r.PreCurveMm()
 	}
 	return st
 }

@@ -26,7 +26,7 @@ func (r *Request) SeamMm() float64 {
 // changes whenever the same request would be answered with other figures.
 const (
 	RequestVersion = 1
-	LawsVersion    = 10
+	LawsVersion    = 11
 )
 
 // LossMode tells which loss sizes the bar.

@@ -99,6 +99,7 @@ func KindOf(id string) forge.Kind { return forge.Kind(strings.TrimRight(id, "012
 
 // Part is the share of an operation done in one heat.
 type Part struct {
+	LowC      float64 `json:"lowC,omitempty" doc:"where it is too cold to go on"`
 	Operation string  `json:"operation"`
 	FromShare float64 `json:"fromShare"`
 	ToShare   float64 `json:"toShare"`

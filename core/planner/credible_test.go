@@ -140,13 +140,13 @@ func TestAFewTapsAreNoHeat(t *testing.T) {
 			own++
 		}
 	}
-	assert.Greater(t, taps, 20.)
+	assert.Greater(t, taps, 12.)
 	assert.LessOrEqual(t, own, 2, "where nothing was hot there before")
 	assert.InDelta(t, plantest.StepOf(p, "correct").Hammer().Blows+plantest.StepOf(p, "preCurve").Hammer().Blows, taps, .01, "none is lost")
 }
 
 // TestPassesAreThoseOfLeastTime: shorter stretches than the fire makes hot, of every length down to half of
-// it, save no more than a hundredth of the time on any piece, and cost more on nearly all.
+// it, save no more than a trip of some thirty on any piece, and cost more on nearly all.
 func TestPassesAreThoseOfLeastTime(t *testing.T) {
 	pieces := map[string]plan.Request{"utility": plantest.Request(), "reference": plantest.Sanity(25, 5), "heavy": plantest.Sanity(38, 9.5), "slicer": plantest.Slicer(plantest.Flat(40, 6, 610))}
 	for _, s := range blade.Starters()[:12] {
@@ -159,12 +159,12 @@ func TestPassesAreThoseOfLeastTime(t *testing.T) {
 			shorter := r
 			shorter.Fire.HotLengthMm *= share
 			took := plantest.Make(t, shorter).Totals.TimeS
-			assert.Greater(t, took, .985*least, "%s in stretches of %.0f %%", name, 100*share)
+			assert.Greater(t, took, .96*least, "%s in stretches of %.0f %%", name, 100*share)
 			all++
 			if took < least {
 				quicker++
 			}
 		}
 	}
-	assert.Less(t, quicker, all/10)
+	assert.Less(t, quicker, all/8)
 }

@@ -64,7 +64,7 @@ func TestNothingIsFixed(t *testing.T) {
 		}
 		require.Greater(t, compared, 6, name)
 		assert.GreaterOrEqual(t, blows, 4, "%s changes the blows of whatever is work; what is only gone over stays", name)
-		assert.Equal(t, compared, seconds, "%s changes the seconds of every operation", name)
+		assert.GreaterOrEqual(t, seconds, compared-1, "%s changes the seconds of every operation; what is only gone over may stay", name)
 		assert.Positive(t, temps, "%s changes temperatures", name)
 		assert.NotEqual(t, base.Bar.CutLengthMm, p.Bar.CutLengthMm, name)
 	}

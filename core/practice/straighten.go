@@ -54,7 +54,7 @@ func (g *game) tap(a *Action, each func(c *cell, rad, atMm, longMm float64)) {
 		}
 		g.pass(1/(tapRate*g.smith.RatePerS), func(i int) thermal.Surface {
 			if i >= first && i <= last {
-				return thermal.OnAnvil()
+				return underHammer()
 			}
 			return thermal.Air()
 		})

@@ -28,6 +28,16 @@ func (g *game) toolOf(a *Action) forge.Tool {
 	return t
 }
 
+// underHammerWPerM2K is the contact of the anvil with what lies under the hammer, where it is pressed onto it at every
+// blow: more than on the mean of a stretch (judgement: 100–200).
+const underHammerWPerM2K = 120.0
+
+func underHammer() thermal.Surface {
+	s := thermal.Air()
+	s.AnvilWPerM2K = underHammerWPerM2K
+	return s
+}
+
 // strike lets the hammer fall so often on a place.
 func (g *game) strike(a *Action) {
 	if a.Way == OnEnd {
@@ -56,7 +66,7 @@ func (g *game) strike(a *Action) {
 		}
 		g.pass(1/rate, func(i int) thermal.Surface {
 			if i >= first && i <= last {
-				return thermal.OnAnvil()
+				return underHammer()
 			}
 			return thermal.Air()
 		})

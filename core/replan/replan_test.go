@@ -191,7 +191,7 @@ func TestWorkedCases(t *testing.T) {
 // is left has its point still.
 func TestAWeldThatCracked(t *testing.T) {
 	req := plantest.Request()
-	_, n := after(t, req, 9)
+	_, n := after(t, req, 6)
 	long := n.Shape[len(n.Shape)-1].XMm
 	const off = 45.0
 	m := replan.Measured{LengthMm: long - off, Lost: replan.TangEnd}
@@ -218,7 +218,7 @@ func TestAWeldThatCracked(t *testing.T) {
 // before it, more of the pattern never offers less, and where it reaches as far as the blade nothing is lost.
 func TestAPatternThatRunsOut(t *testing.T) {
 	req := plantest.Request()
-	_, n := after(t, req, 9)
+	_, n := after(t, req, 6)
 	blade := 0.0
 	for _, s := range n.Shape {
 		if s.Zone == plan.ZoneBlade || s.Zone == plan.ZonePoint {
@@ -248,7 +248,7 @@ func TestAPatternThatRunsOut(t *testing.T) {
 // TestMoreSteelNeverOffersLess: where every station is thicker, what fitted before still fits, with no more given up.
 func TestMoreSteelNeverOffersLess(t *testing.T) {
 	req := plantest.Request()
-	_, n := after(t, req, 9)
+	_, n := after(t, req, 6)
 	rng := rand.New(rand.NewPCG(7, 8))
 	for range 10 {
 		k, more := .75+.25*rng.Float64(), 1.01+.14*rng.Float64()
@@ -269,7 +269,7 @@ func TestMoreSteelNeverOffersLess(t *testing.T) {
 // TestWhatCannotBeMeasuredIsTold at its field, with what would do.
 func TestWhatCannotBeMeasuredIsTold(t *testing.T) {
 	req := plantest.Request()
-	_, n := after(t, req, 9)
+	_, n := after(t, req, 6)
 	ask := func(m replan.Measured) fact.FieldError {
 		_, err := replan.Still(context.Background(), req, m, n, nil)
 		var fields fact.FieldErrors

@@ -24,5 +24,5 @@ func Example() {
 			fmt.Printf("%s: has %.0f mm, needs %.0f mm\n", w.Severity, w.Figures["haveMm"], w.Figures["needMm"])
 		}
 	}
-	// Output: stop: has 100 mm, needs 132 mm
+	// Output: stop: has 100 mm, needs 131 mm
 }

@@ -47,16 +47,9 @@ func takeFlat(dimension, figure string) remedyOf {
 // remedies are the edits by the warning that they clear. What is not here is
 // mended by no one edit: its words say what to do.
 var remedies = map[string]remedyOf{
-	"warn.hopeless": func(r *route.Route, _ *plan.Plan, _ fact.Warning) *fact.Remedy {
-		switch m := r.Req.Smith.Machine; {
-		case m == nil:
-			return &fact.Remedy{Field: "smith.machine", Text: string(forge.Striker)}
-		case m.Kind == forge.Striker:
-			return &fact.Remedy{Field: "smith.machine", Text: string(forge.PowerHammer)}
-		}
-		return nil
-	},
-	"warn.edgeThin": setMm("allowances.forgingEdgeMm", "leastMm"),
+	"warn.hopeless":      helper,
+	"warn.hopelessBlows": helper,
+	"warn.edgeThin":      setMm("allowances.forgingEdgeMm", "leastMm"),
 	"warn.faceSpread": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
 		return &fact.Remedy{Field: "tool." + w.Where.Operation, Text: plannersOrder}
 	},
@@ -135,6 +128,17 @@ var remedies = map[string]remedyOf{
 	"warn.ricassoThin": func(_ *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
 		return &fact.Remedy{Field: "design.ricasso.thicknessMm", Mm: down(w.Figures["barMm"], 100)}
 	},
+}
+
+// helper is a second pair of arms, or a machine where there is one.
+func helper(r *route.Route, _ *plan.Plan, _ fact.Warning) *fact.Remedy {
+	switch m := r.Req.Smith.Machine; {
+	case m == nil:
+		return &fact.Remedy{Field: "smith.machine", Text: string(forge.Striker)}
+	case m.Kind == forge.Striker:
+		return &fact.Remedy{Field: "smith.machine", Text: string(forge.PowerHammer)}
+	}
+	return nil
 }
 
 // remedyFor is the edit that clears a warning, where one does.

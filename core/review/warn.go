@@ -190,5 +190,5 @@ func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 	warnBit(r, p, add)
 	warnLip(r, p, s, add)
 	warnWindow(r, p, s, add)
-	warnShort(s, p.Totals.LowC, add)
+	warnShort(s, add)
 }

@@ -29,6 +29,12 @@ func stout(r *plan.Request, thickMm, longMm float64) {
 	r.Design.Ricasso.ThicknessMm, r.Design.Ricasso.LengthMm = thickMm, longMm
 }
 
+// endless is a cleaver out of a slab, with a hammer of so many kg: ten hours at the fire, or more.
+func endless(r *plan.Request, hammerKg float64) {
+	*r = plan.NewRequest(plantest.Starter("cleaver"), "O1", plantest.Flat(50, 25, 1000), forge.Learning)
+	r.Design.LengthMm, r.Fire.HotLengthMm, r.Smith = 300, 40, r.Smith.WithHammerKg(hammerKg)
+}
+
 // atTheirLimit is every warning that a request can have just not, and just: inside
 // its limit, and outside.
 func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) } {
@@ -123,8 +129,12 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 			func(r *plan.Request) { r.Bar = plantest.Flat(25.2, 4.8, 900) },
 		},
 		"warn.hopeless": {
-			func(r *plan.Request) { r.Bar, r.Smith = plantest.Flat(30, 18, 900), r.Smith.WithHammerKg(.2) },
-			func(r *plan.Request) { r.Bar, r.Smith = plantest.Flat(30, 22, 900), r.Smith.WithHammerKg(.2) },
+			func(r *plan.Request) { endless(r, .25) },
+			func(r *plan.Request) { endless(r, .21) },
+		},
+		"warn.hopelessBlows": {
+			func(r *plan.Request) { r.Fire.SoakC = 920 },
+			func(r *plan.Request) { r.Fire.SoakC = 910 },
 		},
 		"warn.tooNarrowUpset": {
 			func(r *plan.Request) { r.Bar = plantest.Flat(30.6, 3.5, 900) },

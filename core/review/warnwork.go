@@ -94,13 +94,30 @@ func warnHeavy(r *route.Route, p *plan.Plan, add adder) {
 	}
 }
 
-// hopelessHeats is more than anybody forges by hand (judgement).
-const hopelessHeats = 60
+// What nobody forges by hand (judgement): longer at the fire, or with fewer blows on the mean of the trips of an
+// operation that takes several.
+const (
+	hopelessHours   = 10.0
+	hopelessBlows   = 5.0
+	severalOfThem   = 3.0
+	secondsOfAnHour = 3600.0
+)
 
-// warnHopeless: more heats than a piece is worth, with what would do.
+// warnHopeless: more than a piece is worth, with what would do.
 func warnHopeless(p *plan.Plan, add adder) {
-	if n := p.Totals.Heats; n > hopelessHeats {
-		add("warn.hopeless", fact.Stop, fact.Where{}, fact.Figures{"heats": float64(n), "limit": hopelessHeats, "hours": p.Totals.TimeS / 3600})
+	if hours := p.Totals.TimeS / secondsOfAnHour; hours > hopelessHours {
+		add("warn.hopeless", fact.Stop, fact.Where{}, fact.Figures{"heats": float64(p.Totals.Heats), "hours": hours, "limit": hopelessHours})
+		return
+	}
+	for _, st := range p.Operations {
+		f := st.Forging
+		if f == nil || f.Machine != "" || f.Strokes > 0 || st.Kind == string(forge.CutOff) || st.Heats < severalOfThem {
+			continue
+		}
+		if each := f.Blows / st.Heats; each < hopelessBlows {
+			add("warn.hopelessBlows", fact.Stop, fact.Where{Zone: st.Zones[0], Operation: st.ID}, fact.Figures{"heats": st.Heats, "blows": each, "limit": hopelessBlows})
+			return // one cause, one finding
+		}
 	}
 }
 
@@ -136,14 +153,14 @@ func warnGouge(r *route.Route, add adder) {
 }
 
 // warnShort: heats that leave hardly any time at the anvil.
-func warnShort(s *heats.Settled, low float64, add adder) {
+func warnShort(s *heats.Settled, add adder) {
 	short := map[string]bool{}
 	for i := range s.Run.Heats {
 		h := &s.Run.Heats[i]
 		if h.Fraction >= 1 && h.WorkS < shortWindowS && !short[h.Operation] && h.Blows > 0 {
 			short[h.Operation] = true
 			add("warn.shortHeat", fact.Note, fact.Where{Operation: h.Operation},
-				fact.Figures{"workS": h.WorkS, "lowC": low, "startC": h.StartC, "soakC": s.Run.SoakC()})
+				fact.Figures{"workS": h.WorkS, "lowC": h.LowC, "startC": h.StartC, "soakC": s.Run.SoakC()})
 		}
 	}
 }

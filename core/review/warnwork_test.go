@@ -125,7 +125,7 @@ func TestAShortHeatIsSaid(t *testing.T) {
 	r.Fire.TempC = degrees(t, short.Remedy.Text)
 	assert.Empty(t, plantest.Warning(plantest.Make(t, r), "warn.shortHeat").Code)
 
-	r.Fire.SoakC = 1040
+	r.Fire.SoakC = 960
 	own := plantest.Warning(plantest.Make(t, r), "warn.shortHeat")
 	require.Equal(t, "fire.soakC", own.Remedy.Field)
 	r.Fire.SoakC = degrees(t, own.Remedy.Text)

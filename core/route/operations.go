@@ -28,13 +28,14 @@ type Route struct {
 	tang   *blade.Tang // to be forged
 
 	LinePerMm float64 // curvature of the blade's line edgewise
+	bladeMm   float64 // that is bevelled
 }
 
 // New cuts the forged shape into cells and sets what each is drawn to before
 // bevels.
 func New(req *plan.Request, bar stock.EvenBar, f *blade.Body, zones []figure.Zone) *Route {
 	bevels := func(widthMm float64) float64 { return req.Smith.BevelSpread(req.Choices.Method, widthMm) }
-	r := &Route{Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, bevels, req.SeamMm()), tang: f.Blade.Tang}
+	r := &Route{bladeMm: f.LengthMm(), Req: req, Bar: bar, Cells: figure.CellsOf(f, zones, req.CellCount, bevels, req.SeamMm()), tang: f.Blade.Tang}
 	if req.Forged == nil && !req.SawnOut() { // what is sawn out has its line
 		r.LinePerMm = f.LinePerMm()
 	}
@@ -188,9 +189,9 @@ func (r *Route) blade(l *list, w, t float64) {
 		l.add(forge.LineCurve, forge.FlatFace, p0, b1, asItIs).BendPer = r.LinePerMm
 	}
 	if r.bevelled() {
-		if r.Req.Choices.Curve == plan.PreCurveFirst && r.Bend.CurvaturePerMm > 0 {
+		if k := r.preCurve(); k > 0 {
 			op := l.add(forge.PreCurve, forge.FlatFace, p0, b1, asItIs)
-			op.BendPer, op.Turning = r.Bend.CurvaturePerMm, forge.Turning{Brings: true, ToPerMm: -r.Bend.CurvaturePerMm}
+			op.BendPer, op.Turning = k, forge.Turning{Brings: true, ToPerMm: -k}
 		}
 		swedge := r.Req.Design.Grind.SwedgeFraction > 0 && r.Req.Forged == nil
 		to := finished
@@ -261,7 +262,7 @@ const (
 // sweepLeft is the curvature that bevelling leaves: none where every heat is
 // corrected as it goes.
 func (r *Route) sweepLeft() float64 {
-	if r.Req.Choices.Curve == plan.CorrectAsYou {
+	if r.truedEveryHeat() {
 		return 0
 	}
 	return r.Bend.CurvaturePerMm
@@ -272,13 +273,15 @@ func (r *Route) correction() float64 {
 	if r.Req.Smith.Skill == forge.Learning {
 		hand = handBendLearner
 	}
-	switch r.Req.Choices.Curve {
-	case plan.CorrectAsYou:
-		return math.Abs(r.Bend.CurvaturePerMm) + hand
-	case plan.LetSweep:
+	k := math.Abs(r.Bend.CurvaturePerMm)
+	switch {
+	case r.truedEveryHeat():
+		return k + hand
+	case r.Req.Choices.Curve == plan.LetSweep:
 		return hand
-	default:
-		return residualShare*math.Abs(r.Bend.CurvaturePerMm) + hand
+	default: // what a pre-curve did not meet, and a share of what it did
+		met := r.preCurve()
+		return k - met + residualShare*met + hand
 	}
 }
 

@@ -28,7 +28,7 @@ func TestARodThatStaysIsNotOfTheBar(t *testing.T) {
 		burnt += h.ScaleMm3
 	}
 	ends := (r.Sizing.TrimMm + r.Sizing.KerfMm) * p.Bar.AreaMm2
-	require.InEpsilon(t, p.Bar.StartMm3, p.Forged.VolumeMm3-p.Bar.RodMm3+burnt+ends, 2e-3)
+	require.InEpsilon(t, p.Bar.StartMm3, p.Forged.VolumeMm3-p.Bar.RodMm3+burnt+ends, 3e-3, "and what the rod itself scales")
 
 	assert.InDelta(t, p.Bar.LossFraction, p.Bar.ScaleShare, 1e-4, "the loss is the bar's: what the rod scales, no bar has to give")
 

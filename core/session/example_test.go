@@ -25,5 +25,5 @@ func Example() {
 	state := session.Fold(&course, events)
 	view := state.Show(&course, 210_000)
 	fmt.Printf("%s: %s for %.0f more seconds, then %s\n", view.Phase, course.Steps[view.Step].Kind, view.LeftS, state.Next(&course, &view))
-	// Output: out: corners for 20 more seconds, then back
+	// Output: out: corners for 24 more seconds, then back
 }

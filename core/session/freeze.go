@@ -19,7 +19,7 @@ const mostStations = 90
 func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 	c := Course{
 		Version: CourseVersion, Laws: p.Laws, Steel: p.Steel.ID, FireC: req.Fire.TempC, HoldSPerMm: req.Fire.HoldSPerMm, HotMm: req.Fire.HotLengthMm,
-		HammerKg: req.Smith.HammerKg, Tongs: req.Choices.Holding == plan.Tongs || req.CutsNothing(), FuelKgPerH: req.Fire.FuelKgPerH,
+		HammerKg: req.Smith.HammerKg, Tongs: req.Choices.Holding == plan.Tongs || req.CutsNothing(), FuelKgPerH: req.Fire.FuelKgPerHAt(),
 		StartG: p.Bar.StartMm3 * steel.DensityGPerCm3 / 1000, ForgedG: p.Forged.MassG, Totals: p.Totals,
 		Bar:    CourseBar{p.Bar.WidthMm, p.Bar.ThicknessMm, p.Bar.StartMm3 / p.Bar.AreaMm2, p.Bar.Marks},
 		Forged: thinned(p.Drawing.Forged), Treatment: treatment, Aim: aimOf(p),
@@ -52,8 +52,13 @@ func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 				Blows: int(math.Ceil(part.Blows - 1e-6)), Strokes: f.Strokes > 0, BeginS: begin, WorkS: part.WorkS, LimitS: part.LimitS, HoldS: t.SoakS, Goal: part.Goal,
 				Sides: sides[op.Kind], Cycle: op.Thermal != nil, Cautions: op.CautionCodes,
 			}
-			if s.LowC = limitC(req, p, op); s.Cycle {
+			switch {
+			case s.Cycle:
 				s.LowC = h.EndC
+			case part.LowC > 0:
+				s.LowC = part.LowC
+			default: // frozen by laws that did not tell
+				s.LowC = limitC(req, p, op)
 			}
 			begin += part.WorkS
 			out.SoakC = math.Max(out.SoakC, op.TargetC)

@@ -10,7 +10,6 @@ import (
 	"coldember/core/plan"
 	"coldember/core/planner"
 	"coldember/core/session"
-	"coldember/core/steel"
 	"coldember/core/whatif"
 )
 
@@ -46,9 +45,7 @@ func New(ctx context.Context, req plan.Request, seed uint64) (*Piece, error) {
 			return nil, err
 		}
 		if req.Fire.StopC == 0 {
-			if grade, err := steel.Find(req.SteelID); err == nil {
-				as.Fire.StopC = grade.ForgeLowC + stopC*rng.NormFloat64()
-			}
+			as.Fire.StopsByC = stopC * rng.NormFloat64()
 		}
 		as.Learned = nil // what is drawn is drawn around the laws
 		planned, was, err := planner.InOtherHands(ctx, req, as)

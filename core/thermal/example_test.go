@@ -12,6 +12,6 @@ func Example() {
 	_, err := thermal.Forge(1000).TimeTo(25, 5, 20, 1100)
 	fmt.Println(err)
 	// Output:
-	// 13.8 s from 1050 to 850 °C under the hammer
+	// 15.6 s from 1050 to 850 °C under the hammer
 	// thermal: 1100 °C cannot be reached in surroundings at 1000 °C
 }

@@ -10,10 +10,10 @@ const (
 	StefanBoltzmann  = 5.670374419e-8 // W/m²K⁴
 	DensityKgPerM3   = 7850.0         // of EN 1993-1-2, for thermal mass
 	AmbientC         = 20.0
-	CoolEmissivity   = 0.8   // oxidised steel to an open shop
-	AirWPerM2K       = 10.0  // free convection
-	AnvilWPerM2K     = 120.0 // mean over hammering, one wide face
-	ForgeEmissivity  = 0.4   // effective, forge wall to bar
+	CoolEmissivity   = 0.8  // oxidised steel to an open shop
+	AirWPerM2K       = 10.0 // free convection
+	AnvilWPerM2K     = 76.0 // mean over hammering, one wide face (judgement: 50–150; the piece lies on its high spots and on scale, and is lifted between blows)
+	ForgeEmissivity  = 0.4  // effective, forge wall to bar
 	ForgeGasWPerM2K  = 40.0
 	LumpedLimitMm    = 25.0
 	SoakSPerMm       = 1.0 // hold after reaching heat, for each mm of thickness

@@ -84,13 +84,13 @@ func designs() []design {
 func largestOyster() []edit.Edit {
 	out := []edit.Edit{{Field: "choices.holding", Text: "weldedRod"}}
 	for _, f := range [][2]string{
-		{"lengthMm", "111.4"},
-		{"heightMm", "30.6"},
-		{"ricasso.lengthMm", "14.3"},
-		{"ricasso.heightMm", "23.4"},
-		{"tang.lengthMm", "107.8"},
-		{"tang.heightAtShoulderMm", "14.0"},
-		{"tang.heightAtEndMm", "7.9"},
+		{"lengthMm", "112.7"},
+		{"heightMm", "31.0"},
+		{"ricasso.lengthMm", "14.5"},
+		{"ricasso.heightMm", "23.7"},
+		{"tang.lengthMm", "109.1"},
+		{"tang.heightAtShoulderMm", "14.2"},
+		{"tang.heightAtEndMm", "8.0"},
 		{"tang.dropMm", "3.5"},
 	} {
 		out = append(out, edit.Edit{Field: "design." + f[0], Text: f[1] + "mm"})

@@ -32,17 +32,17 @@ func (f form) version() int { return len(f.ups) + 1 }
 func formOf(d any) form {
 	switch d.(type) {
 	case Piece:
-		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil, hasGivenNames, namesSurface}}
+		return form{name: "piece", ups: []func(map[string]any){pieceHasArm, hasShapes, hasTreatment, hasWays, nil, hasGivenNames, namesSurface, nil}}
 	case Pattern:
 		return form{name: "pattern", ups: []func(map[string]any){patternHasTags, hasShapes, hasGivenNames}}
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil, nil, nil}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames, nil}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames, nil, nil}}
 	case Kept:
-		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil, namesSurface}}
+		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil, namesSurface, nil}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames, namesSurface}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames, namesSurface, nil}}
 	case Practised:
 		return form{name: "practised"}
 	case session.Event:

@@ -65,6 +65,8 @@ var piece = table[doc.Piece]{
 		"smith.hammerKg": func(d *doc.Piece, e Edit) *Problem {
 			return swung(&d.Request.Smith, func() *Problem { return setMember(&d.Request, e) })
 		},
+		"fire.tempC":      hotFire,
+		"fire.fuelKgPerH": hotFire,
 		"fire.hearth": choice(func(d *doc.Piece, v string) bool {
 			return whole(v, func(h forge.Hearth) { d.Request.Fire = d.Request.Fire.WithHearth(h) })
 		}),
@@ -85,7 +87,7 @@ var piece = table[doc.Piece]{
 		},
 	},
 	members: func(d *doc.Piece) any { return &d.Request },
-	closed:  []string{"version", "origin.id"},
+	closed:  []string{"version", "origin.id", "fire.fuelAtC"},
 }
 
 // Piece makes edits on a copy of a piece; every field that cannot be is reported,
@@ -327,6 +329,27 @@ func swung(h *forge.Smith, change func() *Problem) *Problem {
 	}
 	*h = was.WithHammerKg(h.HammerKg)
 	return nil
+}
+
+// hot changes how hot a forge is or what it burns, and keeps how hot it was when that was measured.
+func hot(tempC, fuelKgPerH, fuelAtC *float64, change func() *Problem) *Problem {
+	wasC, burnt := *tempC, *fuelKgPerH
+	if bad := change(); bad != nil {
+		return bad
+	}
+	switch {
+	case *fuelKgPerH != burnt:
+		*fuelAtC = *tempC
+	case *tempC != wasC && *fuelAtC == 0:
+		*fuelAtC = wasC
+	}
+	return nil
+}
+
+// hotFire is hot for the fire of a piece.
+func hotFire(d *doc.Piece, e Edit) *Problem {
+	f := &d.Request.Fire
+	return hot(&f.TempC, &f.FuelKgPerH, &f.FuelAtC, func() *Problem { return setMember(&d.Request, e) })
 }
 
 func setSkill(h *forge.Smith, v string) bool {

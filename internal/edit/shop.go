@@ -29,6 +29,7 @@ var shop = table[doc.Shop]{
 	},
 	groups: map[string]func(*doc.Shop, string, Edit) *Problem{
 		"smiths":     ofSmith,
+		"hearths":    ofHearth,
 		"tongs":      ofTongs,
 		"ovens":      ofOven,
 		"likelihood": likelihood,
@@ -71,6 +72,17 @@ func addSmith(s *doc.Shop, e Edit) *Problem {
 	h.Name = strings.TrimSpace(e.Text)
 	s.Smiths = append(s.Smiths, h)
 	return nil
+}
+
+// ofHearth are the fields of one forge.
+func ofHearth(s *doc.Shop, rest string, e Edit) *Problem {
+	at, what, _ := strings.Cut(rest, ".")
+	i, ok := place(at, len(s.Hearths))
+	if !ok || what == "fuelAtC" {
+		return problemAt(e, "field.unknown", -1)
+	}
+	h := &s.Hearths[i].Hearth
+	return hot(&h.TempC, &h.FuelKgPerH, &h.FuelAtC, func() *Problem { return setMember(s, e) })
 }
 
 // ofSmith are the fields of one smith; three of them set what a choice sets.

@@ -3854,6 +3854,11 @@ export interface components {
             brushS: number;
             /** Format: double */
             carryS: number;
+            /**
+             * Format: double
+             * @description how hot the forge was when that was measured; 0: as hot as it is now
+             */
+            fuelAtC?: number;
             /** Format: double */
             fuelKgPerH: number;
             /** Format: double */
@@ -6012,6 +6017,11 @@ export interface components {
         NamedHearth: {
             /** Format: double */
             atmosphere: number;
+            /**
+             * Format: double
+             * @description how hot it was when that was measured; 0: as hot as it is now
+             */
+            fuelAtC?: number;
             /** Format: double */
             fuelKgPerH: number;
             /** Format: double */
