@@ -21,6 +21,9 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 	if n, after, ok := route.Because(ops, op, r.Req.Choices.ForgedFirst()); ok {
 		st.BecauseCode, st.After = n.Code, after
 	}
+	if op.Kind == forge.Correct && r.TruedEveryHeat() {
+		st.BecauseCode = "need.truedEveryHeat"
+	}
 	if op.Kind == forge.Harden {
 		st.Thermal = &plan.Thermal{SoakS: r.Steel.SoakMin * 60}
 		st.Thermal.BathLowC, st.Thermal.BathHighC, _ = r.Steel.Quench.BathC()

@@ -8,7 +8,7 @@ import (
 // anvil.
 var cannot = map[string]bool{
 	"warn.volumeShort": true, "warn.tooNarrow": true, "warn.tooNarrowUpset": true, "warn.tooLight": true,
-	"warn.barThin": true, "warn.ricassoThin": true,
+	"warn.barThin": true, "warn.ricassoThin": true, "warn.blankWide": true,
 }
 
 // Obstacle is the first reason why the plan's piece of stock will not do; its

@@ -65,6 +65,7 @@ var remedies = map[string]remedyOf{
 	"warn.volumeShort": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {
 		return longerBar(r, w.Figures["shortMm"])
 	},
+	"warn.blankWide":      takeFlat("widthMm", "widthMm"),
 	"warn.tooNarrow":      takeFlat("widthMm", "widthMm"),
 	"warn.tooNarrowUpset": takeFlat("widthMm", "widthMm"),
 	"warn.tooLight":       takeFlat("thicknessMm", "thicknessMm"),
@@ -93,6 +94,7 @@ var remedies = map[string]remedyOf{
 	"warn.bitShort":      setMm("bit.lengthMm", "leastMm"),
 	"warn.bitShallow":    setMm("bit.widthMm", "needMm"),
 	"warn.formTight":     setMm("design.flatBend.radiusMm", "leastMm"),
+	"warn.preCurveMost":  setText("choices.curve", string(plan.CorrectAsYou)),
 	"warn.sweep":         setText("choices.curve", string(plan.PreCurveFirst)),
 	"warn.shoulderSharp": setMm("design.tang.shoulderRadiusMm", "leastMm"),
 	"warn.weldSeam": func(r *route.Route, _ *plan.Plan, w fact.Warning) *fact.Remedy {

@@ -18,6 +18,7 @@ const (
 	lipRatio     = 2.0 // height over bite of a blow that rolls the surface over
 	thinEdgeMm   = 1.5
 	shortWindowS = 6.0
+	whatIsRead   = 0.5 // of a rise, mm
 	unsettledMm  = 0.1 // a shape that is missed by less is forged as near as calipers tell
 )
 
@@ -88,6 +89,7 @@ func warnBar(r *route.Route, p *plan.Plan, add adder) {
 	if p.Bar.LeftMm < 0 {
 		add("warn.volumeShort", fact.Stop, fact.Where{}, fact.Figures{"shortMm": -p.Bar.LeftMm, "needMm": p.Bar.CutLengthMm, "haveMm": p.Bar.AvailableMm})
 	}
+	warnBlank(r, p, add)
 	warnUpset(r, add)
 	_, _, gathers := r.Upset()
 	if d := r.Req.Design.Ricasso.ThicknessMm; r.Req.Forged == nil && !gathers && d > r.Bar.ThicknessMm {
@@ -105,6 +107,28 @@ func warnBar(r *route.Route, p *plan.Plan, add adder) {
 	}
 	if t := r.Bar.ThicknessMm; t > thermal.LumpedLimitMm {
 		add("warn.thickSection", fact.Note, fact.Where{}, fact.Figures{"barMm": t, "limitMm": thermal.LumpedLimitMm})
+	}
+}
+
+// blankSlackMm is by how much an outline may be wider than its flat: the saw runs along the edge (judgement).
+const blankSlackMm = 0.5
+
+// warnBlank: an outline that is wider than what it is to be sawn out of. Whether it fits on a disc is told where it is
+// laid out.
+func warnBlank(r *route.Route, p *plan.Plan, add adder) {
+	if len(p.Bar.Blank) == 0 || r.Req.Bar.Form == stock.Disc {
+		return
+	}
+	flat, err := r.Req.Bar.Even()
+	if err != nil {
+		return
+	}
+	low, high := math.Inf(1), math.Inf(-1)
+	for _, n := range p.Bar.Blank {
+		low, high = math.Min(low, n[1]), math.Max(high, n[1])
+	}
+	if need := high - low; need > flat.WidthMm+blankSlackMm {
+		add("warn.blankWide", fact.Stop, fact.Where{}, fact.Figures{"needMm": math.Ceil(need), "haveMm": flat.WidthMm, "widthMm": stock.SoldWidthMm(need)})
 	}
 }
 
@@ -185,6 +209,10 @@ func warnHeats(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
 	if r.Bend.RiseMm > 1 && r.Req.Choices.Curve != plan.PreCurveFirst {
 		add("warn.sweep", fact.Note, fact.Where{Zone: plan.ZoneBlade, Operation: string(forge.Bevel)},
 			fact.Figures{"riseMm": r.Bend.RiseMm, "curvaturePerMm": r.Bend.CurvaturePerMm})
+	}
+	if rise := r.PreCurveMm(); rise > 0 && rise < r.Bend.RiseMm-whatIsRead {
+		add("warn.preCurveMost", fact.Note, fact.Where{Zone: plan.ZoneBlade, Operation: string(forge.PreCurve)},
+			fact.Figures{"riseMm": r.Bend.RiseMm, "mostMm": rise, "limit": forge.MostRise})
 	}
 	warnForm(r, p, add)
 	warnBit(r, p, add)

@@ -35,6 +35,17 @@ func endless(r *plan.Request, hammerKg float64) {
 	r.Design.LengthMm, r.Fire.HotLengthMm, r.Smith = 300, 40, r.Smith.WithHammerKg(hammerKg)
 }
 
+// sawnOf is sawn out of a strip of so much width.
+func sawnOf(r *plan.Request, widthMm float64) {
+	r.Choices.Start, r.Bar = plan.FromSheet, plantest.Flat(widthMm, 5, 900)
+}
+
+// low is a blade of so much height, bent down before its bevels.
+func low(r *plan.Request, heightMm float64) {
+	r.Choices.Curve = plan.PreCurveFirst
+	r.Design.HeightMm, r.Design.Ricasso.HeightMm = heightMm, math.Min(r.Design.Ricasso.HeightMm, heightMm)
+}
+
 // atTheirLimit is every warning that a request can have just not, and just: inside
 // its limit, and outside.
 func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) } {
@@ -199,6 +210,14 @@ func atTheirLimit(t *testing.T) map[string]struct{ in, out func(*plan.Request) }
 		"warn.sweep": {
 			func(r *plan.Request) { r.Choices.Curve = plan.PreCurveFirst },
 			func(r *plan.Request) { r.Choices.Curve = plan.LetSweep },
+		},
+		"warn.blankWide": {
+			func(r *plan.Request) { sawnOf(r, 33) },
+			func(r *plan.Request) { sawnOf(r, 20) },
+		},
+		"warn.preCurveMost": {
+			func(r *plan.Request) { low(r, 20) },
+			func(r *plan.Request) { low(r, 19) },
 		},
 		"warn.faceSpread": {
 			func(r *plan.Request) {

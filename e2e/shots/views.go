@@ -22,7 +22,7 @@ func views(ids map[string]string) []view {
 		{name: "outline", path: piece(demo.Slicer, "blade"), steps: all(bench, chromedp.KeyEvent("n"), wait("[data-testid=node-panel]"), chromedp.Focus(chromedp.CSS("[data-node='edge.3']")), click("[data-fold=section] summary"), chromedp.ScrollIntoView(chromedp.CSS("[data-testid=section-figures]")))},
 		{name: "harden", path: piece(demo.Slicer, "harden"), day: true, steps: all(wait("[data-testid=harden-sum]"), wait("[data-testid=temper-line]"))},
 		{name: "finish", path: piece(demo.Rigging, "finish"), steps: all(wait("[data-testid=map-back]"), wait("[data-way]"))},
-		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='9']"), wait("[data-testid=heat-detail]"))},
+		{name: "heat", path: piece(demo.Rigging, "heats"), steps: all(bench, click("[data-heat='5']"), wait("[data-testid=heat-detail]"))},
 		{name: "anvil", path: piece(demo.Reed, "fire"), steps: all(wait("[data-next=out]"), chromedp.Sleep(time.Second), click("[data-next=out]"), wait("[data-phase=out]"), chromedp.Sleep(5*time.Second))},
 		{name: "log", path: piece(demo.Rigging, "log"), steps: all(wait("[data-testid=log-overlay]"))},
 		{name: "patterns", path: "/patterns/" + ids["pattern"], steps: all(wait("[data-compare=barMm]"))},

@@ -72,7 +72,7 @@ func (w *Work) partWays(ctx context.Context, out *SheetPart, req plan.Request, o
 	lo, hi := out.Outline.Bounds()
 	cut := req
 	cut.SteelID, cut.Forged, cut.Choices.Start = from.steelID, nil, plan.FromSheet
-	cut.Bar = stock.Item{Form: stock.Flat, WidthMm: hi[1] - lo[1], ThicknessMm: from.thickMm, LengthMm: hi[0] - lo[0] + sheetRoomMm}
+	cut.Bar = stock.Item{Form: stock.Flat, WidthMm: hi[1] - lo[1] + sheetRoomMm, ThicknessMm: from.thickMm, LengthMm: hi[0] - lo[0] + sheetRoomMm}
 	found, err := w.sheetWays.get([]any{req, own, cut, way}, func() (v sheetWay, err error) {
 		if way == doc.CutToForge {
 			if p, no, err := tried(ctx, cut); err != nil {
@@ -104,7 +104,7 @@ func (w *Work) partWays(ctx context.Context, out *SheetPart, req plan.Request, o
 	return err
 }
 
-// sheetRoomMm is left behind an outline, so that its length is none of the plan's concern.
+// sheetRoomMm is left around an outline, so that neither its length nor its width is the plan's concern.
 const sheetRoomMm = 100
 
 // tried is the plan of a request, or why there is none. The error is the context's.

@@ -13,6 +13,7 @@ const home: Record<string, string[]> = {
   "warn.barThin": ["stock"],
   "warn.barHeavy": ["stock", "heats"],
   "warn.tooNarrow": ["stock"],
+  "warn.blankWide": ["stock"],
   "warn.tooNarrowUpset": ["stock"],
   "warn.tooLight": ["stock"],
   "warn.volumeShort": ["cut", "stock"],
