@@ -85,8 +85,8 @@ func Build(ctx context.Context, s *store.Store, now time.Time) error {
 	c.daysBefore(now, 31)
 	y.forge(c, rigging, simulate.Wish{
 		Hardens: true,
-		Breaks:  map[int]int64{6: 2 * day.Milliseconds()}, Every: 2,
-		Faults: map[int]simulate.Fault{9: {Fault: session.Fault{Kind: "bent"}, Text: text.Say("demo.bent", nil)}},
+		Breaks:  map[int]int64{4: 2 * day.Milliseconds()}, Every: 2,
+		Faults: map[int]simulate.Fault{6: {Fault: session.Fault{Kind: "bent"}, Text: text.Say("demo.bent", nil)}},
 		Note:   text.Say("demo.riggingNote", nil),
 	})
 	c.daysBefore(now, 27)
