@@ -151,10 +151,10 @@ func TestTheCountdownIsTheEngines(t *testing.T) {
 				full++
 				v = st.Show(&c, s.ms)
 				assert.InDelta(t, h.CarryS+h.WorkS, v.LeftS-(v.WholeS-v.LeftS), 40, "heat %d", h.Number) // the order of it
-				end := crossing(h.Curve, cut.LowC+.5)
+				end := crossing(h.Curve, cut.LowC+.1)
 				v = st.Show(&c, s.ms+int64(1000*end))
 				if part := h.Parts[0]; math.Abs(part.LimitS-(h.CarryS+h.WorkS)) < .01 {
-					assert.InDelta(t, 0, v.LeftS, .5, "heat %d", h.Number)
+					assert.InDelta(t, 0, v.LeftS, .2, "heat %d", h.Number)
 				}
 			}
 			for _, m := range h.Curve {
