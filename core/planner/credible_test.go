@@ -159,12 +159,12 @@ func TestPassesAreThoseOfLeastTime(t *testing.T) {
 			shorter := r
 			shorter.Fire.HotLengthMm *= share
 			took := plantest.Make(t, shorter).Totals.TimeS
-			assert.Greater(t, took, .96*least, "%s in stretches of %.0f %%", name, 100*share)
+			assert.Greater(t, took, .97*least, "%s in stretches of %.0f %%", name, 100*share)
 			all++
 			if took < least {
 				quicker++
 			}
 		}
 	}
-	assert.Less(t, quicker, all/8)
+	assert.Less(t, quicker, all/10)
 }

@@ -69,7 +69,7 @@ func TestAnIntegralBolsterComesOutOfTheBar(t *testing.T) {
 			blade = max(blade, s.ThicknessMm)
 		}
 	}
-	assert.GreaterOrEqual(t, ricasso, d.Ricasso.ThicknessMm-.01)
+	assert.GreaterOrEqual(t, ricasso, d.Ricasso.ThicknessMm)
 	assert.Less(t, blade, 8.0)
 	assert.Empty(t, plantest.Warning(p, "warn.ricassoThin").Code)
 	high := 0.0
