@@ -147,94 +147,118 @@ func TestLabelsDoNotOverlap(t *testing.T) {
 	assert.Empty(t, js[[]string](s, over), "900 mm")
 }
 
-// TestAxeFindsNothing of any weight, in any state that a page can be in.
+// axed is what finds fault with a state of a page.
+type axed struct{ script string }
+
+func (a axed) check(w *smith, state string) {
+	w.t.Helper()
+	w.do(chromedp.Sleep(250 * time.Millisecond))
+	js[bool](w, a.script+"; true")
+	found, err := chromedp.Run(w.Ctx, chromedp.Evaluate[[]string](`axe.run(document, {resultTypes: ["violations"]}).then(r =>
+		r.violations.map(v => v.id + " (" + v.impact + "): " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")))`, chromedp.EvalAwaitPromise))
+	require.NoError(w.t, err)
+	assert.Empty(w.t, found, state)
+}
+
+// TestAxeFindsNothing of any weight, in any state that a page can be in. Every group has a window, and a page's time, of its own.
 func TestAxeFindsNothing(t *testing.T) {
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err)
-	s := open(t)
-	check := func(w *smith, state string) {
-		w.t.Helper()
-		w.do(chromedp.Sleep(250 * time.Millisecond))
-		js[bool](w, string(axe)+"; true")
-		found, err := chromedp.Run(w.Ctx, chromedp.Evaluate[[]string](`axe.run(document, {resultTypes: ["violations"]}).then(r =>
-			r.violations.map(v => v.id + " (" + v.impact + "): " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")))`, chromedp.EvalAwaitPromise))
-		require.NoError(w.t, err)
-		assert.Empty(w.t, found, state)
+	a := axed{string(axe)}
+	for name, states := range map[string]func(*smith){"pages": a.pages, "dialogs": a.dialogs, "stages": a.stages, "at the fire": a.atTheFire, "heats and menus": a.heatsAndMenus, "day and phone": a.dayAndPhone} {
+		t.Run(name, func(t *testing.T) { states(open(t)) })
 	}
-	states := func(w *smith) {
-		for path, wait := range map[string]string{"/": "main li", "/patterns": "main li", "/rack": "main li", "/shop": "main fieldset", "/cuts": "main li", "/words": "main li", "/nowhere": "main h1", "/help": "main h2", "/practice": "main h1", "/practice/cold": "main h1, main svg", "/practice/colours": "main h1", "/practice/sheet": "main h1", "/learned": "main h1", "/sheet": "main h1", "/day": "main h1"} {
+	t.Run("empty", func(t *testing.T) {
+		w := openEmpty(t)
+		for _, path := range []string{"/", "/rack", "/cuts", "/patterns", "/sheet", "/book", "/learned", "/day", "/practice/sheet"} {
 			w.goTo(path)
-			w.do(chromedp.WaitVisible(chromedp.CSS(wait)))
-			check(w, path)
+			w.do(chromedp.WaitVisible(chromedp.CSS("main h1")))
+			a.check(w, "empty "+path)
 		}
-		w.goTo("/?new")
-		w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] [role=radiogroup] label")))
-		check(w, "new piece")
-		w.goTo("/patterns")
-		w.click("main li a")
+	})
+}
+
+func (a axed) pages(w *smith) {
+	for path, wait := range map[string]string{"/": "main li", "/patterns": "main li", "/rack": "main li", "/shop": "main fieldset", "/cuts": "main li", "/words": "main li", "/nowhere": "main h1", "/help": "main h2", "/practice": "main h1", "/practice/cold": "main h1, main svg", "/practice/colours": "main h1", "/practice/sheet": "main h1", "/learned": "main h1", "/sheet": "main h1", "/day": "main h1"} {
+		w.goTo(path)
+		w.do(chromedp.WaitVisible(chromedp.CSS(wait)))
+		a.check(w, path)
+	}
+	w.goTo("/book")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[data-session]")))
+	a.check(w, "the book")
+}
+
+func (a axed) dialogs(w *smith) {
+	w.goTo("/?new")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog] [role=radiogroup] label")))
+	a.check(w, "new piece")
+	w.goTo("/patterns")
+	w.click("main li a")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
+	a.check(w, "a pattern")
+	w.goTo("/rack")
+	w.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	w.press("Table in")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
+	a.check(w, "table in")
+	w.goTo("/rack")
+	w.click("[data-item='Lorry spring end']")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[data-verdict]")))
+	a.check(w, "a piece of stock")
+}
+
+func (a axed) stages(w *smith) {
+	for _, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "finish", "log"} {
+		w.bench(demo.SlicerNarrow, stage)
+		js[bool](w, `(document.querySelectorAll("aside details").forEach(d => { d.open = true }), true)`)
+		a.check(w, stage+", all unfolded")
+	}
+	w.bench(demo.Rigging, "log")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[data-testid=log-overlay]")))
+	a.check(w, "a whole log")
+}
+
+func (a axed) atTheFire(w *smith) {
+	w.goTo("/pieces/" + w.piece(demo.Reed) + "/fire")
+	w.do(chromedp.WaitVisible(chromedp.CSS("[data-testid=anvil]")))
+	a.check(w, "at the anvil")
+	for key, what := range map[string]string{"R": "a reading", "F": "a fault", "M": "a note"} {
+		w.click("[aria-keyshortcuts=" + key + "]")
 		w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
-		check(w, "a pattern")
-		w.goTo("/rack")
-		w.do(chromedp.WaitVisible(chromedp.CSS("main li")))
-		w.press("Table in")
-		w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
-		check(w, "table in")
-		w.goTo("/rack")
-		w.click("[data-item='Lorry spring end']")
-		w.do(chromedp.WaitVisible(chromedp.CSS("[data-verdict]")))
-		check(w, "a piece of stock")
-		for _, stage := range []string{"blade", "stock", "cut", "heats", "anvil", "cycles", "harden", "finish", "log"} {
-			w.bench(demo.SlicerNarrow, stage)
-			js[bool](w, `(document.querySelectorAll("aside details").forEach(d => { d.open = true }), true)`)
-			check(w, stage+", all unfolded")
-		}
-		w.bench(demo.Rigging, "log")
-		w.do(chromedp.WaitVisible(chromedp.CSS("[data-testid=log-overlay]")))
-		check(w, "a whole log")
-		w.goTo("/book")
-		w.do(chromedp.WaitVisible(chromedp.CSS("[data-session]")))
-		check(w, "the book")
-		w.goTo("/pieces/" + w.piece(demo.Reed) + "/fire")
-		w.do(chromedp.WaitVisible(chromedp.CSS("[data-testid=anvil]")))
-		check(w, "at the anvil")
-		for key, what := range map[string]string{"R": "a reading", "F": "a fault", "M": "a note"} {
-			w.click("[aria-keyshortcuts=" + key + "]")
-			w.do(chromedp.WaitVisible(chromedp.CSS("[role=dialog]")))
-			check(w, what)
-			w.keys(kb.Escape)
-			w.until("closed", `!document.querySelector("[role=dialog]")`)
-		}
-		w.bench(demo.SlicerNarrow, "heats")
-		w.keys("]]")
-		check(w, "one heat")
-		w.click("[data-testid=compare-ways]")
-		w.until("compared", `document.querySelectorAll("[data-testid=ways] tr[data-way]").length > 0`)
-		check(w, "compare")
+		a.check(w, what)
 		w.keys(kb.Escape)
-		for _, menu := range []string{"button[aria-label=More]", "[data-testid=print]", "[data-testid=key]"} {
-			w.until("no dialog", `!document.querySelector("[role=dialog], [role=menu]")`)
-			w.click(menu)
-			check(w, menu)
-			w.keys(kb.Escape)
-		}
+		w.until("closed", `!document.querySelector("[role=dialog]")`)
 	}
-	states(s)
-	s.goTo("/")
-	s.do(chromedp.WaitVisible(chromedp.CSS("main li")))
-	s.keys("t")
-	s.until("day", `document.documentElement.dataset.theme === "day"`)
-	s.bench(demo.SlicerNarrow, "heats")
-	s.keys("]]")
-	check(s, "one heat, by day")
-	phone := s.window(390, 844)
+}
+
+func (a axed) heatsAndMenus(w *smith) {
+	w.bench(demo.SlicerNarrow, "heats")
+	w.keys("]]")
+	a.check(w, "one heat")
+	w.click("[data-testid=compare-ways]")
+	w.until("compared", `document.querySelectorAll("[data-testid=ways] tr[data-way]").length > 0`)
+	a.check(w, "compare")
+	w.keys(kb.Escape)
+	for _, menu := range []string{"button[aria-label=More]", "[data-testid=print]", "[data-testid=key]"} {
+		w.until("no dialog", `!document.querySelector("[role=dialog], [role=menu]")`)
+		w.click(menu)
+		a.check(w, menu)
+		w.keys(kb.Escape)
+	}
+}
+
+func (a axed) dayAndPhone(w *smith) {
+	w.goTo("/")
+	w.do(chromedp.WaitVisible(chromedp.CSS("main li")))
+	w.keys("t")
+	w.until("day", `document.documentElement.dataset.theme === "day"`)
+	w.bench(demo.SlicerNarrow, "heats")
+	w.keys("]]")
+	a.check(w, "one heat, by day")
+	phone := w.window(390, 844)
 	phone.bench(demo.SlicerNarrow, "cut")
-	check(phone, "a phone")
-	empty := openEmpty(t)
-	for _, path := range []string{"/", "/rack", "/cuts", "/patterns", "/sheet", "/book", "/learned", "/day", "/practice/sheet"} {
-		empty.goTo(path)
-		empty.do(chromedp.WaitVisible(chromedp.CSS("main h1")))
-		check(empty, "empty "+path)
-	}
+	a.check(phone, "a phone")
 }
 
 // seeing is how somebody sees: larger, with colours of their own, without motion.
