@@ -35,7 +35,7 @@ func TestTheLongerBarIsRunTo(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, 0, settled.SpareMm3(r.Cells), 1e-4*body.Measure().VolumeMm3)
 
-	x := found(r, settled)
+	x := found(r, settled, settled.weights)
 	for i := range r.Cells {
 		x[i] += .02
 	}

@@ -16,9 +16,8 @@ const (
 	tripsWithin     = 0.02
 	settleMaxRounds = 32
 	hasteRounds     = 12
-	hasteMost       = 0.7 // of the last step
 	firstGuess      = 0.08
-	firstStates     = 3  // no round before it is the last
+	leastRounds     = 3  // no round before it is the last
 	choosingRounds  = 2  // then the ways of the operations stay, so that they cannot turn the scale
 	lastTries       = 10 // at the shape from the longer of two bars
 )
@@ -57,12 +56,15 @@ func (w weights) of() func(operation string, pass int) float64 {
 	if w == nil {
 		return nil
 	}
-	return func(operation string, pass int) float64 {
-		if k, ok := w[stretch{operation, pass}]; ok {
-			return k
-		}
-		return 1
+	return func(operation string, pass int) float64 { return w.at(stretch{operation, pass}) }
+}
+
+// at is the weight of a stretch, 1 where it is not known.
+func (w weights) at(s stretch) float64 {
+	if k, ok := w[s]; ok && k > 0 {
+		return k
 	}
+	return 1
 }
 
 // way is how an operation is worked.
@@ -114,10 +116,8 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 		if err := forgeOnce(r, work, setup, x, out); err != nil {
 			return out, err
 		}
-		trips, weights := out.Trips, out.weights
-		if out.Rounds >= firstStates {
-			weights = out.weighed(r)
-		}
+		trips := out.Trips
+		told := out.weighed(r)
 		total, lost, counted := 0.0, 0.0, 0.0
 		for i, f := range out.ForgedMm3 {
 			if r.Cells[i].Rod {
@@ -128,9 +128,12 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 			counted += out.StartMm3[i] - r.Cells[i].VolumeMm3
 		}
 		out.LossShare = lost / total
-		next := found(r, out)
+		if out.Rounds < choosingRounds {
+			told = nil
+		}
+		next := found(r, out, told)
 		out.MissMm = missMm(r, out, x, next)
-		if out.Rounds >= firstStates && math.Abs(lost-counted) < settleWithin*total && out.MissMm < shapeWithinMm && math.Abs(out.Trips-trips) < tripsWithin {
+		if out.Rounds >= leastRounds && math.Abs(lost-counted) < settleWithin*total && out.MissMm < shapeWithinMm && math.Abs(out.Trips-trips) < tripsWithin {
 			break
 		}
 		// Where one heat more or less tips the scale still to come, two answers
@@ -139,14 +142,14 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 			longer = x
 		}
 		turns := math.Abs(out.LossShare-before) < 2*settleWithin && math.Abs(out.LossShare-last) > 2*settleWithin
-		if out.Rounds >= firstStates && longer != nil && (out.Rounds > hasty && turns || out.Rounds >= settleMaxRounds) {
+		if out.Rounds >= leastRounds && longer != nil && (out.Rounds > hasty && turns || out.Rounds >= settleMaxRounds) {
 			if err := runTo(r, work, setup, longer, out); err != nil {
 				return out, err
 			}
 			break
 		}
-		last, before, out.weights = out.LossShare, last, weights
-		if out.Rounds < hasty {
+		last, before, out.weights = out.LossShare, last, told
+		if out.Rounds > 1 && out.Rounds < hasty {
 			next = haste.next(x, next)
 		}
 		x = next
@@ -169,7 +172,7 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 		if err := forgeOnce(r, work, setup, x, &run); err != nil {
 			return err
 		}
-		next := found(r, &run)
+		next := found(r, &run, run.weights)
 		run.MissMm = missMm(r, &run, x, next)
 		total, lost := 0.0, 0.0
 		for i, f := range run.ForgedMm3 {
@@ -201,7 +204,7 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 // hands, another fire. The steel that then burns off is its own, so that it ends a little
 // thinner or thicker than was planned. Errors are those of forge.Run.
 func Again(r *route.Route, work *forge.Budget, setup forge.Setup, planned *Settled) (*Settled, error) {
-	out := &Settled{Rounds: max(firstStates, planned.Rounds), ways: planned.ways, weights: planned.weights}
+	out := &Settled{Rounds: max(leastRounds, planned.Rounds), ways: planned.ways, weights: planned.weights}
 	if setup.ByBlow > 0 {
 		out.follows = planned
 	}
@@ -243,51 +246,44 @@ func missMm(r *route.Route, s *Settled, x, found []float64) (miss float64) {
 
 // found is what a round came to, as the next may begin from: first the share of
 // its forged volume that each cell loses, then, of each cell of each operation,
-// the scale (mm a face) that it still loses after that operation.
-func found(r *route.Route, s *Settled) []float64 {
-	var x []float64
+// the scale (mm a face) that it still loses after that operation. All as it would be
+// where its heats counted for what they came to, not for what the run took them for.
+func found(r *route.Route, s *Settled, told weights) []float64 {
+	x := make([]float64, 0, len(r.Cells)*(1+len(s.Ops)))
+	more := make([]float64, len(s.Run.Heats)) // by which each record counts for more
+	for k := range s.Run.Heats {
+		at := stretch{s.Run.Heats[k].Operation, s.Run.Heats[k].Pass}
+		more[k] = told.at(at)/s.weights.at(at) - 1
+	}
+	before := func(k, i int) (volumeMm3, scaleMm float64) {
+		if k == 0 {
+			return s.StartMm3[i], 0
+		}
+		c := &s.Run.Heats[k-1].After.Cells[i]
+		return c.VolumeMm3, c.ScaleMm
+	}
 	for i, c := range r.Cells {
-		x = append(x, (s.StartMm3[i]-s.ForgedMm3[i])/c.VolumeMm3)
+		lost := s.StartMm3[i] - s.ForgedMm3[i]
+		for k, m := range more {
+			v, _ := before(k, i)
+			lost += m * (v - s.Run.Heats[k].After.Cells[i].VolumeMm3)
+		}
+		x = append(x, math.Max(0, lost/c.VolumeMm3))
 	}
 	for _, op := range s.Ops {
 		for i, d := range s.Run.DoneAt[op.ID] {
-			x = append(x, s.Run.Bar.Cells[op.First+i].ScaleMm-d)
+			i += op.First
+			left := s.Run.Bar.Cells[i].ScaleMm - d
+			toCome := left
+			for k := len(more) - 1; k >= 0 && left > 0; k-- {
+				_, was := before(k, i)
+				comes := math.Min(left, s.Run.Heats[k].After.Cells[i].ScaleMm-was)
+				toCome, left = toCome+more[k]*comes, left-comes
+			}
+			x = append(x, math.Max(0, toCome))
 		}
 	}
 	return x
-}
-
-// hastened shortens the way to a fixed point: the answer of a round moves
-// against the last step by the share of it that the residual came back with
-// (Anderson 1965, with one step of memory).
-type hastened struct{ answer, residual []float64 }
-
-// next is where the round after the one that made answer of x should begin.
-func (h *hastened) next(x, answer []float64) []float64 {
-	residual := make([]float64, len(answer))
-	for i := range answer {
-		residual[i] = answer[i]
-		if i < len(x) {
-			residual[i] -= x[i]
-		}
-	}
-	out := answer
-	if len(h.residual) == len(residual) {
-		along, across := 0.0, 0.0
-		for i, v := range residual {
-			d := v - h.residual[i]
-			along, across = along+v*d, across+d*d
-		}
-		if across > 0 {
-			share := math.Max(-hasteMost, math.Min(hasteMost, along/across))
-			out = make([]float64, len(answer))
-			for i, v := range answer {
-				out[i] = math.Max(0, v-share*(v-h.answer[i]))
-			}
-		}
-	}
-	h.answer, h.residual = answer, residual
-	return out
 }
 
 // forgeOnce forges the piece from the forged volumes with the loss of x put back; the
@@ -302,8 +298,11 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 	if err != nil {
 		return err
 	}
-	run.KeepStates, run.Budget = out.Rounds >= firstStates, work
+	run.KeepStates, run.Budget = true, work
 	out.Run, out.Ops = run, r.Operations()
+	if out.Rounds <= choosingRounds { // by their own heats, whatever those of the round before counted for
+		out.weights = nil
+	}
 	run.Trips = out.weights.of()
 	if out.ways == nil {
 		out.ways = map[string]way{}

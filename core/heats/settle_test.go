@@ -47,7 +47,7 @@ func TestASliverEndsThePlanAtOnce(t *testing.T) {
 
 // slow is a plan of many hundreds of heats.
 func slow() plan.Request {
-	r := plan.NewRequest(plantest.Starter("cleaver"), "O1", plantest.Flat(50, 25, 1000), forge.Learning)
+	r := plan.NewRequest(plantest.Starter("cleaver"), "O1", plantest.Flat(50, 40, 1000), forge.Learning)
 	r.Design.LengthMm, r.Smith.HammerKg = 300, .25
 	return r
 }
