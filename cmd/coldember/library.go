@@ -51,7 +51,7 @@ func piecesCommand() *cobra.Command {
 		for _, p := range all {
 			r := p.Doc.Request
 			out = append(out, []string{
-				p.Doc.Name, quantity.FormatLength(r.Design.LengthMm, u), export.BarSize(r.Bar, u) + ", " + quantity.FormatReckoned(p.Summary.CutLengthMm, p.Summary.WithinMm, u),
+				p.Doc.Name, quantity.FormatLength(r.Design.LengthMm, u), export.BarSize(r.Bar, u) + ", " + quantity.FormatReckoned(p.Summary.CutLengthMm, p.Summary.LowMm, p.Summary.HighMm, u),
 				fmt.Sprint(p.Summary.Heats), p.ID,
 			})
 		}

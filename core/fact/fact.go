@@ -3,6 +3,7 @@ package fact
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"strings"
 
@@ -40,8 +41,20 @@ type Warning struct {
 	// Steels are grades that stand in its sentence, by their ids.
 	Steels []string `json:"steels,omitempty"`
 	Where  Where    `json:"where"`
-	// Remedy is what one press can do about it.
-	Remedy *Remedy `json:"remedy,omitempty"`
+	// Also are other places of the same cause; the figures are those of the worst.
+	Also []Where `json:"also,omitempty"`
+	// Remedy is what it proposes itself. It is told once a plan with it is rid of the finding, not before.
+	Remedy *Remedy `json:"-"`
+}
+
+// Zones lists those of its places, each once.
+func (w *Warning) Zones() (out []string) {
+	for _, at := range append([]Where{w.Where}, w.Also...) {
+		if at.Zone != "" && !slices.Contains(out, at.Zone) {
+			out = append(out, at.Zone)
+		}
+	}
+	return out
 }
 
 // Remedy is a field and what it would be set to: a length, or a choice; and what
@@ -56,7 +69,8 @@ type Remedy struct {
 // Setting is another field of a remedy.
 type Setting struct {
 	Field string  `json:"field"`
-	Mm    float64 `json:"mm"`
+	Mm    float64 `json:"mm,omitempty"`
+	Text  string  `json:"text,omitempty"`
 }
 
 // FieldError says which field cannot be as it is; its figures name what would

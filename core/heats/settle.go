@@ -118,15 +118,7 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 		}
 		trips := out.Trips
 		told := out.weighed(r)
-		total, lost, counted := 0.0, 0.0, 0.0
-		for i, f := range out.ForgedMm3 {
-			if r.Cells[i].Rod {
-				continue
-			}
-			total += out.StartMm3[i]
-			lost += out.StartMm3[i] - f
-			counted += out.StartMm3[i] - r.Cells[i].VolumeMm3
-		}
+		total, lost, counted := out.lost(r)
 		out.LossShare = lost / total
 		if out.Rounds < choosingRounds {
 			told = nil
@@ -162,6 +154,19 @@ func settleBy(r *route.Route, work *forge.Budget, setup forge.Setup, hasty int) 
 	return out, treat(r, out.Run)
 }
 
+// lost is what there was of the bar, what of it the run lost, and what was counted on; of rods nothing. mm³.
+func (s *Settled) lost(r *route.Route) (total, lost, counted float64) {
+	for i, f := range s.ForgedMm3 {
+		if r.Cells[i].Rod {
+			continue
+		}
+		total += s.StartMm3[i]
+		lost += s.StartMm3[i] - f
+		counted += s.StartMm3[i] - r.Cells[i].VolumeMm3
+	}
+	return total, lost, counted
+}
+
 // runTo forges from the bar that x begins with until the scale still to come is
 // what the run says it is, as near as that can be had. Where the bar turns out too
 // Short by that it grows. The nearest run of those that have steel enough is kept.
@@ -174,13 +179,7 @@ func runTo(r *route.Route, work *forge.Budget, setup forge.Setup, x []float64, o
 		}
 		next := found(r, &run, run.weights)
 		run.MissMm = missMm(r, &run, x, next)
-		total, lost := 0.0, 0.0
-		for i, f := range run.ForgedMm3 {
-			if !r.Cells[i].Rod {
-				total += run.StartMm3[i]
-				lost += run.StartMm3[i] - f
-			}
-		}
+		total, lost, _ := run.lost(r)
 		run.LossShare = lost / total
 		short := run.SpareMm3(r.Cells) < -settleWithin*total
 		if try == 0 || !short && run.MissMm < kept.MissMm {

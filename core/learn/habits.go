@@ -34,12 +34,16 @@ type sums struct {
 // stopped takes up where the heats of a piece stopped, and answers with the pace of those whose blows were counted.
 func (s *sums) stopped(w *Worked) []float64 {
 	var rates []float64
+	trips := map[int]int{}
+	for i := range w.Book.Heats {
+		trips[w.Book.Heats[i].Heat]++
+	}
 	for i := range w.Book.Heats {
 		h := &w.Book.Heats[i]
 		if w.Course.Cycles(h.Heat) || h.LastMs == 0 || h.EndC <= 0 || h.Heat < 1 || h.Heat > len(w.Course.Heats) {
 			continue
 		}
-		if low, ok := leftCold(w.Course, h.Heat); ok {
+		if low, ok := leftCold(w.Course, h.Heat); ok && trips[h.Heat] == 1 { // in several trips it was shared out
 			s.stops, s.lows = append(s.stops, h.Trip), append(s.lows, low)
 		}
 		if h.Counted && h.FirstMs > 0 && h.LastMs > h.FirstMs && h.Blows > 0 {
@@ -55,11 +59,11 @@ func (s *sums) stopped(w *Worked) []float64 {
 // usedUpS is how near to its limit a heat is planned to end that is used up, s.
 const usedUpS = 1.0
 
-// leftCold is the limit of a heat that is planned to be used up; one that ends because its work is
-// done says nothing of when a smith stops.
+// leftCold is where a heat ends that is planned to be used up: at its limit, or below it where its last blows are
+// planned there. One that ends because its work is done says nothing of when a smith stops.
 func leftCold(c *session.Course, heat int) (low float64, ok bool) {
 	last := &c.Steps[c.Heats[heat-1].Last]
-	return last.LowC, last.LowC > 0 && last.LimitS-last.BeginS-last.WorkS < usedUpS
+	return math.Min(last.LowC, c.Heats[heat-1].LowC), last.LowC > 0 && last.ToShare < 1 && last.LimitS-last.BeginS-last.WorkS < usedUpS
 }
 
 // HabitsOf sums the habits up, smith by smith; the pieces in any order.

@@ -43,7 +43,8 @@ type BarPlan struct {
 	AvailableMm  float64 `json:"availableMm" doc:"the longest stretch without dead spots"`
 	FromMm       float64 `json:"fromMm,omitempty" doc:"where that stretch begins on the piece"`
 	CutLengthMm  float64 `json:"cutLengthMm"`
-	WithinMm     float64 `json:"withinMm" doc:"four of five cases keep to the length to cut by so much; 0: it is the length of an outline that is sawn out"`
+	LowMm        float64 `json:"lowMm" doc:"four of five cases take a length to cut from here"`
+	HighMm       float64 `json:"highMm" doc:"to here; both are the length to cut where an outline is sawn out"`
 	StartMm3     float64 `json:"startMm3"`
 	LossFraction float64 `json:"lossFraction" doc:"that sizes the bar"`
 	ScaleShare   float64 `json:"scaleShare" doc:"as the heats compute it"`

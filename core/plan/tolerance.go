@@ -11,9 +11,9 @@ import (
 type Tolerances struct {
 	WidthMm     float64 `json:"widthMm" doc:"of the bar"`
 	ThicknessMm float64 `json:"thicknessMm"`
-	Loss        float64 `json:"lossShare" doc:"of the logarithm of the loss"`
+	Loss        float64 `json:"lossShare" doc:"of the logarithm of what is lost over what is forged"`
 	Form        float64 `json:"formShare" doc:"of the volume of a piece of salvage"`
-	Forged      float64 `json:"forgedShare" doc:"of the forged volume: how near to its shape a hand forges"`
+	Forged      float64 `json:"forgedShare" doc:"of the forged volume: how near to its shape a hand forges; usually none, since what is forged beside the shape is ground off and not cut longer"`
 }
 
 // The log spread of a loss: that of the scale where the heats compute it, and of a rule of thumb
@@ -25,10 +25,7 @@ const (
 
 // UsualTolerances by hand and by how the piece is known: judgement, and what the log taught.
 func UsualTolerances(r Request) Tolerances {
-	t := Tolerances{WidthMm: .15, ThicknessMm: .05, Loss: ScaleLog, Forged: map[string]float64{"learning": .08, "steady": .04, "sure": .02}[string(r.Smith.Skill)]}
-	if t.Forged == 0 {
-		t.Forged = .04
-	}
+	t := Tolerances{WidthMm: .1, ThicknessMm: .03, Loss: ScaleLog} // by calipers, in several places
 	if r.Sizing.LossMode == ThumbLoss {
 		t.Loss = thumbLog
 	}
@@ -55,20 +52,19 @@ func (t Tolerances) Validate() error {
 // tenth is how many standard deviations the tenth and the last tenth lie from the middle.
 const tenth = 1.2815515655446004
 
-// WithinMm is half of the band in which the length to cut lies in four of five cases, mm, to first
-// order: what each tolerance makes of it by itself, added as squares. endsMm of it are trim and kerf.
-func (t Tolerances) WithinMm(b *BarPlan, endsMm float64) float64 {
+// RangeMm is where the length to cut lies in four of five cases, mm: what each tolerance makes of it by itself,
+// added as squares to either side, since what is lost follows a logarithm and is lopsided. It never begins under
+// what the forged volume alone needs. endsMm of the length are trim and kerf.
+func (t Tolerances) RangeMm(b *BarPlan, endsMm float64) (low, high float64) {
 	v := b.CutLengthMm - endsMm
 	if !(v > 0) || b.LossFraction >= 1 {
-		return 0
+		return b.CutLengthMm, b.CutLengthMm
 	}
-	lost := func(side float64) float64 { // the length with the loss at one of its tenths
-		return v * (1 - b.LossFraction) / (1 - math.Min(.8, b.LossFraction*math.Exp(side*tenth*t.Loss)))
-	}
-	half := (lost(1) - lost(-1)) / 2
-	sum := half * half
+	lost := v * b.LossFraction
+	even := 0.0
 	for _, share := range []float64{t.WidthMm / b.WidthMm, t.ThicknessMm / b.ThicknessMm, t.Form, t.Forged} {
-		sum += v * share * tenth * v * share * tenth
+		even += v * share * tenth * v * share * tenth
 	}
-	return math.Sqrt(sum)
+	below, above := lost*(1-math.Exp(-tenth*t.Loss)), lost*(math.Exp(tenth*t.Loss)-1)
+	return math.Max(b.CutLengthMm-lost, b.CutLengthMm-math.Sqrt(below*below+even)), b.CutLengthMm + math.Sqrt(above*above+even)
 }

@@ -34,7 +34,7 @@ func layOut(names []string, startMm3 []float64, areaMm2, trimMm, kerfMm float64)
 	return marks, cutMm, cutMm * areaMm2
 }
 
-func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan {
+func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone, known plan.Tolerances) plan.BarPlan {
 	names, forged, start := make([]string, len(zones)), make([]float64, len(zones)), make([]float64, len(zones))
 	var vf, vs, rod, rodMm float64
 	for k, z := range zones {
@@ -57,6 +57,7 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 	}
 	if r.Req.SawnOut() {
 		sawnOut(&b, r, s, vf)
+		b.LowMm, b.HighMm = b.CutLengthMm, b.CutLengthMm
 		b.LeftMm = b.AvailableMm - b.CutLengthMm
 		return b
 	}
@@ -69,7 +70,7 @@ func barPlan(r *route.Route, s *heats.Settled, zones []figure.Zone) plan.BarPlan
 	withBit(&b, r)
 	onTheTaper(&b, r)
 	b.Down = downBar(s)
-	b.WithinMm = plan.UsualTolerances(*r.Req).WithinMm(&b, trim+kerf)
+	b.LowMm, b.HighMm = known.RangeMm(&b, trim+kerf)
 	b.LeftMm = b.AvailableMm - b.CutLengthMm
 	return b
 }

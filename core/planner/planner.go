@@ -44,7 +44,9 @@ func (k *sketch) told(req *plan.Request, used *plan.Learned, s *heats.Settled) *
 	for _, c := range r.Cells {
 		p.ForgedZones[c.Zone] += c.VolumeMm3
 	}
-	p.Bar = barPlan(r, s, zones)
+	asked := *req
+	asked.Learned = used
+	p.Bar = barPlan(r, s, zones, plan.UsualTolerances(asked))
 	p.Prep = prepare(r, p.Bar.StartMm3/(bar.AreaMm2*bar.WholeMm))
 	p.Ledger = ledger(p, req, r.Bar, s.SpareMm3(r.Cells))
 	p.Feasibility = along

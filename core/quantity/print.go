@@ -15,21 +15,18 @@ func FormatLength(mm float64, s System) string {
 	return trimZero(mm, 1) + " mm"
 }
 
-// FormatReckoned prints a length that is reckoned and not known to a millimetre, and by how much it may be off (0: not told):
+// FormatReckoned prints a length that is reckoned and not known to a millimetre, and between what it lies (0: not told):
 // whole millimetres, or sixteenths of an inch.
-func FormatReckoned(mm, withinMm float64, s System) string {
+func FormatReckoned(mm, lowMm, highMm float64, s System) string {
 	figure, unit := func(mm float64) string { return trimZero(math.Round(mm), 0) }, " mm"
 	if s.Inches() {
 		figure, unit = func(mm float64) string { return fraction(mm/mmPerInch, reckonedDenominator) }, " in"
 	}
-	if withinMm <= 0 {
+	low, high := figure(lowMm), figure(highMm)
+	if highMm <= 0 || low == high {
 		return figure(mm) + unit
 	}
-	least := 1.0
-	if s.Inches() {
-		least = mmPerInch / reckonedDenominator
-	}
-	return figure(mm) + " ± " + figure(math.Max(least, withinMm)) + unit
+	return figure(mm) + unit + " (" + low + "–" + high + ")"
 }
 
 // reckonedDenominator is the finest fraction of an inch that such a length is told in.

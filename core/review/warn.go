@@ -53,11 +53,6 @@ func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warnin
 		warnTang(r, p, add)
 	}
 	warnOrigin(r, add)
-	defer func() {
-		for i := range out {
-			out[i].Remedy = remedyFor(r, p, out[i])
-		}
-	}()
 	if p.Steel.Assumed {
 		add("warn.assumedSteel", fact.Warn, fact.Where{}, nil)
 	}
@@ -66,6 +61,10 @@ func Warnings(r *route.Route, p *plan.Plan, s *heats.Settled) (out []fact.Warnin
 	}
 	if s.MissMm > unsettledMm {
 		add("warn.unsettled", fact.Stop, fact.Where{}, fact.Figures{"byMm": s.MissMm})
+	}
+	out = gathered(out)
+	for i := range out {
+		out[i].Remedy = remedyFor(r, p, out[i])
 	}
 	return out
 }

@@ -40,7 +40,7 @@ func New(ctx context.Context, req plan.Request, seed uint64) (*Piece, error) {
 	var last error
 	for try := range uint64(mostRetries) {
 		rng := rand.New(rand.NewPCG(seed, try))
-		as, err := doubt.Draw(req, rng)
+		as, err := doubt.Draw(req, rng.Float64)
 		if err != nil {
 			return nil, err
 		}

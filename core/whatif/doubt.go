@@ -135,7 +135,7 @@ func Doubts(ctx context.Context, req plan.Request, d Doubt, known []Sample, from
 
 // drawn plans one draw; nil where it cannot be planned.
 func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) (*Sample, error) {
-	req, err := d.Taught(req.Used()).Draw(req, rand.New(rand.NewPCG(seed, number)))
+	req, err := d.Taught(req.Used()).Draw(req, evenly(seed, number))
 	if err != nil {
 		return nil, err
 	}
@@ -149,15 +149,15 @@ func drawn(ctx context.Context, req plan.Request, d Doubt, seed, number uint64) 
 // leastLands is as few good blows as a hand may have.
 const leastLands = 0.1
 
-// Draw is a request whose figures are off as they may be: a quicker hand strikes faster,
-// and carries and brushes in less time. The error is that of a steel that there is not.
-func (d Doubt) Draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
-	off := func(log float64) float64 { return math.Exp(log * rng.NormFloat64()) }
+// Draw is a request whose figures are off as they may be, each by its next number of even; a quicker hand
+// strikes faster, and carries and brushes in less time. The error is that of a steel that there is not.
+func (d Doubt) Draw(req plan.Request, even func() float64) (plan.Request, error) {
+	off := func(log float64) float64 { return math.Exp(log * distuv.UnitNormal.Quantile(even())) }
 	student := func(log, degrees float64) float64 {
 		if degrees == 0 {
 			return off(log)
 		}
-		return math.Exp(log * distuv.StudentsT{Sigma: 1, Nu: degrees, Src: rng}.Rand())
+		return math.Exp(log * distuv.StudentsT{Sigma: 1, Nu: degrees}.Quantile(even()))
 	}
 	grade, err := steel.Find(req.SteelID)
 	if err != nil {
@@ -167,18 +167,37 @@ func (d Doubt) Draw(req plan.Request, rng *rand.Rand) (plan.Request, error) {
 		grade = *req.Steel
 	}
 	// energy, stress and Q only ever meet as stress × Q over energy
-	grade.FlowFactor *= off(d.Flow) * off(d.Redundant) / student(d.Energy, d.EnergyDegrees)
+	grade.FlowFactor *= off(math.Hypot(d.Flow, d.Redundant)) / student(d.Energy, d.EnergyDegrees)
 	req.Steel = &grade
 	if m := req.Smith.LandShare; m < 1 && d.Hand > 0 {
-		req.Smith.LandShare = math.Max(leastLands, distuv.Beta{Alpha: m * d.Hand, Beta: (1 - m) * d.Hand, Src: rng}.Rand())
+		req.Smith.LandShare = math.Max(leastLands, distuv.Beta{Alpha: m * d.Hand, Beta: (1 - m) * d.Hand}.Quantile(even()))
 	}
 	req.Fire.ScaleFactor = student(d.Scale, d.ScaleDegrees)
 	req.Smith.SpreadFactor = student(d.Spread, d.SpreadDegrees)
-	req.Fire.TempC += d.FireC * rng.NormFloat64()
+	req.Fire.TempC += d.FireC * distuv.UnitNormal.Quantile(even())
 	pace := off(d.Pace)
 	req.Smith.RatePerS = math.Min(5, math.Max(.2, req.Smith.RatePerS*pace))
 	req.Fire.CarryS, req.Fire.BrushS = req.Fire.CarryS/pace, req.Fire.BrushS/pace
 	return req, nil
+}
+
+// doubtful is how many numbers a draw takes.
+const doubtful = 7
+
+// evenly are the numbers of one draw of a row, each between 0 and 1: a draw lies as far as can be from those
+// before it (an additive recurrence on the root of xᵈ⁺¹ = x + 1, so that few draws fill all that may be), shifted by the seed.
+func evenly(seed, number uint64) func() float64 {
+	root := 2.0
+	for range 40 {
+		root = math.Pow(1+root, 1./(doubtful+1))
+	}
+	rng := rand.New(rand.NewPCG(seed, doubtful))
+	step := 1.0
+	return func() float64 {
+		step /= root
+		_, v := math.Modf(rng.Float64() + float64(number)*step)
+		return math.Min(1-1e-9, math.Max(1e-9, v))
+	}
 }
 
 // bands are the middle four fifths of what was drawn.
@@ -197,5 +216,8 @@ func (d *Doubtful) bands() {
 		}
 		sort.Float64s(v)
 		*band = Band{quantile(v, .1), quantile(v, .5), quantile(v, .9)}
+		if band == &d.Heats {
+			*band = whole(v)
+		}
 	}
 }

@@ -20,7 +20,7 @@ func TestAQuickHandIsQuickAtEverything(t *testing.T) {
 	req := plan.NewRequest(blade.Starters()[0].Design, "1084", stock.Usual(stock.Flat), forge.Steady)
 	quicker := 0
 	for n := range uint64(60) {
-		got, err := Doubt{Pace: .12}.Draw(req, rand.New(rand.NewPCG(1, n)))
+		got, err := Doubt{Pace: .12}.Draw(req, rand.New(rand.NewPCG(1, n)).Float64)
 		require.NoError(t, err)
 		pace := got.Smith.RatePerS / req.Smith.RatePerS
 		assert.InEpsilon(t, req.Fire.CarryS/pace, got.Fire.CarryS, 1e-9)

@@ -40,16 +40,17 @@ type Ranked struct {
 	// reach.
 	Planned bool    `json:"planned"`
 	CutMm   float64 `json:"cutMm"`
-	// WithinMm is what four of five cases keep to; only of whole plans.
-	WithinMm float64 `json:"withinMm,omitempty"`
-	WasteG   float64 `json:"wasteG" doc:"burnt, ground off and cut away"`
-	Heats    int     `json:"heats"`
-	TimeS    float64 `json:"timeS"`
-	Certain  float64 `json:"certainShare"`
-	Cost     float64 `json:"cost"`
-	Hazards  int     `json:"hazards" doc:"that want acknowledging"`
-	Soft     bool    `json:"soft" doc:"a steel that does not harden"`
-	Score    float64 `json:"score" doc:"less is better"`
+	// Four of five cases take a length between these; only of whole plans.
+	LowMm   float64 `json:"lowMm,omitempty"`
+	HighMm  float64 `json:"highMm,omitempty"`
+	WasteG  float64 `json:"wasteG" doc:"burnt, ground off and cut away"`
+	Heats   int     `json:"heats"`
+	TimeS   float64 `json:"timeS"`
+	Certain float64 `json:"certainShare"`
+	Cost    float64 `json:"cost"`
+	Hazards int     `json:"hazards" doc:"that want acknowledging"`
+	Soft    bool    `json:"soft" doc:"a steel that does not harden"`
+	Score   float64 `json:"score" doc:"less is better"`
 }
 
 // Weights of the score, in minutes: judgement. A gram wasted is a few seconds of
@@ -221,7 +222,7 @@ func (r *Ranked) plan(ctx context.Context, req plan.Request, c Candidate) error 
 	if err != nil {
 		return err
 	}
-	r.Planned, r.CutMm, r.WithinMm, r.Heats, r.TimeS = true, p.Bar.CutLengthMm, p.Bar.WithinMm, p.Totals.Heats, p.Totals.TimeS
+	r.Planned, r.CutMm, r.LowMm, r.HighMm, r.Heats, r.TimeS = true, p.Bar.CutLengthMm, p.Bar.LowMm, p.Bar.HighMm, p.Totals.Heats, p.Totals.TimeS
 	r.waste(p.Bar.StartMm3, p.Finished.MassG, c)
 	if o := p.Obstacle(); o.Code != "" {
 		r.Feasible, r.Planned, r.Obstacle = false, false, o

@@ -22,7 +22,7 @@ type Sure struct {
 	P50Mm  float64 `json:"p50Mm" doc:"enough in half of the cases"`
 	P80Mm  float64 `json:"p80Mm"`
 	P95Mm  float64 `json:"p95Mm"`
-	LowMm  float64 `json:"lowMm" doc:"the middle four fifths of the cases lie from here"`
+	LowMm  float64 `json:"lowMm" doc:"the middle four fifths of the cases lie from here, and none under what the forged volume alone needs"`
 	HighMm float64 `json:"highMm"`
 	Runs   int     `json:"runs"`
 	// FitErrorMm is how far the loss that was fitted to a few whole plans is from
@@ -52,9 +52,8 @@ type deviates struct{ width, thick, loss, form, forged float64 }
 func (m *response) length(t Tolerances, d deviates) float64 {
 	dw, dt := t.WidthMm*d.width, t.ThicknessMm*d.thick
 	w, th := math.Max(m.w*.5, m.w+dw), math.Max(m.t*.5, m.t+dt)
-	f := (m.loss + m.perWidth*dw + m.perThick*dt) * math.Exp(t.Loss*d.loss)
-	f = math.Min(.8, math.Max(0, f))
-	v := m.forgedMm3 * math.Max(.2, 1+t.Forged*d.forged) / (1 - f)
+	f := math.Min(.8, math.Max(0, m.loss+m.perWidth*dw+m.perThick*dt))
+	v := m.forgedMm3 * math.Max(.2, 1+t.Forged*d.forged) * (1 + f/(1-f)*math.Exp(t.Loss*d.loss))
 	return v/(w*th)/math.Max(.2, 1+t.Form*d.form) + m.trimMm
 }
 
@@ -94,7 +93,7 @@ func (m *response) sure(ctx context.Context, t Tolerances, runs int, seed uint64
 	}
 	sort.Float64s(lengths)
 	q := func(p float64) float64 { return quantile(lengths, p) }
-	return &Sure{P50Mm: q(.5), P80Mm: q(.8), P95Mm: q(.95), LowMm: q(.1), HighMm: q(.9), Runs: runs, FitErrorMm: fitErr, Sources: m.sources(t), lengths: lengths}, nil
+	return &Sure{P50Mm: q(.5), P80Mm: q(.8), P95Mm: q(.95), LowMm: math.Max(q(.1), m.forgedMm3/(m.w*m.t)+m.trimMm), HighMm: q(.9), Runs: runs, FitErrorMm: fitErr, Sources: m.sources(t), lengths: lengths}, nil
 }
 
 // stratified are n standard normal deviates, one in each of n equal shares, in

@@ -3,6 +3,8 @@ package whatif
 import (
 	"context"
 	"math"
+	"math/rand/v2"
+	"sort"
 
 	"coldember/core/plan"
 	"coldember/core/planner"
@@ -55,9 +57,9 @@ func (d Doubt) sources() []source {
 	}
 }
 
-// BeWithin tells between what the totals of a plan lie, to first order: each source of doubt is
-// put to its lower and its upper tenth by itself, and what they make longer or shorter is added
-// as squares of logarithms, for the sources are independent. Doubts is what it is held against.
+// BeWithin tells between what the totals of a plan lie: each source of doubt is put to its lower and its upper
+// tenth by itself, and what they make longer or shorter is drawn together over and over, as logarithms that
+// add up, for the sources are independent. Doubts is what it is held against.
 // Errors are fact.FieldErrors of the request itself, or the context's; a source that makes the
 // work impossible on one side is taken to weigh as much as on the other.
 func BeWithin(ctx context.Context, req plan.Request, d Doubt) (*Within, error) {
@@ -66,13 +68,10 @@ func BeWithin(ctx context.Context, req plan.Request, d Doubt) (*Within, error) {
 		return nil, err
 	}
 	grade, d := mid.Steel, d.Taught(req.Used())
-	of := func(p *plan.Plan) [5]float64 {
-		return [5]float64{p.Totals.FractionalHeats, float64(p.Totals.Blows), p.Totals.TimeS, p.Totals.FuelG, p.Bar.CutLengthMm}
-	}
-	was := of(mid)
-	var up, down [5]float64
+	was := figuresOf(mid)
+	var effects []effect
 	for _, shift := range d.sources() {
-		var by [2][5]float64
+		var e effect
 		var done [2]bool
 		for i, side := range []float64{-1, 1} {
 			r, g := req, grade
@@ -83,28 +82,86 @@ func BeWithin(ctx context.Context, req plan.Request, d Doubt) (*Within, error) {
 				return nil, err
 			}
 			if done[i] = p != nil; done[i] {
-				for k, v := range of(p) {
+				for k, v := range figuresOf(p) {
 					if v > 0 && was[k] > 0 {
-						by[i][k] = math.Log(v / was[k])
+						e[i][k] = math.Log(v / was[k])
 					}
 				}
 			}
 		}
 		for k := range was {
-			low, high := by[0][k], by[1][k]
 			switch {
 			case !done[0]:
-				low = -high
+				e[0][k] = -e[1][k]
 			case !done[1]:
-				high = -low
+				e[1][k] = -e[0][k]
 			}
-			up[k] += math.Pow(math.Max(0, math.Max(low, high)), 2)
-			down[k] += math.Pow(math.Min(0, math.Min(low, high)), 2)
+		}
+		effects = append(effects, e)
+	}
+	drawn := drawTogether(was, effects)
+	band := func(k int) Band { return Band{Low: quantile(drawn[k], .1), Mid: was[k], High: quantile(drawn[k], .9)} }
+	heats := whole(drawn[0])
+	heats.Mid = float64(mid.Totals.Heats)
+	heats.Low, heats.High = math.Min(heats.Low, heats.Mid), math.Max(heats.High, heats.Mid)
+	return &Within{Heats: heats, Blows: band(1), TimeS: band(2), FuelG: band(3), CutMm: band(4)}, nil
+}
+
+// figures of a plan that a band stands beside: heats in parts, blows, seconds, fuel in grams and the length to cut in mm.
+type figures [5]float64
+
+func figuresOf(p *plan.Plan) figures {
+	return figures{p.Totals.FractionalHeats, float64(p.Totals.Blows), p.Totals.TimeS, p.Totals.FuelG, p.Bar.CutLengthMm}
+}
+
+// effect is by what a source moves the logarithm of each figure, at its lower and its upper tenth.
+type effect [2]figures
+
+// togetherDraws are so many that the tenths are steady to a hundredth.
+const togetherDraws = 4000
+
+// drawTogether draws the sources, each of its own, and lists what each figure comes to, sorted.
+func drawTogether(was figures, effects []effect) [len(figures{})][]float64 {
+	rng := rand.New(rand.NewPCG(1, 0x7e7))
+	columns := make([][]float64, len(effects))
+	for i := range columns {
+		columns[i] = stratified(rng, togetherDraws)
+	}
+	var out [len(figures{})][]float64
+	for k := range out {
+		out[k] = make([]float64, togetherDraws)
+		for n := range out[k] {
+			log := 0.0
+			for i, e := range effects {
+				z := columns[i][n] / tenth(1, 0)
+				if z < 0 {
+					log -= z * e[0][k]
+				} else {
+					log += z * e[1][k]
+				}
+			}
+			out[k][n] = was[k] * math.Exp(log)
+		}
+		sort.Float64s(out[k])
+	}
+	return out
+}
+
+// whole is the band of whole numbers that comes nearest to holding four fifths of a sorted list, as many
+// beyond it on either side as can be.
+func whole(sorted []float64) Band {
+	n := float64(len(sorted))
+	upTo := func(v float64) float64 { return float64(sort.SearchFloat64s(sorted, v+.5)) / n } // share that is v at the most
+	mid := math.Round(quantile(sorted, .5))
+	best, out := math.Inf(1), Band{mid, mid, mid}
+	for low := math.Round(sorted[0]); low <= mid; low++ {
+		under := upTo(low - 1)
+		for high := mid; high <= math.Round(sorted[len(sorted)-1]); high++ {
+			over := 1 - upTo(high)
+			if off := math.Abs(under+over-.2) + math.Abs(under-over)/4; off < best {
+				best, out.Low, out.High = off, low, high
+			}
 		}
 	}
-	was[0] = float64(mid.Totals.Heats)
-	band := func(k int) Band {
-		return Band{Low: was[k] * math.Exp(-math.Sqrt(down[k])), Mid: was[k], High: was[k] * math.Exp(math.Sqrt(up[k]))}
-	}
-	return &Within{Heats: band(0), Blows: band(1), TimeS: band(2), FuelG: band(3), CutMm: band(4)}, nil
+	return out
 }

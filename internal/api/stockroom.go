@@ -11,6 +11,7 @@ import (
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/sse"
 )
 
 // Salvage is the table that beliefs are made by.
@@ -126,6 +127,10 @@ func (h *handlers) stockroom(api huma.API) {
 		func(ctx context.Context, in *body[Doc]) (*body[[]whatif.Hope], error) {
 			v, err := h.work.Hopes(ctx, in.Body.doc())
 			return answer(ctx, h, v, err)
+		})
+	sse.Register(api, op("planRemedies", http.MethodPost, "/plan/remedies", "What clears the findings of a plan, each as soon as it was planned (server-sent events)"),
+		map[string]any{"mended": work.Mended{}}, func(ctx context.Context, in *body[Doc], send sse.Sender) {
+			_ = h.work.Remedies(ctx, in.Body.doc(), func(m work.Mended) error { return send.Data(m) }) // what cannot be planned has none
 		})
 	huma.Register(api, op("planCosts", http.MethodPost, "/plan/costs", "What a millimetre more costs in bar"),
 		func(ctx context.Context, in *body[Doc]) (*body[[]whatif.Cost], error) {

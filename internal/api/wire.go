@@ -47,7 +47,8 @@ type Piece struct {
 // Summary is what the list of pieces shows.
 type Summary struct {
 	CutLengthMm float64        `json:"cutLengthMm"`
-	WithinMm    float64        `json:"withinMm,omitempty" doc:"four of five cases keep to that length by so much; 0: not known"`
+	LowMm       float64        `json:"lowMm,omitempty" doc:"four of five cases take a length from here; 0: not known"`
+	HighMm      float64        `json:"highMm,omitempty" doc:"to here"`
 	Heats       int            `json:"heats"`
 	Stops       int            `json:"stops"`
 	BladeMm     float64        `json:"bladeMm"`

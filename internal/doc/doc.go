@@ -206,7 +206,8 @@ type CutMade struct {
 // is made anew with the next save.
 type Summary struct {
 	CutLengthMm float64        `json:"cutLengthMm"`
-	WithinMm    float64        `json:"withinMm,omitempty"`
+	LowMm       float64        `json:"lowMm,omitempty"` // four of five cases take a length from here
+	HighMm      float64        `json:"highMm,omitempty"`
 	Heats       int            `json:"heats"`
 	Stops       int            `json:"stops"`
 	BladeMm     float64        `json:"bladeMm"`

@@ -63,27 +63,27 @@ func (f *fireCard) head(name string) {
 		cut = "card.cutLast"
 	}
 	f.y += f.text(x, f.y+1, w, f.face("bold", 12.5, ink),
-		f.say(cut, nil)+" "+quantity.FormatReckoned(b.CutLengthMm, b.WithinMm, f.units)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
+		f.say(cut, nil)+" "+quantity.FormatReckoned(b.CutLengthMm, b.LowMm, b.HighMm, f.units)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
 	t := f.plan.Totals
 	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
 		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC, f.units), "to": text.HeatColour(t.LowC, f.units)})+"). "+
 		f.say("card.totals", map[string]string{
-			"heats":   fmt.Sprint(t.Heats) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.Heats }, 1, 1),
-			"blows":   fmt.Sprint(round5(t.Blows)) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.Blows }, 1, 5),
-			"minutes": fmt.Sprint(int(math.Round(t.TimeS/60))) + f.plusMinus(func(w *whatif.Within) whatif.Band { return w.TimeS }, 60, 1),
+			"heats":   fmt.Sprint(t.Heats) + f.fromTo(func(w *whatif.Within) whatif.Band { return w.Heats }, 1, 1),
+			"blows":   fmt.Sprint(round5(t.Blows)) + f.fromTo(func(w *whatif.Within) whatif.Band { return w.Blows }, 1, 5),
+			"minutes": fmt.Sprint(int(math.Round(t.TimeS/60))) + f.fromTo(func(w *whatif.Within) whatif.Band { return w.TimeS }, 60, 1),
 			"cycles":  fmt.Sprint(t.Cycles),
 		})) + 2
 	f.line(x, f.y, x+w, f.y, .3, ink)
 	f.y += 2.5
 }
 
-// plusMinus is by how much a total may be off, in steps of so many of a unit.
-func (f *fireCard) plusMinus(of func(*whatif.Within) whatif.Band, unit, step float64) string {
+// fromTo is between what a total lies in four of five cases, in steps of so many of a unit.
+func (f *fireCard) fromTo(of func(*whatif.Within) whatif.Band, unit, step float64) string {
 	if f.within == nil {
 		return ""
 	}
 	b := of(f.within)
-	return fmt.Sprintf(" ± %.0f", math.Max(1, math.Round((b.High-b.Low)/2/unit/step))*step)
+	return fmt.Sprintf(" (%.0f–%.0f)", math.Round(b.Low/unit/step)*step, math.Round(b.High/unit/step)*step)
 }
 
 func round5(n int) int { return int(math.Round(float64(n)/5)) * 5 }
@@ -129,7 +129,7 @@ func (f *fireCard) drawings() {
 	}
 	end := x0 + b.CutLengthMm*k
 	f.line(end, f.y-3, end, f.y+h+1.5, .6, ember, 1.5, 1)
-	under(end, f.face("label", 9, ember), quantity.FormatReckoned(b.CutLengthMm, 0, f.units))
+	under(end, f.face("label", 9, ember), quantity.FormatReckoned(b.CutLengthMm, 0, 0, f.units))
 	f.edgeTicks(x0, end, f.y+h)
 	f.y += h + (6.4+lineMm*float64(max(1, deepest)))*f.scale
 	for _, s := range []struct {

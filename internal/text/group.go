@@ -27,8 +27,8 @@ func Warnings(ws []fact.Warning, s quantity.System) []Line {
 			order = append(order, words)
 			zones[words] = nil
 		}
-		if w.Where.Zone != "" {
-			zones[words] = append(zones[words], Say("zone."+w.Where.Zone, nil))
+		for _, z := range w.Zones() {
+			zones[words] = append(zones[words], Say("zone."+z, nil))
 		}
 		stop[words] = stop[words] || w.Severity == fact.Stop
 	}

@@ -182,8 +182,9 @@ func TestPrintingAgreesWithThePages(t *testing.T) {
 		"speed": quantity.FormatSpeed, "massRate": quantity.FormatMassRate, "massPrice": quantity.FormatMassPrice, "rest": quantity.FormatRest,
 	}
 	for _, c := range cases {
-		if within, ok := c["within"].(float64); ok {
-			printed["reckoned"] = func(mm float64, s quantity.System) string { return quantity.FormatReckoned(mm, within, s) }
+		if low, ok := c["low"].(float64); ok {
+			high := c["high"].(float64)
+			printed["reckoned"] = func(mm float64, s quantity.System) string { return quantity.FormatReckoned(mm, low, high, s) }
 		}
 		for system, want := range c {
 			if s := quantity.System(system); s.Valid() {

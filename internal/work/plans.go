@@ -23,10 +23,10 @@ import (
 
 // planning makes plans: no more at once than there are processors, the rest in the
 // order they came. What a save needs has a lane of its own, so that it never waits
-// behind previews. The last few plans are remembered: the page asks for the heats of
+// behind previews, and so has what only looks for remedies. The last few plans are remembered: the page asks for the heats of
 // the plan that it was just sent, and saves what it just looked at.
 type planning struct {
-	previews, saves chan struct{}
+	previews, saves, searches chan struct{}
 
 	mu     sync.Mutex
 	known  map[[32]byte]*plan.Plan
@@ -38,7 +38,7 @@ const remembered = 8
 
 func newPlanning() *planning {
 	n := runtime.GOMAXPROCS(0)
-	return &planning{previews: make(chan struct{}, n), saves: make(chan struct{}, n), known: map[[32]byte]*plan.Plan{}}
+	return &planning{previews: make(chan struct{}, n), saves: make(chan struct{}, n), searches: make(chan struct{}, n), known: map[[32]byte]*plan.Plan{}}
 }
 
 // make plans a request in a lane. The plan is shared: it is never changed.
@@ -254,7 +254,7 @@ func (w *Work) edited(ctx context.Context, d doc.Piece, edits []edit.Edit) (doc.
 
 func summarise(d doc.Piece, p *plan.Plan) doc.Summary {
 	s := doc.Summary{
-		CutLengthMm: p.Bar.CutLengthMm, WithinMm: p.Bar.WithinMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
+		CutLengthMm: p.Bar.CutLengthMm, LowMm: p.Bar.LowMm, HighMm: p.Bar.HighMm, Heats: p.Totals.Heats, BladeMm: d.Request.Design.LengthMm,
 		MassG: p.Finished.MassG, SteelID: d.Request.SteelID, Shape: string(d.Request.Design.Shape), Sketch: p.Drawing.Finished,
 	}
 	for _, w := range p.Warnings {

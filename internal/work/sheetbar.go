@@ -29,7 +29,8 @@ type SheetBar struct {
 	Stock       stock.Item `json:"stock"`
 	MassG       float64    `json:"massG"`
 	CutLengthMm float64    `json:"cutLengthMm"`
-	WithinMm    float64    `json:"withinMm"`
+	LowMm       float64    `json:"lowMm"`
+	HighMm      float64    `json:"highMm"`
 }
 
 // sheetWays remembers what a part takes either way: looking for a bar costs a dozen plans, and a part that is moved on its sheet
@@ -96,7 +97,7 @@ func (w *Work) partWays(ctx context.Context, out *SheetPart, req plan.Request, o
 		}
 		v.bar = &SheetBar{
 			SheetForge: SheetForge{Heats: p.Totals.Heats, FireS: p.Totals.TimeS},
-			Sold:       !own, Stock: req.Bar, MassG: p.Bar.StartMm3 * steel.DensityGPerCm3 / 1000, CutLengthMm: p.Bar.CutLengthMm, WithinMm: p.Bar.WithinMm,
+			Sold:       !own, Stock: req.Bar, MassG: p.Bar.StartMm3 * steel.DensityGPerCm3 / 1000, CutLengthMm: p.Bar.CutLengthMm, LowMm: p.Bar.LowMm, HighMm: p.Bar.HighMm,
 		}
 		return v, nil
 	})

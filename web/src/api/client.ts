@@ -18,6 +18,7 @@ export type State = Schemas["State"];
 export type Forging = Schemas["Forging"];
 export type Step = Schemas["Step"];
 export type Warning = Schemas["Warning"];
+export type Mended = Schemas["Mended"];
 export type Stock = Schemas["Stock"];
 export type StockItem = Schemas["StockItem"];
 export type Pattern = Schemas["Pattern"];
@@ -126,4 +127,24 @@ export function sendKept(file: Blob): Promise<Schemas["Named"]> {
       ...raw(file),
     }),
   );
+}
+
+/** What a stream of events says, one after the other, until it ends or is left. */
+export async function* streamed<T>(path: string, body: unknown, signal: AbortSignal): AsyncGenerator<T> {
+  const answer = await globalThis.fetch(path, {
+    method: "POST",
+    headers: { "content-type": "application/json", accept: "text/event-stream" },
+    body: JSON.stringify(body),
+    signal,
+  });
+  if (!answer.ok || !answer.body) return;
+  let rest = "";
+  const text = answer.body.pipeThrough(new TextDecoderStream()).getReader();
+  for (;;) {
+    const { done, value } = await text.read();
+    if (done) return;
+    const lines = (rest + value).split("\n");
+    rest = lines.pop() ?? "";
+    for (const line of lines) if (line.startsWith("data: ")) yield JSON.parse(line.slice(6)) as T;
+  }
 }

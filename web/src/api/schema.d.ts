@@ -1186,6 +1186,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plan/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What clears the findings of a plan, each as soon as it was planned (server-sent events) */
+        post: operations["planRemedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plan/spine": {
         parameters: {
             query?: never;
@@ -2257,6 +2274,11 @@ export interface components {
             fromMm?: number;
             /**
              * Format: double
+             * @description to here; both are the length to cut where an outline is sawn out
+             */
+            highMm: number;
+            /**
+             * Format: double
              * @description of the bar after the cut; negative: short by so much
              */
             leftMm: number;
@@ -2265,6 +2287,11 @@ export interface components {
              * @description that sizes the bar
              */
             lossFraction: number;
+            /**
+             * Format: double
+             * @description four of five cases take a length to cut from here
+             */
+            lowMm: number;
             marks: components["schemas"]["Mark"][];
             /** Format: double */
             rodMm?: number;
@@ -2281,11 +2308,6 @@ export interface components {
             thicknessMm: number;
             /** Format: double */
             widthMm: number;
-            /**
-             * Format: double
-             * @description four of five cases keep to the length to cut by so much; 0: it is the length of an outline that is sawn out
-             */
-            withinMm: number;
         };
         Belief: {
             origin: string;
@@ -5939,6 +5961,10 @@ export interface components {
                 [key: string]: number;
             };
         };
+        Mended: {
+            finding: components["schemas"]["Warning"];
+            remedy: components["schemas"]["Remedy"];
+        };
         Moment: {
             /** Format: double */
             c: number;
@@ -6755,7 +6781,11 @@ export interface components {
             hazards: number;
             /** Format: int64 */
             heats: number;
+            /** Format: double */
+            highMm?: number;
             id: string;
+            /** Format: double */
+            lowMm?: number;
             obstacle: components["schemas"]["Warning"];
             planned: boolean;
             /** @description a hazard that no plan may pass */
@@ -6775,8 +6805,6 @@ export interface components {
              * @description burnt, ground off and cut away
              */
             wasteG: number;
-            /** Format: double */
-            withinMm?: number;
         };
         ReadLast: {
             /** Format: date-time */
@@ -7092,7 +7120,8 @@ export interface components {
         Setting: {
             field: string;
             /** Format: double */
-            mm: number;
+            mm?: number;
+            text?: string;
         };
         Settings: {
             /** @description tanks to quench in */
@@ -7159,12 +7188,14 @@ export interface components {
             /** Format: int64 */
             heats: number;
             /** Format: double */
+            highMm: number;
+            /** Format: double */
+            lowMm: number;
+            /** Format: double */
             massG: number;
             /** @description a flat as it is sold, not the bar of the piece */
             sold: boolean;
             stock: components["schemas"]["StockItem"];
-            /** Format: double */
-            withinMm: number;
         };
         SheetForge: {
             /** Format: double */
@@ -7844,6 +7875,16 @@ export interface components {
             cutLengthMm: number;
             /** Format: int64 */
             heats: number;
+            /**
+             * Format: double
+             * @description to here
+             */
+            highMm?: number;
+            /**
+             * Format: double
+             * @description four of five cases take a length from here; 0: not known
+             */
+            lowMm?: number;
             /** Format: double */
             massG: number;
             shape: string;
@@ -7852,11 +7893,6 @@ export interface components {
             steelId: string;
             /** Format: int64 */
             stops: number;
-            /**
-             * Format: double
-             * @description four of five cases keep to that length by so much; 0: not known
-             */
-            withinMm?: number;
         };
         Sure: {
             /** Format: double */
@@ -7865,7 +7901,7 @@ export interface components {
             highMm: number;
             /**
              * Format: double
-             * @description the middle four fifths of the cases lie from here
+             * @description the middle four fifths of the cases lie from here, and none under what the forged volume alone needs
              */
             lowMm: number;
             /**
@@ -8024,7 +8060,7 @@ export interface components {
         Tolerances: {
             /**
              * Format: double
-             * @description of the forged volume: how near to its shape a hand forges
+             * @description of the forged volume: how near to its shape a hand forges; usually none, since what is forged beside the shape is ground off and not cut longer
              */
             forgedShare: number;
             /**
@@ -8034,7 +8070,7 @@ export interface components {
             formShare: number;
             /**
              * Format: double
-             * @description of the logarithm of the loss
+             * @description of the logarithm of what is lost over what is forged
              */
             lossShare: number;
             /** Format: double */
@@ -8148,11 +8184,11 @@ export interface components {
             wanted: components["schemas"]["FireWant"][];
         };
         Warning: {
+            also?: components["schemas"]["Where"][];
             code: string;
             figures?: {
                 [key: string]: number;
             };
-            remedy?: components["schemas"]["Remedy"];
             /** @enum {string} */
             severity: "stop" | "warn" | "note";
             steels?: string[];
@@ -12938,6 +12974,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RankedStock"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planRemedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Doc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": {
+                        data: components["schemas"]["Mended"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "mended";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    }[];
                 };
             };
             /** @description Not Found */

@@ -98,7 +98,7 @@ export function CutsPage() {
                   <span className="narrow block truncate text-[17px]">{p.doc.name}</span>
                   <span className="block text-sm text-quiet">
                     {steelName(p.summary.steelId)} {barSize(p.doc.request.bar, units)} ·{" "}
-                    {print.reckoned(p.summary.cutLengthMm, p.summary.withinMm ?? 0, units)}
+                    {print.reckoned(p.summary.cutLengthMm, p.summary.lowMm ?? 0, p.summary.highMm ?? 0, units)}
                   </span>
                 </span>
                 <span className="w-16">

@@ -26,7 +26,7 @@ export const StageRail = memo(function StageRail({
   const figure: Record<string, string> = {
     blade: print.length(doc.request.design.lengthMm, units),
     stock: steelName(doc.request.bit ? doc.request.steelId : plan.steel.id),
-    cut: print.reckoned(plan.bar.cutLengthMm, plan.bar.withinMm, units),
+    cut: print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units),
     heats: count("heats", plan.totals.heats),
     anvil: !at ? "–" : at.phase === "finished" ? say("stage.done") : `${at.trips} / ${at.heats}`,
     cycles: plan.totals.cycles ? count("cycles", plan.totals.cycles) : "–",

@@ -13,7 +13,7 @@ export function Told() {
   const units = useUnits();
   const stops = plan.warnings.filter((w) => w.severity === "stop").map((w) => told(w.code, figures(w.figures, units)));
   const now = [
-    say("told.bar", { length: print.reckoned(plan.bar.cutLengthMm, plan.bar.withinMm, units) }),
+    say("told.bar", { length: print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units) }),
     count("heats", plan.totals.heats),
     ...stops,
   ].join(". ");

@@ -162,7 +162,7 @@ function Row({ piece, scale }: { piece: Piece; scale: number }) {
           <span className="narrow block text-xl group-hover:text-act">{doc.name}</span>
           <span className="block text-quiet">
             {steelName(s.steelId)} · {print.length(s.bladeMm, units)} · {print.mass(s.massG, units)} ·{" "}
-            {print.reckoned(s.cutLengthMm, s.withinMm ?? 0, units)} {say("pieces.ofBar")} ·{" "}
+            {print.reckoned(s.cutLengthMm, s.lowMm ?? 0, s.highMm ?? 0, units)} {say("pieces.ofBar")} ·{" "}
             {count("pieces.heats", s.heats)}
           </span>
           {doc.owner && (

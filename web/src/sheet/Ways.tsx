@@ -71,7 +71,7 @@ function Forged({ part, units }: { part: SheetPart; units: System }) {
       </tr>
     );
   }
-  const size = { size: barSize(bar.stock, units), long: print.reckoned(bar.cutLengthMm, bar.withinMm, units) };
+  const size = { size: barSize(bar.stock, units), long: print.reckoned(bar.cutLengthMm, bar.lowMm, bar.highMm, units) };
   return (
     <Way
       of="forged"

@@ -31,7 +31,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
             <span className="ml-auto text-quiet">
               {say("ledger.brief", {
                 mass: print.mass(head.massG, units),
-                bar: print.reckoned(plan.bar.cutLengthMm, plan.bar.withinMm, units),
+                bar: print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units),
               })}
             </span>
           )}

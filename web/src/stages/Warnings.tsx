@@ -5,7 +5,8 @@ import { useUnits } from "../api/hooks";
 import { useDraft, useDraftState } from "../draft/context";
 import { count, figures, say, told } from "../text/say";
 import { typedMm } from "../units/print";
-import { remedyWords } from "./remedy";
+import { type Remedy as Edit, remedyWords } from "./remedy";
+import { useRemedies } from "./useRemedies";
 
 /** Which stage mends a warning: there it is shown. Stops are shown everywhere. */
 const home: Record<string, string[]> = {
@@ -58,23 +59,28 @@ export const Warnings = memo(function Warnings({ stage, operations, onShow }: Pr
   const rank = { stop: 0, warn: 1, note: 2 };
   const here = plan.warnings
     .filter((w) => w.severity === "stop" || (home[w.code] ?? ["heats"]).includes(stage))
-    .filter((w) => !operations || !w.where.operation || operations.includes(w.where.operation))
+    .filter((w) => {
+      const at = [w.where, ...(w.also ?? [])];
+      return !operations || at.some((p) => !p.operation || operations.includes(p.operation));
+    })
     .sort((a, b) => rank[a.severity] - rank[b.severity]);
   // The same words for two zones are said once.
   const lines: { warning: Warning; words: string; zones: Zone[] }[] = [];
   for (const w of here) {
     const words = told(w.code, figures(w.figures, units));
     const same = lines.find((l) => l.words === words);
-    if (same) same.zones.push(...(w.where.zone ? [w.where.zone] : []));
-    else lines.push({ warning: w, words, zones: w.where.zone ? [w.where.zone] : [] });
+    const zones = [w.where, ...(w.also ?? [])].flatMap((p) => (p.zone ? [p.zone] : []));
+    if (same) same.zones.push(...zones);
+    else lines.push({ warning: w, words, zones });
   }
+  const remedyOf = useRemedies(lines.length > 0);
   if (lines.length === 0) return null;
   const list = (of: typeof lines) => (
     <ul className="grid gap-1.5">
       {of.map((l) => (
         <li key={l.words}>
           <Line {...l} onShow={onShow} />
-          {l.warning.remedy && <Remedy remedy={l.warning.remedy} />}
+          <Remedy remedy={remedyOf(l.warning)} />
         </li>
       ))}
     </ul>
@@ -100,16 +106,17 @@ export const Warnings = memo(function Warnings({ stage, operations, onShow }: Pr
 const fewNotes = 2;
 
 /** One press that clears a warning. */
-function Remedy({ remedy }: { remedy: NonNullable<Warning["remedy"]> }) {
+function Remedy({ remedy }: { remedy: Edit | undefined }) {
   const draft = useDraft();
   const units = useUnits();
+  if (!remedy) return null;
   return (
     <button
       type="button"
       className="press ml-[1.9rem] mt-1"
       data-remedy={remedy.field}
       onClick={() => {
-        for (const s of remedy.and ?? []) draft.type(s.field, typedMm(s.mm));
+        for (const s of remedy.and ?? []) draft.type(s.field, s.text || typedMm(s.mm ?? 0));
         draft.choose(remedy.field, remedy.text || typedMm(remedy.mm ?? 0));
       }}
     >

@@ -1,16 +1,26 @@
-import type { Warning } from "../api/client";
+import type { Mended } from "../api/client";
 import { has, say, told } from "../text/say";
 import { print, type System } from "../units/print";
 
-type Remedy = NonNullable<Warning["remedy"]>;
+export type Remedy = Mended["remedy"];
 
 /** What one press would set, in words: the sentence of each field that has one. */
 export function remedyWords(remedy: Remedy, units: System): string {
-  const all = [remedy, ...(remedy.and ?? [])].map((s) => {
-    const own = `remedy.${s.field.replace(/\.\d+\./, ".").replace(/^tool\..*/, "tool")}`;
+  const of = (field: string) => [remedy, ...(remedy.and ?? [])].find((s) => s.field === field)?.mm;
+  const [wide, thick] = [of("bar.widthMm"), of("bar.thicknessMm")];
+  const bar =
+    wide && thick
+      ? say("remedy.bar", { wide: print.thickness(wide, units), thick: print.thickness(thick, units) })
+      : "";
+  const rest = [remedy, ...(remedy.and ?? [])].filter((s) => !bar || !/^bar\.(width|thickness)Mm$/.test(s.field));
+  const all = rest.map((s) => {
+    const field = `remedy.${s.field.replace(/\.\d+\./, ".").replace(/^tool\..*/, "tool")}`;
+    const own = has(`${field}.${s.text}`) ? `${field}.${s.text}` : field;
     return has(own) ? told(own, { value: figure(s, units) }) : say("warn.remedy");
   });
-  return all.map((words, i) => (i ? words.charAt(0).toLowerCase() + words.slice(1) : words)).join(", ");
+  return [...(bar ? [bar] : []), ...all]
+    .map((words, i) => (i ? words.charAt(0).toLowerCase() + words.slice(1) : words))
+    .join(", ");
 }
 
 /** A length, or a temperature sent in degrees Celsius, in the smith's units. */

@@ -14,13 +14,14 @@ describe("printing", () => {
     rest: print.rest,
   };
   it.each(cases)("agrees with the server: $kind $value", (c) => {
-    const { kind, value, within, ...systems } = c as unknown as {
+    const { kind, value, low, high, ...systems } = c as unknown as {
       kind: string;
       value: number;
-      within?: number;
+      low?: number;
+      high?: number;
     } & Record<string, string>;
     const printed = (system: string) =>
-      within === undefined ? by[kind]?.(value, system) : print.reckoned(value, within, system);
+      low === undefined ? by[kind]?.(value, system) : print.reckoned(value, low, high ?? 0, system);
     for (const [system, want] of Object.entries(systems)) expect(printed(system)).toBe(want);
   });
   it("opens a field with what is stored, short where it can be", () => {

@@ -32,13 +32,13 @@ function fraction(v: number, den: number): string {
 }
 
 const length = (mm: number, s: System) => (inches(s) ? `${fraction(mm / 25.4, finest(s))} in` : `${trim(mm, 1)} mm`);
-/** A length that is reckoned and not known to a millimetre, and by how much it may be off: whole millimetres, or sixteenths. */
-function reckoned(mm: number, withinMm: number, s: System): string {
+/** A length that is reckoned and not known to a millimetre, and between what it lies: whole millimetres, or sixteenths. */
+function reckoned(mm: number, lowMm: number, highMm: number, s: System): string {
   const one = (v: number) => (inches(s) ? fraction(v / 25.4, 16) : trim(v, 0));
   const unit = inches(s) ? "in" : "mm";
-  return withinMm > 0
-    ? `${one(mm)} ± ${one(Math.max(inches(s) ? 25.4 / 16 : 1, withinMm))} ${unit}`
-    : `${one(mm)} ${unit}`;
+  const from = one(lowMm);
+  const to = one(highMm);
+  return highMm > 0 && from !== to ? `${one(mm)} ${unit} (${from}–${to})` : `${one(mm)} ${unit}`;
 }
 const thickness = (mm: number, s: System) => (inches(s) ? `${(mm / 25.4).toFixed(3)} in` : `${trim(mm, 2)} mm`);
 const temperature = (c: number, s: System) =>

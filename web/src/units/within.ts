@@ -1,21 +1,18 @@
 import type { Plan, Within } from "../api/client";
 import { print, type System } from "./print";
 
-/** Half of a band in steps of so many of a unit, at least one. */
-const half = (b: { low: number; high: number }, step: number) =>
-  Math.max(1, Math.round((b.high - b.low) / 2 / step)) * step;
+/** Between what a total lies in four of five cases, in steps of so many of a unit; nothing until it is known. */
+const fromTo = (b: { low: number; high: number } | undefined, unit: number, step: number) =>
+  b ? ` (${Math.round(b.low / unit / step) * step}–${Math.round(b.high / unit / step) * step})` : "";
 
-/** By how much a total may be off, in steps of so many of a unit; nothing until it is known. */
-const off = (b: { low: number; high: number } | undefined, unit: number, step: number) =>
-  b ? ` ± ${half({ low: b.low / unit, high: b.high / unit }, step)}` : "";
-
-/** The totals of a plan as they are known, each with its ±. */
+/** The totals of a plan as they are known, each with its range. */
 export function totals(p: Plan, w: Within | undefined, units: System) {
   const t = p.totals;
+  const fuel = (g: number) => print.mass(Math.round(g / 10) * 10, units);
   return {
-    heats: `${t.heats}${off(w?.heats, 1, 1)}`,
-    blows: `${Math.round(t.blows / 5) * 5}${off(w?.blows, 1, 5)}`,
-    minutes: `${Math.round(t.timeS / 60)}${off(w?.timeS, 60, 1)}`,
-    fuel: `${print.mass(Math.round(t.fuelG / 10) * 10, units)}${w ? ` ± ${print.mass(half(w.fuelG, 10), units)}` : ""}`,
+    heats: `${t.heats}${fromTo(w?.heats, 1, 1)}`,
+    blows: `${Math.round(t.blows / 5) * 5}${fromTo(w?.blows, 1, 5)}`,
+    minutes: `${Math.round(t.timeS / 60)}${fromTo(w?.timeS, 60, 1)}`,
+    fuel: `${fuel(t.fuelG)}${w ? ` (${fuel(w.fuelG.low)}–${fuel(w.fuelG.high)})` : ""}`,
   };
 }

@@ -22,7 +22,9 @@ export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (z
       <section>
         <p className="text-quiet">{say(whole ? "card.cutLast" : "card.cut")}</p>
         <p className="narrow flex items-baseline gap-2 text-4xl text-act">
-          <span data-testid="cut-length">{print.reckoned(plan.bar.cutLengthMm, plan.bar.withinMm, units)}</span>
+          <span data-testid="cut-length">
+            {print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units)}
+          </span>
         </p>
         <SureLengths />
         <CutState />

@@ -23,7 +23,7 @@ export function SureLengths() {
         ).map(([p, mm]) => (
           <div key={p} className="border border-line py-1">
             <dt className="text-sm text-quiet">{say("sure.percent", { p })}</dt>
-            <dd className="narrow text-xl">{print.reckoned(mm, 0, units)}</dd>
+            <dd className="narrow text-xl">{print.reckoned(mm, 0, 0, units)}</dd>
           </div>
         ))}
       </dl>

@@ -167,7 +167,7 @@ function Sides({ onDone }: { onDone: () => void }) {
 }
 
 const rows: [string, (p: Plan, u: System, w?: Within) => string][] = [
-  ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.withinMm, u)],
+  ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.lowMm, p.bar.highMm, u)],
   ["rank.heats", (p, u, w) => totals(p, w, u).heats],
   ["rank.blows", (p, u, w) => totals(p, w, u).blows],
   ["rank.time", (p, u, w) => `${totals(p, w, u).minutes} min`],

@@ -95,7 +95,7 @@ export function Compare({ two, onClose }: { two: [RankedStock, RankedStock]; onC
 type Show = (p: Plan, units: Parameters<typeof print.length>[1], w?: Within) => string;
 
 const rows: [string, Show][] = [
-  ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.withinMm, u)],
+  ["rank.bar", (p, u) => print.reckoned(p.bar.cutLengthMm, p.bar.lowMm, p.bar.highMm, u)],
   ["rank.start", (p, u) => print.mass((p.bar.startMm3 * 7.85) / 1000, u)],
   ["ledger.scale", (p) => localNumber(`${(p.bar.scaleShare * 100).toFixed(1)} %`)],
   ["rank.heats", (p, u, w) => totals(p, w, u).heats],

@@ -76,7 +76,7 @@ function Row({ r, chosen, compared, onTake, onCompare }: RowProps) {
           {r.feasible && r.planned && (
             <span className="narrow block text-[15px]">
               {say("rank.figures", {
-                cut: print.reckoned(r.cutMm, r.withinMm ?? 0, units),
+                cut: print.reckoned(r.cutMm, r.lowMm ?? 0, r.highMm ?? 0, units),
                 waste: print.mass(r.wasteG, units),
                 heats: r.heats,
                 minutes: Math.round(r.timeS / 60),
