@@ -10,8 +10,8 @@ import (
 
 // Mesh is a closed surface of triangles, in mm: x from the point, y from edge
 // to spine, z across the thickness. Triangles run counter-clockwise seen from
-// outside. Blade, ricasso and tang are a closed shell each, face to face, the holes of a
-// finished tang through it.
+// outside. Blade, ricasso and tang are a closed shell each, let into the one before it by a hair, so
+// that no edge of one lies on an edge of another; the holes of a finished tang go through it.
 type Mesh struct {
 	Vertices  [][3]float64
 	Triangles [][3]int
@@ -32,7 +32,7 @@ const bentStepMm = 0.06
 
 // BentMesh is Mesh with the blade as it is bent flatwise, and the tang as it is bent and
 // twisted, of this kind.
-func (b *Body) BentMesh(k TangKind) Mesh {
+func (b *Body) BentMesh(k TangKind) (m Mesh) {
 	t := b.Blade.Tang
 	var line *Centreline
 	if t != nil {
@@ -43,6 +43,7 @@ func (b *Body) BentMesh(k TangKind) Mesh {
 		step = bentStepMm
 	}
 	m, ricasso, from := b.mesh(step)
+	defer func() { b.letIn(&m, ricasso, from) }()
 	if put := b.Bender(); put != nil {
 		for i := range m.Vertices[:ricasso] {
 			m.Vertices[i] = put(m.Vertices[i])
@@ -78,8 +79,25 @@ const (
 
 // Mesh of the body, flat and with its tang straight.
 func (b *Body) Mesh() Mesh {
-	m, _, _ := b.mesh(b.tangStepMm())
+	m, ricasso, tang := b.mesh(b.tangStepMm())
+	b.letIn(&m, ricasso, tang)
 	return m
+}
+
+// letInMm is how far a shell goes into the one before it.
+const letInMm = 0.02
+
+// letIn draws what begins at a shoulder into what is before it.
+func (b *Body) letIn(m *Mesh, ricasso, tang int) {
+	x := b.length
+	for i := ricasso; i < len(m.Vertices); i++ {
+		if i == tang && b.Blade.Ricasso != nil {
+			x += b.Blade.Ricasso.LengthMm
+		}
+		if v := &m.Vertices[i]; math.Abs(v[0]-x) < letInMm/4 {
+			v[0] -= letInMm
+		}
+	}
 }
 
 func (b *Body) tangStepMm() float64 {

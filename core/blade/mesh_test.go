@@ -75,3 +75,36 @@ func TestAGrooveLiesWhereItIsPut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, body.SectionAt(55).Grooves, "of no depth it is none")
 }
+
+// TestNoEdgeHasMoreThanTwoFaces, not even where one shell meets the next, as a reader of the file sees it: corners that lie at one place
+// are one.
+func TestNoEdgeHasMoreThanTwoFaces(t *testing.T) {
+	for _, s := range blade.Starters() {
+		for _, b := range []blade.Blade{s.Design.Blade(), s.Design.Blade().Forged(blade.ThickAndGrind.Allowances(), 6)} {
+			body, err := blade.New(b)
+			require.NoError(t, err, s.ID)
+			m := body.BentMesh(s.Design.TangKind)
+			at, faces := map[[3]float32]int{}, map[[2]int]int{}
+			for _, f := range m.Triangles {
+				var corners [3]int
+				for k, v := range f {
+					place := [3]float32{float32(m.Vertices[v][0]), float32(m.Vertices[v][1]), float32(m.Vertices[v][2])}
+					if _, ok := at[place]; !ok {
+						at[place] = len(at)
+					}
+					corners[k] = at[place]
+				}
+				if corners[0] == corners[1] || corners[1] == corners[2] || corners[2] == corners[0] {
+					continue
+				}
+				for k := range 3 {
+					a, b := corners[k], corners[(k+1)%3]
+					faces[[2]int{min(a, b), max(a, b)}]++
+				}
+			}
+			for e, n := range faces {
+				require.LessOrEqual(t, n, 2, "%s: edge %v", s.ID, e)
+			}
+		}
+	}
+}

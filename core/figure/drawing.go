@@ -172,6 +172,10 @@ func Shape(cells []Cell, from forge.Cell, bar forge.Bar) []plan.Station {
 			if c.EdgeMm < c.SpineMm*.995 {
 				st.EdgeMm = micron(t * c.EdgeMm / c.SpineMm)
 			}
+			wedge := (c.SpineMm + math.Min(c.EdgeMm, c.SpineMm)) / 2
+			if math.Abs(c.ThicknessMm/wedge-1) > seenMean {
+				st.MeanMm = micron(t * c.ThicknessMm / c.SpineMm)
+			}
 			out = append(out, st)
 		}
 		if i > 0 && runsOn(cells[i-1].Zone, f.Zone) {
@@ -183,6 +187,9 @@ func Shape(cells []Cell, from forge.Cell, bar forge.Bar) []plan.Station {
 	return out
 }
 
+// seenMean is by what share a section may differ from a wedge and be drawn as one.
+const seenMean = 0.003
+
 // blendMm is how far the steel beside a worked stretch is drawn along with it (judgement:
 // about half a face of the hammer).
 const blendMm = 12.0
@@ -192,12 +199,12 @@ const blendMm = 12.0
 // that are left for another heat do not stand up like a fin.
 func blended(cells []Cell, bar forge.Bar) []forge.Cell {
 	out := slices.Clone(bar.Cells)
-	owed := make([][4]float64, len(out)) // in width, spine, edge and area, as true strains
+	owed := make([][4]float64, len(out)) // width, spine, edge and area over those of the end: their means keep the volume
 	at := make([]float64, len(out))
 	x := 0.0
 	for i := range out {
 		c, f := &out[i], &cells[i].Final
-		owed[i] = [4]float64{math.Log(c.WidthMm / f.WidthMm), math.Log(c.SpineMm / f.SpineMm), math.Log(c.EdgeMm / f.EdgeMm), math.Log(c.WidthMm * c.ThicknessMm / (f.WidthMm * f.ThicknessMm))}
+		owed[i] = [4]float64{c.WidthMm / f.WidthMm, c.SpineMm / f.SpineMm, c.EdgeMm / f.EdgeMm, c.WidthMm * c.ThicknessMm / (f.WidthMm * f.ThicknessMm)}
 		l := c.LengthMm()
 		at[i], x = x+l/2, x+l
 	}
@@ -223,10 +230,27 @@ func blended(cells []Cell, bar forge.Bar) []forge.Cell {
 			continue
 		}
 		c, f := &out[i], &cells[i].Final
-		c.WidthMm, c.SpineMm, c.EdgeMm = f.WidthMm*math.Exp(sum[0]/all), f.SpineMm*math.Exp(sum[1]/all), f.EdgeMm*math.Exp(sum[2]/all)
-		c.ThicknessMm = f.WidthMm * f.ThicknessMm * math.Exp(sum[3]/all) / c.WidthMm
+		c.WidthMm, c.SpineMm, c.EdgeMm = f.WidthMm*sum[0]/all, f.SpineMm*sum[1]/all, f.EdgeMm*sum[2]/all
+		c.ThicknessMm = f.WidthMm * f.ThicknessMm * sum[3] / all / c.WidthMm
 	}
+	keepVolume(cells, bar, out)
 	return out
+}
+
+// keepVolume makes what is drawn as heavy as the steel is, run by run.
+func keepVolume(cells []Cell, bar forge.Bar, drawn []forge.Cell) {
+	for from := 0; from < len(drawn); {
+		to, is, as := from, 0.0, 0.0
+		for ; to < len(drawn) && (to == from || runsOn(cells[to-1].Zone, cells[to].Zone)); to++ {
+			is += bar.Cells[to].VolumeMm3
+			as += bar.Cells[to].LengthMm() * drawn[to].WidthMm * drawn[to].ThicknessMm
+		}
+		for i := from; i < to; i++ {
+			c := &drawn[i]
+			c.ThicknessMm, c.SpineMm, c.EdgeMm = c.ThicknessMm*is/as, c.SpineMm*is/as, c.EdgeMm*is/as
+		}
+		from = to
+	}
 }
 
 // runsOn tells whether steel of one zone goes over into the next without a shoulder.

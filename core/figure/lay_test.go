@@ -74,7 +74,9 @@ func TestAnEyeClosesAndATwistTurns(t *testing.T) {
 	assert.InDelta(t, longest, p.Drawing.FinishedZones[len(p.Drawing.FinishedZones)-1].ToMm, 1e-9)
 	r.Design.Tang.LoopMm, r.Design.Tang.TwistTurns = 0, 0
 	straight := plantest.Make(t, r)
-	assert.InEpsilon(t, figure.Solid(straight.Drawing.Finished).VolumeMm3(), figure.Solid(p.Drawing.Finished).VolumeMm3(), .03, "in the round it is as much steel")
+	plain, _ := figure.Solid(straight.Drawing.Finished)
+	looped, _ := figure.Solid(p.Drawing.Finished)
+	assert.InEpsilon(t, plain.VolumeMm3(), looped.VolumeMm3(), .01, "in the round it is as much steel")
 }
 
 // TestAWrappedTangComesBack to the ricasso, with its end free until then.

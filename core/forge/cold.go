@@ -41,6 +41,9 @@ func UnderLow(lowC, byC float64) float64 { return math.Max(math.Min(lowC, Coldes
 // light and gentle work may go below but for a smith's own. What the stretch owes is known.
 func (r *Run) lowOf(op *Operation, d *drive, rec *Heat, remaining float64) float64 {
 	low, by := r.Setup.LowC(), r.Setup.Fire.StopsByC
+	if op.SteelLowC > 0 {
+		low = op.SteelLowC
+	}
 	switch {
 	case op.LowC > 0:
 		return op.LowC + by

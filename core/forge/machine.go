@@ -121,9 +121,16 @@ func (m *Machine) Validate(c fact.Check) {
 }
 
 // Does tells whether the machine, where there is one, does operations of this
-// kind.
+// kind. Bevels go under a power hammer or a press whose dies leave a flat: flat ones, the piece held at an
+// angle, and drawing dies; not under a sledge, and crowned dies leave hollows.
 func (m *Machine) Does(k Kind) bool {
-	return m != nil && k.Heavy() && (m.Kind != RollingMill || k == BreakDown)
+	switch {
+	case m == nil:
+		return false
+	case k.Bevels():
+		return (m.Kind == PowerHammer || m.Kind == Press) && m.Dies != CrownedDies
+	}
+	return k.Heavy() && (m.Kind != RollingMill || k == BreakDown)
 }
 
 // CanDo tells whether the machine does operations of this kind if the smith asks: what it
@@ -134,6 +141,9 @@ func (m *Machine) CanDo(k Kind) bool {
 
 // Trues tells whether the operation makes true what is forged already.
 func (k Kind) Trues() bool { return k == Straighten || k == Correct || k == Planish }
+
+// Bevels tells whether the operation makes a bevel.
+func (k Kind) Bevels() bool { return k == Bevel || k == FalseEdge }
 
 // Heavy tells whether a machine does the operation where there is one.
 func (k Kind) Heavy() bool {

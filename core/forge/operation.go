@@ -85,6 +85,8 @@ type Operation struct {
 
 	// SoakC and LowC, where they are more than 0, are its own temperatures.
 	SoakC, LowC float64
+	// SteelLowC is the lower limit of the steel that it works, where that is another than that of the piece; 0: it is not.
+	SteelLowC float64
 }
 
 // A cut shears: its share of the tensile flow stress (von Mises), and its Q (judgement).

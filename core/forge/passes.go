@@ -42,12 +42,29 @@ func (r *Run) chooseMachine(op *Operation) error {
 	if err != nil {
 		return err
 	}
+	weak := math.IsInf(machineS, 1) || op.Kind.Bevels() && r.weakFor(op)
 	op.Machine = nil
-	if handS, err := r.timeOf(op); err != nil || !(handS < machineS*(1-quicker)) || math.IsInf(machineS, 1) {
+	if weak && op.Kind.Bevels() {
+		return nil // the hand does what its dies cannot
+	}
+	if handS, err := r.timeOf(op); err != nil || !(handS < machineS*(1-quicker)) || weak {
 		op.Machine = byMachine // one that is too weak says so when it begins
 		return err
 	}
 	return nil
+}
+
+// weakFor tells whether a machine cannot bear an operation down to where a heat of it ends.
+func (r *Run) weakFor(op *Operation) bool {
+	for k, first := range op.Stretches {
+		rec := Heat{First: first, Last: lastOf(op, op.Stretches, k)}
+		d := r.driveOf(op, &rec, 1)
+		r.owe(op, &d, &rec, 1)
+		if math.IsInf(r.strokesOwedAt(r.lowOf(op, &d, &rec, 1), &d, &rec), 1) {
+			return true
+		}
+	}
+	return false
 }
 
 // timeOf is about how long an operation takes in its stretches, s.

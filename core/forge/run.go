@@ -68,13 +68,13 @@ type Run struct {
 	workedFirst, workedLast int // the stretch of the last heat; last is −1 before the first
 }
 
-// NewRun starts with a bar as it is. Where it is of several steels it is worked in
-// the window that they share.
+// NewRun starts with a bar as it is. Where it is of several steels it is heated no further than all of them
+// stand; operations that work one of them alone have its window by SoakC and SteelLowC.
 func NewRun(s Setup, b Bar) (*Run, error) {
 	flows := []flow{newFlow(s.Steel)}
 	for _, g := range b.Steels {
 		flows = append(flows, newFlow(g))
-		s.Steel.ForgeLowC, s.Steel.ForgeHighC = math.Max(s.Steel.ForgeLowC, g.ForgeLowC), math.Min(s.Steel.ForgeHighC, g.ForgeHighC)
+		s.Steel.ForgeHighC = math.Min(s.Steel.ForgeHighC, g.ForgeHighC)
 	}
 	soak, err := s.SoakC()
 	if err != nil {

@@ -192,7 +192,7 @@ func (l *laying) trues(b *spell) bool {
 	for k := range l.lit {
 		s := 0.0
 		for _, u := range l.lit[k].used {
-			if kind := forge.Kind(u.step.Kind); (kind == forge.Bevel || kind == forge.FalseEdge) && u.first <= b.last && u.last >= b.first {
+			if forge.Kind(u.step.Kind).Bevels() && u.first <= b.last && u.last >= b.first {
 				s += u.share
 			}
 		}

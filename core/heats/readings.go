@@ -106,7 +106,7 @@ func beforeOp(r *route.Route, s *Settled, op *forge.Operation) forge.Bar {
 // edgewise is how the piece as an operation finds it stands on edge: its greatest width over
 // thickness where it is narrowed by more than a tap, and how many times it is turned for that.
 func edgewise(r *route.Route, s *Settled, op *forge.Operation) (ratio float64, turns int) {
-	if op.Targets == nil || op.Kind == forge.Bevel || op.Kind == forge.FalseEdge {
+	if op.Targets == nil || op.Kind.Bevels() {
 		return 0, 0
 	}
 	before := beforeOp(r, s, op)

@@ -6,6 +6,7 @@ import (
 	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/route"
+	"coldember/core/steel"
 )
 
 // The fixed point of loss and bar length: from firstGuess of each cell's volume,
@@ -340,10 +341,17 @@ func forgeOnce(r *route.Route, work *forge.Budget, setup forge.Setup, x []float6
 // startBar is the piece before its first heat.
 func startBar(r *route.Route, startMm3 []float64) forge.Bar {
 	bar := forge.Bar{Cells: make([]forge.Cell, len(r.Cells))}
+	behind := len(r.Cells) // the bit
+	if r.HasBit() {
+		bar.Steels, behind = []steel.Grade{r.Body}, r.BitCells()+1
+	}
 	for i, c := range r.Cells {
 		bar.Cells[i] = forge.Cell{
 			Zone: c.Zone, VolumeMm3: startMm3[i], WidthMm: r.Bar.WidthMm, ThicknessMm: r.Bar.ThicknessMm,
 			EdgeMm: r.Bar.ThicknessMm, SpineMm: r.Bar.ThicknessMm, TempC: 20,
+		}
+		if i >= behind {
+			bar.Cells[i].Steel = 1
 		}
 		if r.Req.SawnOut() {
 			bar.Cells[i].WidthMm = r.SawnMm(i)

@@ -20,7 +20,7 @@ const (
 // smith decides outright goes over evenly (judgement: as little as leaves no step in the bar).
 const (
 	softHeat   = 0.75
-	softLength = 0.3
+	softLength = 0.25
 )
 
 // spell is one stretch of one operation as the run worked it: records i0 to i1, which come to so many
@@ -290,7 +290,7 @@ func (c *counting) bevelFor(k int) (int, float64) {
 	return c.endFor(k)
 }
 
-func (s *spell) bevels() bool { return s.kind == forge.Bevel || s.kind == forge.FalseEdge }
+func (s *spell) bevels() bool { return s.kind.Bevels() }
 
 // weighed is what the run counts of each heat that a spell is worked in, so that what burns off goes with
 // the trips and follows the work without steps.

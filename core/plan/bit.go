@@ -62,7 +62,8 @@ func (b *Bit) validate(c fact.Check) {
 }
 
 // Joined is the steel that a piece with a bit is worked as: hardened, tempered and cycled as
-// the bit, which is its edge, within the temperatures that both stand; worked as the stiffer.
+// the bit, which is its edge, no hotter than both stand, down to where the bit is worked; worked as the stiffer.
+// Where there is only the body the work has the body's own window.
 func (r *Request) Joined(body steel.Grade) steel.Grade {
 	if r.Bit == nil || r.Forged != nil {
 		return body
@@ -71,7 +72,7 @@ func (r *Request) Joined(body steel.Grade) steel.Grade {
 	if err != nil {
 		return body // Validate has said so
 	}
-	bit.ForgeLowC, bit.ForgeHighC = math.Max(bit.ForgeLowC, body.ForgeLowC), math.Min(bit.ForgeHighC, body.ForgeHighC)
+	bit.ForgeHighC = math.Min(bit.ForgeHighC, body.ForgeHighC)
 	bit.FlowFactor = math.Max(bit.FlowFactor, body.FlowFactor)
 	return bit
 }

@@ -14,6 +14,7 @@ type Station struct {
 	EdgeY       float64 `json:"e"`
 	ThicknessMm float64 `json:"t"`
 	EdgeMm      float64 `json:"k,omitempty" doc:"thickness at the edge where it is another"`
+	MeanMm      float64 `json:"m,omitempty" doc:"mean thickness of the section, where it is not that of spine and edge"`
 	Zone        string  `json:"z" enum:"point,blade,ricasso,tang"`
 	TempC       float64 `json:"c,omitempty"`
 

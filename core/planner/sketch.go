@@ -39,17 +39,18 @@ func gradeOf(req *plan.Request) (steel.Grade, error) {
 	if w := req.Origin.Window; w != nil {
 		grade.ForgeLowC, grade.ForgeHighC = max(grade.ForgeLowC, w.LowC), min(grade.ForgeHighC, w.HighC)
 	}
-	return req.Joined(grade), nil
+	return grade, nil
 }
 
 // sketched lays out the shapes and the route of a request that is valid.
 func sketched(by *plan.Request) (*sketch, error) {
 	taught := by.Taught()
 	req := &taught
-	grade, err := gradeOf(req)
+	body, err := gradeOf(req)
 	if err != nil {
 		return nil, err
 	}
+	grade := req.Joined(body)
 	bar, err := req.Bar.Even()
 	if err != nil {
 		return nil, err
@@ -60,7 +61,7 @@ func sketched(by *plan.Request) (*sketch, error) {
 	}
 	zones := figure.ZonesOf(fog)
 	r := route.New(req, bar, fog, zones)
-	r.Bend, r.Steel = route.BevelSweep(fog, *req), grade
+	r.Bend, r.Steel, r.Body = route.BevelSweep(fog, *req), grade, body
 	from := bar.WidthMm
 	if req.SawnOut() {
 		from, bar = 0, r.Bar

@@ -13,8 +13,11 @@ const (
 	scarfMmAStroke = 6.0 // of a scarf, with its teeth
 )
 
-// bitCells is the last cell of the bar's end that a bit is welded into.
-func (r *Route) bitCells() (last int) {
+// HasBit tells whether a bit is welded in.
+func (r *Route) HasBit() bool { return r.Req.Bit != nil && r.Req.Forged == nil }
+
+// BitCells is the last cell of the bar's end that a bit is welded into.
+func (r *Route) BitCells() (last int) {
 	b := r.Req.Bit
 	want := b.LengthMm*r.Bar.AreaMm2 + b.VolumeMm3()
 	for v := 0.0; last < len(r.Cells)-1; last++ {
@@ -31,13 +34,28 @@ func (r *Route) weldBit(l *list) {
 	if b == nil || r.Req.Forged != nil {
 		return
 	}
-	last := r.bitCells()
+	last := r.BitCells()
 	if b.Kind == plan.EdgeBit {
 		l.add(forge.Scarf, forge.FlatFace, 0, last, asItIs).Strokes = math.Ceil(b.LengthMm / scarfMmAStroke)
 	} else {
 		l.add(forge.Slit, "", 0, last, asItIs).Strokes = math.Ceil(b.LengthMm / slitMmAStroke)
 	}
 	r.atWeldingHeat(l.add(forge.WeldBit, forge.FlatFace, 0, last, asItIs))
+}
+
+// behindBit gives the work on the body alone the body's window: the bit lies outside the fire then.
+func (r *Route) behindBit(ops []*forge.Operation) {
+	if !r.HasBit() {
+		return
+	}
+	last := r.BitCells()
+	soak := math.Min(r.Body.ForgeHighC-forge.UnderSteelC, r.Req.Fire.TempC-forge.UnderForgeC)
+	for _, op := range ops {
+		if op.First <= last || op.SoakC > 0 || op.Kind == forge.CutOff || r.Req.Fire.SoakC > 0 || r.Req.Fire.StopC > 0 {
+			continue
+		}
+		op.SoakC, op.SteelLowC = soak, r.Body.ForgeLowC
+	}
 }
 
 // BitEndMm is how far from its point the forged shape holds steel of the bit.

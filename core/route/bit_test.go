@@ -43,7 +43,7 @@ func TestABitIsWeldedInFirst(t *testing.T) {
 		assert.Equal(t, []string{opened, "weldBit", "corners"}, ids[:3], kind)
 		assert.Equal(t, "1084", p.Steel.ID)
 		assert.LessOrEqual(t, p.Steel.ForgeHighC, 1150.0)
-		assert.InDelta(t, 850, p.Steel.ForgeLowC, 1e-9, "mild steel is stiff below")
+		assert.InDelta(t, 830, p.Steel.ForgeLowC, 1e-9, "the bit's, where the bit is worked")
 		assert.Contains(t, ids, "harden")
 		assert.Greater(t, plantest.StepOf(p, "weldBit").TargetC, 1140.0)
 
@@ -170,4 +170,21 @@ func TestARodIsPunchedToHang(t *testing.T) {
 	assert.InEpsilon(t, p.Forged.VolumeMm3, forged.Mesh().VolumeMm3(), 1e-3)
 	r.Design.SetTang(blade.WrappedTang)
 	assert.False(t, r.Design.AddHole())
+}
+
+// TestTheWindowBelongsToTheWorkInHand: wrought iron splits where it is worked at the heats of steel, and the steel burns at those of the
+// iron. Where only the iron is worked it has its own window; with a bit the whole takes at most a third more heats.
+func TestTheWindowBelongsToTheWorkInHand(t *testing.T) {
+	plain := plantest.Request()
+	plain.SteelID = "wrought-iron"
+	with := plain
+	with.Bit = withBit(plan.CleftBit).Bit
+	without, p := plantest.Make(t, plain), plantest.Make(t, with)
+	assert.LessOrEqual(t, float64(p.Totals.Heats), float64(without.Totals.Heats)*4/3)
+	assert.Less(t, p.Bar.LossFraction, without.Bar.LossFraction+.03)
+	tang, bevel := plantest.StepOf(p, "tang"), plantest.StepOf(p, "bevel")
+	assert.GreaterOrEqual(t, tang.Forging.LowC, 1000.0, "iron alone")
+	assert.Greater(t, tang.StartC, bevel.StartC, "and hotter than the edge may be")
+	assert.Less(t, bevel.Forging.LowC, 1000.0, "the edge is steel")
+	assert.InEpsilon(t, plantest.StepOf(without, "tang").Heats, tang.Heats, .2, "the tang is the same work")
 }

@@ -25,6 +25,7 @@ type Route struct {
 	Square float64        // side of the square that a lump is first drawn to; 0: none
 	Flat   []forge.Target // of each cell, the flat of the break-down
 	Steel  steel.Grade
+	Body   steel.Grade // behind a bit
 	tang   *blade.Tang // to be forged
 
 	LinePerMm float64 // curvature of the blade's line edgewise
@@ -119,6 +120,7 @@ func (r *Route) Operations() []*forge.Operation {
 	if r.Hardens() {
 		l.add(forge.Harden, "", 0, len(r.Cells)-1, asItIs).SoakC = r.Steel.AustenitiseC
 	}
+	r.behindBit(l.ops)
 	l.ops = inOrder(l.ops, r.Req.Choices.Order)
 	r.aim(l.ops, l.brings)
 	r.takeTools(l.ops)

@@ -8,7 +8,6 @@ import (
 	"testing"
 
 	"coldember/core/fact"
-	"coldember/core/figure"
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/planner"
@@ -313,42 +312,6 @@ func BenchmarkRank200(b *testing.B) {
 	for b.Loop() {
 		_, err := whatif.Rank(context.Background(), r, list)
 		require.NoError(b, err)
-	}
-}
-
-// TestTheSolidOfAHeatIsClosedAndOfItsVolume: every edge of a triangle is shared,
-// the other way round, and what it holds is the drawn piece.
-func TestTheSolidOfAHeatIsClosedAndOfItsVolume(t *testing.T) {
-	p := plantest.Make(t, plantest.Request())
-	for _, h := range []int{0, len(p.Heats) / 2, len(p.Heats) - 1} {
-		st := p.Heats[h].Shape
-		m := figure.Solid(st)
-		edges := map[[2]int]int{}
-		for _, tr := range m.Triangles {
-			for k := range 3 {
-				edges[[2]int{tr[k], tr[(k+1)%3]}]++
-			}
-		}
-		for e, n := range edges {
-			require.Equal(t, 1, n)
-			require.Equal(t, 1, edges[[2]int{e[1], e[0]}], "closed")
-		}
-		want := 0.0
-		for i := 1; i < len(st); i++ {
-			a, b := st[i-1], st[i]
-			if a.Zone != b.Zone && (math.Abs(a.SpineY-b.SpineY) >= .75 || math.Abs(a.EdgeY-b.EdgeY) >= .75) {
-				continue
-			}
-			mean := func(s plan.Station) float64 {
-				edge := s.EdgeMm
-				if edge == 0 {
-					edge = s.ThicknessMm
-				}
-				return (s.SpineY - s.EdgeY) * (s.ThicknessMm + edge) / 2
-			}
-			want += (b.XMm - a.XMm) * (mean(a) + mean(b)) / 2
-		}
-		assert.InEpsilon(t, want, m.VolumeMm3(), .02, "heat %d", h+1)
 	}
 }
 

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"math"
 	"net/http"
 
 	"coldember/core/blade"
@@ -204,11 +203,9 @@ func (h *handlers) solid(ctx context.Context, in *solidIn) (*body[Solid], error)
 	if in.Heat > 0 {
 		stations = pl.Heats[in.Heat-1].Shape
 	}
-	m := figure.Solid(stations)
+	m, temps := figure.Solid(stations)
 	out := solidOf(m)
-	for i, v := range m.Vertices {
-		out.TempC[i] = tempAt(stations, v[0])
-	}
+	out.TempC = temps
 	return answer(ctx, h, out, nil)
 }
 
@@ -222,15 +219,4 @@ func solidOf(m blade.Mesh) Solid {
 		out.Triangles = append(out.Triangles, t[:]...)
 	}
 	return out
-}
-
-// tempAt is the temperature of the station nearest to x.
-func tempAt(st []plan.Station, x float64) float64 {
-	best := st[0]
-	for _, s := range st {
-		if math.Abs(s.XMm-x) < math.Abs(best.XMm-x) {
-			best = s
-		}
-	}
-	return best.TempC
 }

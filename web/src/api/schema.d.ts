@@ -7500,6 +7500,11 @@ export interface components {
              * @description thickness at the edge where it is another
              */
             k?: number;
+            /**
+             * Format: double
+             * @description mean thickness of the section, where it is not that of spine and edge
+             */
+            m?: number;
             /** Format: double */
             s: number;
             /** Format: double */
