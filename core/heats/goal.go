@@ -6,6 +6,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/route"
+	"coldember/core/thermal"
 )
 
 // limit sets when a part of a heat, and with it the heat, is too cold to go on: what is left
@@ -92,5 +93,6 @@ func goal(r *route.Route, s *Settled, h *plan.HeatStep, begun, now forge.Bar, re
 	if was != nil && was.Measure == g.Measure {
 		g.FromMm = was.FromMm
 	}
+	g.HotMm = thermal.Hot(g.Mm, st.TempC)
 	return g
 }

@@ -8,6 +8,7 @@ import (
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/route"
+	"coldember/core/thermal"
 )
 
 // leastChange is the true strain, or the turn in radians a millimetre times a hundred, below
@@ -43,7 +44,7 @@ func readings(shape []plan.Station, cells []figure.Cell, at []int) []plan.Readin
 	var out []plan.Reading
 	for _, i := range few(at) {
 		s := shape[(begins[i]+begins[i+1]-1)/2]
-		out = append(out, plan.Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.HeightMm(), ThicknessMm: s.ThicknessMm})
+		out = append(out, plan.Reading{Zone: s.Zone, AtMm: s.XMm, HeightMm: s.HeightMm(), ThicknessMm: s.ThicknessMm, HeightHotMm: thermal.Hot(s.HeightMm(), s.TempC), ThicknessHotMm: thermal.Hot(s.ThicknessMm, s.TempC)})
 	}
 	return out
 }

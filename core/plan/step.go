@@ -13,7 +13,10 @@ type Reading struct {
 	AtMm        float64 `json:"atMm" doc:"from the point of the piece as it then is"`
 	HeightMm    float64 `json:"heightMm"`
 	ThicknessMm float64 `json:"thicknessMm"`
-	WithinMm    float64 `json:"withinMm,omitempty" doc:"how near the calipers have to be"`
+	// What they say at the anvil, where the steel is as hot as it is there at the end of the heat; 0: as cold.
+	HeightHotMm    float64 `json:"heightHotMm,omitempty"`
+	ThicknessHotMm float64 `json:"thicknessHotMm,omitempty"`
+	WithinMm       float64 `json:"withinMm,omitempty" doc:"how near the calipers have to be"`
 }
 
 // Step is one step of the work, of whatever family: what all steps have stands
@@ -130,6 +133,7 @@ func Measures() []Measure { return []Measure{Height, Thickness, EdgeThickness, R
 type Goal struct {
 	Measure  Measure `json:"measure" enum:"height,thickness,edgeThickness,rise"`
 	Mm       float64 `json:"mm"`
+	HotMm    float64 `json:"hotMm,omitempty" doc:"what it reads at the anvil, as hot as the steel is there then; 0: as cold"`
 	FromMm   float64 `json:"fromMm" doc:"what it is before"`
 	AtMm     float64 `json:"atMm" doc:"from the point of the piece as it then is"`
 	Zone     string  `json:"zone" enum:"point,blade,ricasso,tang"`

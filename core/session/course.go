@@ -72,7 +72,8 @@ type Heat struct {
 	Slow     plan.Slab      `json:"slow"`
 	Cold     plan.Slab      `json:"cold"`
 	Held     plan.Slab      `json:"held" doc:"the section that the tongs hold"`
-	LengthMm float64        `json:"lengthMm" doc:"of the piece after it"`
+	LengthMm float64        `json:"lengthMm" doc:"of the piece after it, cold"`
+	LongHot  float64        `json:"longHotMm,omitempty" doc:"as it reads at the anvil then; 0: no hotter than cold"`
 	Shape    []plan.Station `json:"shape"`
 	Joined   *plan.Joined   `json:"joined,omitempty"`
 	Readings []plan.Reading `json:"readings,omitempty"`

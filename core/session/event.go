@@ -68,6 +68,8 @@ type Reading struct {
 	MassG    float64  `json:"massG,omitempty"`
 	TempC    float64  `json:"tempC,omitempty"`
 	AtMm     float64  `json:"atMm,omitempty" doc:"from the point of the piece as it then is"`
+	Hot      bool     `json:"hot,omitempty" doc:"the steel was hot: it is brought to cold"`
+	ReadMm   float64  `json:"readMm,omitempty" readOnly:"true" doc:"what the calipers said, where mm is brought to cold from it"`
 	By       string   `json:"by,omitempty" doc:"the instrument that told it, where it was not typed"`
 }
 
@@ -219,6 +221,9 @@ func (r *Reading) validate(k fact.Check, c *Course) {
 	fact.OneOf(k, "quantity", r.Quantity, Quantities()...)
 	if utf8.RuneCountInString(r.By) > mostBy {
 		k.Fail("by", "field.tooLong", fact.Figures{"highest": mostBy})
+	}
+	if r.ReadMm != 0 {
+		k.Fail("readMm", "field.unknown", nil) // it is told, not asked
 	}
 	length := c.LongestMm()
 	switch r.Quantity {

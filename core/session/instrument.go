@@ -48,7 +48,8 @@ type Figure struct {
 type Want struct {
 	Quantity Quantity `json:"quantity" enum:"height,thickness,edgeThickness,rise"`
 	AtMm     float64  `json:"atMm"`
-	Mm       float64  `json:"mm" doc:"as planned"`
+	Mm       float64  `json:"mm" doc:"as planned, cold"`
+	HotMm    float64  `json:"hotMm,omitempty" doc:"as it reads at the anvil; 0: as cold"`
 	Step     string   `json:"step"`
 }
 
@@ -81,11 +82,11 @@ func Wanted(c *Course, s *Shown) []Want {
 		}
 	}
 	if g := st.Goal; g != nil {
-		add(Want{Quantity: Quantity(g.Measure), AtMm: g.AtMm, Mm: g.Mm})
+		add(Want{Quantity: Quantity(g.Measure), AtMm: g.AtMm, Mm: g.Mm, HotMm: g.HotMm})
 	}
 	for _, r := range c.HeatOf(at).Readings {
-		add(Want{Quantity: "thickness", AtMm: r.AtMm, Mm: r.ThicknessMm})
-		add(Want{Quantity: "height", AtMm: r.AtMm, Mm: r.HeightMm})
+		add(Want{Quantity: "thickness", AtMm: r.AtMm, Mm: r.ThicknessMm, HotMm: r.ThicknessHotMm})
+		add(Want{Quantity: "height", AtMm: r.AtMm, Mm: r.HeightMm, HotMm: r.HeightHotMm})
 	}
 	return out
 }
@@ -139,6 +140,7 @@ func Land(c *Course, s *Shown, f Figure) (Event, error) {
 			return Event{}, k.Err()
 		}
 		r.Quantity, r.Mm, r.AtMm, e.Step = w.Quantity, value, w.AtMm, w.Step
+		r.Hot = s.View.Phase == OutOf || s.View.Phase == InFire
 	}
 	r.validate(k, c)
 	return e, k.Err()

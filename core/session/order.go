@@ -53,7 +53,7 @@ func (r *Reading) compare(o *Reading) int {
 	if r == nil || o == nil {
 		return nils(r == nil, o == nil)
 	}
-	return cmp.Or(cmp.Compare(r.Quantity, o.Quantity), cmp.Compare(r.Mm, o.Mm), cmp.Compare(r.MassG, o.MassG), cmp.Compare(r.TempC, o.TempC), cmp.Compare(r.AtMm, o.AtMm))
+	return cmp.Or(cmp.Compare(r.Quantity, o.Quantity), cmp.Compare(r.Mm, o.Mm), cmp.Compare(r.MassG, o.MassG), cmp.Compare(r.TempC, o.TempC), cmp.Compare(r.AtMm, o.AtMm), truth(r.Hot, o.Hot))
 }
 
 func (f *Fault) compare(o *Fault) int {
@@ -61,6 +61,17 @@ func (f *Fault) compare(o *Fault) int {
 		return nils(f == nil, o == nil)
 	}
 	return cmp.Or(cmp.Compare(f.Kind, o.Kind), cmp.Compare(f.AtMm, o.AtMm), cmp.Compare(f.DepthMm, o.DepthMm))
+}
+
+// truth puts what is not before what is.
+func truth(a, b bool) int {
+	switch {
+	case a == b:
+		return 0
+	case b:
+		return -1
+	}
+	return 1
 }
 
 // nils puts what is missing first.

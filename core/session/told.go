@@ -24,6 +24,11 @@ func (f *folding) told(e *Event, ms int64) {
 		t.OfHeat = f.c.Steps[t.OfStep].Heat
 	}
 	if r := e.Reading; e.Kind == Read && r != nil {
+		if r.Hot && r.Mm > 0 {
+			cold := *r
+			cold.Mm, cold.ReadMm = f.c.coldOf(r, t.OfHeat), r.Mm
+			r, t.Reading = &cold, &cold
+		}
 		if r.Quantity == Fuel {
 			f.s.FuelG, f.s.FuelAtMs = r.MassG, ms
 		}

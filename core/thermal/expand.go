@@ -1,6 +1,9 @@
 package thermal
 
-import "fmt"
+import (
+	"fmt"
+	"math"
+)
 
 // ExpandMostC and ExpandLeastC are from where to where Expansion answers, °C.
 const (
@@ -21,6 +24,15 @@ func Expansion(tempC float64) (share float64, err error) {
 		return .011, nil
 	}
 	return 2e-5*tempC - 6.2e-3, nil
+}
+
+// Hot is what mm of cold steel measure at tempC, °C; beyond the law as at its ends.
+func Hot(mm, tempC float64) float64 {
+	share, err := Expansion(math.Max(ExpandLeastC, math.Min(ExpandMostC, tempC)))
+	if err != nil {
+		return mm // a temperature that is no number
+	}
+	return mm * (1 + share)
 }
 
 // RangeError says which figure a law is not for, and from where to where it is.

@@ -67,7 +67,7 @@ type lengthMark struct {
 const leastApartMm = .8
 
 // lengthsOf are the lengths that the piece has after each heat, and where the zones of the
-// forged shape end, in order along the strip.
+// forged shape end, in order along the strip: as they read on the hot piece, but for the bar.
 func lengthsOf(c *session.Course) (out []lengthMark) {
 	add := func(mm float64, words string) {
 		for i := range out {
@@ -80,9 +80,14 @@ func lengthsOf(c *session.Course) (out []lengthMark) {
 	}
 	add(c.Bar.LengthMm, text.Say("gauges.bar", nil))
 	was := c.Bar.LengthMm
+	last := 0
 	for i := range c.Heats {
-		if h := &c.Heats[i]; math.Abs(h.LengthMm-was) >= leastApartMm {
-			add(h.LengthMm, strconv.Itoa(h.Number))
+		h := &c.Heats[i]
+		if !c.Cycles(h.Number) {
+			last = h.Number
+		}
+		if math.Abs(h.LengthMm-was) >= leastApartMm {
+			add(math.Max(h.LengthMm, h.LongHot), strconv.Itoa(h.Number))
 			was = h.LengthMm
 		}
 	}
@@ -90,7 +95,7 @@ func lengthsOf(c *session.Course) (out []lengthMark) {
 	for i := range c.Forged {
 		if s := &c.Forged[i]; s.Zone != zone {
 			if zone != "" {
-				add(s.XMm, text.Say("zone."+zone, nil))
+				add(c.HotAtMm(last, s.XMm), text.Say("zone."+zone, nil))
 			}
 			zone = s.Zone
 		}
@@ -116,7 +121,8 @@ func slotsOf(c *session.Course) (out []slot) {
 	for _, i := range last {
 		st := &c.Steps[i]
 		g := st.Goal
-		out = append(out, slot{g.Mm + g.WithinMm, math.Max(.3, g.Mm-g.WithinMm), text.Say("op."+st.Kind, nil) + ", " + strings.ToLower(text.Say("measure."+string(g.Measure), nil))})
+		mm := math.Max(g.Mm, g.HotMm) // it is tried on the hot steel
+		out = append(out, slot{mm + g.WithinMm, math.Max(.3, mm-g.WithinMm), text.Say("op."+st.Kind, nil) + ", " + strings.ToLower(text.Say("measure."+string(g.Measure), nil))})
 	}
 	sort.Slice(out, func(i, j int) bool {
 		if out[i].goes != out[j].goes {

@@ -40,7 +40,10 @@ export function Beside({
   const heat = course.heats[v.heat - 1];
   const step = course.steps[v.step];
   if (heat && !step?.cycle)
-    rows.push([say("anvil.mark"), say("anvil.markAt", { n: heat.number, mm: print.length(heat.lengthMm, units) })]);
+    rows.push([
+      say("anvil.mark"),
+      say("anvil.markAt", { n: heat.number, mm: print.fireLength(heat.longHotMm || heat.lengthMm, units) }),
+    ]);
   if (step && templated.includes(step.kind)) rows.push(["", say("anvil.template")]);
   rows.push([say("anvil.toGo"), say("anvil.heatsTime", { n: v.heatsLeft, time: print.duration(v.timeLeftS) })]);
   if (v.haveFuelG !== undefined)

@@ -4,7 +4,7 @@ import { glow } from "../bench/glow";
 import { heatColour, say, told } from "../text/say";
 import { print } from "../units/print";
 import type { Course, Shown, Step } from "./core";
-import { goalOf, toolOf, workOf } from "./words";
+import { coldGoalOf, goalOf, toolOf, workOf } from "./words";
 
 /** The three sizes of type: the number that matters, the step, everything else. */
 const huge = "narrow text-[clamp(72px,27vmin,300px)] leading-[0.85]";
@@ -49,7 +49,7 @@ export function Face({ course, shown }: { course: Course; shown: Shown }) {
             </span>
           )}
           {v.side && <span data-testid="anvil-side">{told(`anvil.side.${v.side}`)}</span>}
-          {step.stopMm ? <span>{say("anvil.stop", { stop: print.thickness(step.stopMm, units) })}</span> : null}
+          {step.stopMm ? <span>{say("anvil.stop", { stop: print.fireThickness(step.stopMm, units) })}</span> : null}
           {step.holdS ? <span>{say("step.hold", { time: print.duration(step.holdS) })}</span> : null}
         </p>
       </div>
@@ -105,14 +105,16 @@ export function Face({ course, shown }: { course: Course; shown: Shown }) {
 /** The one figure that this step changes, at its place. */
 function Goal({ step, units }: { step: Step; units: string }) {
   if (!step.goal) return null;
+  const cold = coldGoalOf(step, units);
   return (
     <div className="mt-[1.5vmin]" data-testid="anvil-goal">
       <p className={`${large} text-[#6fd3c4]`}>{goalOf(step, units)}</p>
+      {cold && <p className={small}>{say("anvil.cold", { mm: cold })}</p>}
       <p className={`${small} text-[#9ba39f]`}>
         {told(`measure.${step.goal.measure}`)}
         {step.goal.measure === "rise"
           ? ""
-          : ` ${say("anvil.at", { at: print.length(step.goal.atMm, units) })} · ${say("anvil.from", { from: print.length(step.goal.fromMm, units) })}`}
+          : ` ${say("anvil.at", { at: print.fireLength(step.goal.atMm, units) })} · ${say("anvil.from", { from: print.fireLength(step.goal.fromMm, units) })}`}
       </p>
     </div>
   );

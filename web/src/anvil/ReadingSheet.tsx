@@ -19,6 +19,7 @@ const quantities: Quantity[] = [
   "rise",
 ];
 const placed = ["height", "thickness", "edgeThickness", "temperature"];
+const sized = ["height", "thickness", "edgeThickness", "length"];
 const unitOf = (q: Quantity, units: string) =>
   q === "weight" || q === "fuel"
     ? "g"
@@ -44,6 +45,8 @@ export function ReadingSheet({
   const [quantity, setQuantity] = useState<Quantity>("height");
   const [text, setText] = useState("");
   const [at, setAt] = useState("");
+  const hottest = shown.view.phase === "out" || shown.view.phase === "fire";
+  const [hot, setHot] = useState(hottest);
   const [wrong, setWrong] = useState<Wrong[]>([]);
   // what is read is of the step that was just done, while the piece is in the fire
   const last = shown.view.phase === "out" ? step : link.session.course.steps[shown.view.step - 1];
@@ -54,6 +57,7 @@ export function ReadingSheet({
     if (goal) setQuantity(goal.measure);
     setAt(goal ? print.edit("atMm", Math.round(goal.atMm * 10) / 10, units) : "");
     setText("");
+    setHot(hottest);
     setWrong([]);
   }, [open]);
   const keep = (e: FormEvent) => {
@@ -63,7 +67,8 @@ export function ReadingSheet({
       setWrong(r.problems);
       return;
     }
-    const problems = link.tell({ kind: "reading", reading: r.reading, step: last?.id });
+    const reading = hot && sized.includes(quantity) ? { ...r.reading, hot } : r.reading;
+    const problems = link.tell({ kind: "reading", reading, step: last?.id });
     setWrong(problems);
     if (problems.length === 0) onClose();
   };
@@ -95,6 +100,14 @@ export function ReadingSheet({
             value={at}
             onChange={setAt}
             wrong={of("atMm")}
+          />
+        )}
+        {sized.includes(quantity) && (
+          <Pick
+            label={say("reading.state")}
+            value={hot ? "hot" : "cold"}
+            options={["hot", "cold"].map((v) => ({ value: v, label: told(`reading.${v}`) }))}
+            onPick={(v) => setHot(v === "hot")}
           />
         )}
         <button type="submit" className="press press-act min-h-12 justify-center text-lg">

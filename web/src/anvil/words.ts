@@ -13,12 +13,19 @@ export function toolOf(s: Step): string {
   return [tool, under].filter(Boolean).join(", ");
 }
 
-/** The one figure to reach, short: "12.2 mm". */
+/** A figure of a measure as it is told at the fire. */
+const atFire = (measure: string, mm: number, units: string) =>
+  measure === "thickness" || measure === "edgeThickness" ? print.fireThickness(mm, units) : print.fireLength(mm, units);
+
+/** The one figure to reach, short and as it reads on the hot steel: "12.2 mm". */
 export function goalOf(s: Step, units: string): string {
-  if (!s.goal) return "";
-  return s.goal.measure === "thickness" || s.goal.measure === "edgeThickness"
-    ? print.thickness(Math.round(s.goal.mm * 10) / 10, units)
-    : print.length(s.goal.mm, units);
+  return s.goal ? atFire(s.goal.measure, s.goal.hotMm || s.goal.mm, units) : "";
+}
+
+/** The same figure cold, where that is another by more than calipers have to be near. */
+export function coldGoalOf(s: Step, units: string): string {
+  const g = s.goal;
+  return g?.hotMm && Math.abs(g.hotMm - g.mm) > g.withinMm ? atFire(g.measure, g.mm, units) : "";
 }
 
 /** A step in one spoken sentence. */

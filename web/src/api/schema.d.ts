@@ -4147,11 +4147,16 @@ export interface components {
             last: number;
             /**
              * Format: double
-             * @description of the piece after it
+             * @description of the piece after it, cold
              */
             lengthMm: number;
             /** Format: double */
             limitS: number;
+            /**
+             * Format: double
+             * @description as it reads at the anvil then; 0: no hotter than cold
+             */
+            longHotMm?: number;
             /**
              * Format: double
              * @description where it ends
@@ -4272,12 +4277,19 @@ export interface components {
             atMm?: number;
             /** @description the instrument that told it, where it was not typed */
             by?: string;
+            /** @description the steel was hot: it is brought to cold */
+            hot?: boolean;
             /** Format: double */
             massG?: number;
             /** Format: double */
             mm?: number;
             /** @enum {string} */
             quantity: "height" | "thickness" | "edgeThickness" | "rise" | "length" | "weight" | "temperature" | "fuel";
+            /**
+             * Format: double
+             * @description what the calipers said, where mm is brought to cold from it
+             */
+            readonly readMm?: number;
             /** Format: double */
             tempC?: number;
         };
@@ -4654,7 +4666,12 @@ export interface components {
             atMm: number;
             /**
              * Format: double
-             * @description as planned
+             * @description as it reads at the anvil; 0: as cold
+             */
+            hotMm?: number;
+            /**
+             * Format: double
+             * @description as planned, cold
              */
             mm: number;
             /** @enum {string} */
@@ -4838,6 +4855,11 @@ export interface components {
              * @description what it is before
              */
             fromMm: number;
+            /**
+             * Format: double
+             * @description what it reads at the anvil, as hot as the steel is there then; 0: as cold
+             */
+            hotMm?: number;
             /** @enum {string} */
             measure: "height" | "thickness" | "edgeThickness" | "rise";
             /** Format: double */
@@ -6852,7 +6874,11 @@ export interface components {
              */
             atMm: number;
             /** Format: double */
+            heightHotMm?: number;
+            /** Format: double */
             heightMm: number;
+            /** Format: double */
+            thicknessHotMm?: number;
             /** Format: double */
             thicknessMm: number;
             /**

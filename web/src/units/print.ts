@@ -40,6 +40,17 @@ function reckoned(mm: number, lowMm: number, highMm: number, s: System): string 
   const to = one(highMm);
   return highMm > 0 && from !== to ? `${one(mm)} ${unit} (${from}–${to})` : `${one(mm)} ${unit}`;
 }
+/** At the fire no more is told than calipers and a rule tell there: half millimetres, or 1/32 in. */
+const fireLength = (mm: number, s: System) =>
+  inches(s) ? `${fraction(mm / 25.4, 32)} in` : `${trim(Math.round(mm * 2) / 2, 1)} mm`;
+/** A thickness at the fire: fifths of a millimetre, or hundredths of an inch, rather thicker than too thin. */
+const fireThickness = (mm: number, s: System) =>
+  inches(s)
+    ? `${(Math.ceil((mm / 25.4) * 100 - 1e-6) / 100).toFixed(2)} in`
+    : `${trim(Math.ceil(mm * 5 - 1e-6) / 5, 1)} mm`;
+/** A temperature at the fire: tens of degrees. */
+const fireTemperature = (c: number, s: System) =>
+  fahrenheit(s) ? `${Math.round((c * 1.8 + 32) / 20) * 20} °F` : `${Math.round(c / 10) * 10} °C`;
 const thickness = (mm: number, s: System) => (inches(s) ? `${(mm / 25.4).toFixed(3)} in` : `${trim(mm, 2)} mm`);
 const temperature = (c: number, s: System) =>
   fahrenheit(s) ? `${Math.round((c * 1.8 + 32) / 10) * 10} °F` : `${Math.round(c / 5) * 5} °C`;
@@ -166,6 +177,9 @@ const local =
     localNumber(f(...of));
 
 export const print = {
+  fireLength,
+  fireThickness,
+  fireTemperature,
   rest: local(rest),
   speed: local(speed),
   massRate: local(massRate),

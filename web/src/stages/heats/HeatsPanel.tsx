@@ -133,6 +133,7 @@ function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined)
                 </td>
                 <td className="text-right">
                   {print.length(r.heightMm, units)} × {print.thickness(r.thicknessMm, units)}
+                  <Hot reading={r} units={units} />
                   {r.withinMm ? (
                     <span className="text-quiet">
                       {" "}
@@ -429,4 +430,11 @@ function stopCode(f: Forging) {
   const tapers = (f.taperMm ?? 0) >= 0.1;
   if (f.machine === "rollingMill") return tapers ? "heat.gapTaper" : "heat.gap";
   return tapers ? "heat.stopTaper" : "heat.stop";
+}
+
+/** What it reads hot, where that is another by more than calipers have to be near. */
+function Hot({ reading: r, units }: { reading: Heat["readings"][number]; units: string }) {
+  const hot = r.heightHotMm || r.heightMm;
+  if (hot - r.heightMm <= (r.withinMm ?? 0)) return null;
+  return <span className="text-quiet"> {say("step.hot", { mm: print.length(hot, units) })}</span>;
 }

@@ -1,0 +1,55 @@
+package session
+
+import (
+	"math"
+
+	"coldember/core/plan"
+	"coldember/core/thermal"
+)
+
+// hotX is how far from the point a place of a piece lies that is as hot as it is drawn, mm; atMm is where it lies cold. Each
+// stretch between two stations is longer by its own temperature.
+func hotX(shape []plan.Station, atMm float64) (mm float64) {
+	for i := range shape {
+		s := &shape[i]
+		from, tempC := 0.0, s.TempC
+		if i > 0 {
+			from, tempC = shape[i-1].XMm, (shape[i-1].TempC+s.TempC)/2
+		}
+		if to := math.Min(s.XMm, atMm); to > from {
+			mm += thermal.Hot(to-from, tempC)
+		}
+	}
+	return mm
+}
+
+// HotAtMm is what a place that lies atMm from the point after a heat reads from there while the piece is hot.
+func (c *Course) HotAtMm(heat int, atMm float64) float64 {
+	h := c.heat(heat)
+	if h == nil {
+		return atMm
+	}
+	return hotX(h.Shape, atMm)
+}
+
+// coldOf brings a figure that was read on hot steel to what it is cold: a length by all of the piece, any other by the
+// steel at its place, as hot as the plan has it at the end of that heat. A rise is told as it is.
+func (c *Course) coldOf(r *Reading, heat int) float64 {
+	h := c.heat(heat)
+	if h == nil || len(h.Shape) == 0 || r.Quantity == Quantity(plan.Rise) {
+		return r.Mm
+	}
+	if r.Quantity == Length {
+		if hot := hotX(h.Shape, h.LengthMm); hot > 0 {
+			return r.Mm * h.LengthMm / hot
+		}
+		return r.Mm
+	}
+	near := &h.Shape[0]
+	for i := range h.Shape {
+		if s := &h.Shape[i]; math.Abs(s.XMm-r.AtMm) < math.Abs(near.XMm-r.AtMm) {
+			near = s
+		}
+	}
+	return r.Mm / thermal.Hot(1, near.TempC)
+}
