@@ -23,7 +23,7 @@ func celsius(c float64) string { return fmt.Sprintf("%.0f °C", c) }
 // warnLip: the end of a bar whose corners still stand, struck end-on, or on an
 // edge much higher than the blow bites.
 func warnLip(r *route.Route, p *plan.Plan, s *heats.Settled, add adder) {
-	if cornersFirst(s.Ops) || len(p.Bar.Marks) == 0 {
+	if cornersFirst(s.Ops) || r.Req.Bar.IsRound() || len(p.Bar.Marks) == 0 {
 		return
 	}
 	end := (p.Bar.Marks[0].ToMm - p.Bar.Marks[0].FromMm) / r.Bar.ThicknessMm

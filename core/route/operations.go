@@ -137,7 +137,7 @@ func (r *Route) makeReady(l *list) {
 	r.weld(l, all)
 	r.weldOn(l, all)
 	r.weldBit(l)
-	if r.Req.Choices.Corners != plan.CornersLeft {
+	if r.Req.Choices.Corners != plan.CornersLeft && !r.Req.Bar.IsRound() {
 		l.add(forge.Corners, forge.FlatFace, 0, all, asItIs)
 	}
 	if first, last, ok := r.Upset(); ok {

@@ -88,6 +88,15 @@ func (p Item) Sheet() bool {
 	return p.Form == Flat || p.Form == Leaf || p.Form == TaperedFlat || p.Form == Disc
 }
 
+// IsRound tells whether a piece has no corners to break.
+func (p Item) IsRound() bool {
+	switch p.Form {
+	case Round, TaperedRound, Ball, Roller, Coil, Chain:
+		return true
+	}
+	return false
+}
+
 // Span is a stretch along a piece.
 type Span struct {
 	FromMm float64 `json:"fromMm"`

@@ -7,6 +7,8 @@ import (
 
 	"coldember/core/plan"
 	"coldember/core/quantity"
+	"coldember/core/steel"
+	"coldember/core/stock"
 	"coldember/core/whatif"
 	"coldember/internal/text"
 )
@@ -62,8 +64,12 @@ func (f *fireCard) head(name string) {
 	if f.req.Choices.Holding != plan.Tongs {
 		cut = "card.cutLast"
 	}
+	takes := quantity.FormatReckoned(b.CutLengthMm, b.LowMm, b.HighMm, f.units)
+	if f.req.Bar.Form == stock.Ball { // it is weighed, not measured off
+		cut, takes = "cut.weigh", quantity.FormatMass(math.Round(b.StartMm3*steel.DensityGPerCm3/1000), f.units)
+	}
 	f.y += f.text(x, f.y+1, w, f.face("bold", 12.5, ink),
-		f.say(cut, nil)+" "+quantity.FormatReckoned(b.CutLengthMm, b.LowMm, b.HighMm, f.units)+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
+		f.say(cut, nil)+" "+takes+" "+f.say("card.fromBar", map[string]string{"bar": bar})) + 1.5
 	t := f.plan.Totals
 	f.y += f.text(x, f.y, w, f.face("sans", 9.5, ink), f.say("card.window", map[string]string{"low": f.temp(t.LowC), "soak": f.temp(t.SoakC)})+
 		" ("+f.say("card.colours", map[string]string{"from": text.HeatColour(t.SoakC, f.units), "to": text.HeatColour(t.LowC, f.units)})+"). "+

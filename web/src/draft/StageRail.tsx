@@ -4,6 +4,7 @@ import { useFinish } from "../stages/finish/useFinish";
 import { about } from "../stages/finish/words";
 import { useAdvice } from "../stages/harden/useAdvice";
 import { count, say } from "../text/say";
+import { cutOf } from "../units/cut";
 import { print } from "../units/print";
 import { useDraftState } from "./context";
 
@@ -26,7 +27,7 @@ export const StageRail = memo(function StageRail({
   const figure: Record<string, string> = {
     blade: print.length(doc.request.design.lengthMm, units),
     stock: steelName(doc.request.bit ? doc.request.steelId : plan.steel.id),
-    cut: print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units),
+    cut: cutOf(plan, doc.request.bar.form, units),
     heats: count("heats", plan.totals.heats),
     anvil: !at ? "–" : at.phase === "finished" ? say("stage.done") : `${at.trips} / ${at.heats}`,
     cycles: plan.totals.cycles ? count("cycles", plan.totals.cycles) : "–",

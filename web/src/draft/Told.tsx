@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useUnits } from "../api/hooks";
 import { count, figures, say, told } from "../text/say";
-import { print } from "../units/print";
+import { cutOf } from "../units/cut";
 import { useDraftState } from "./context";
 
 /** Changes that come faster than this are told of once, ms. */
@@ -9,11 +9,11 @@ const settleMs = 700;
 
 /** Tells those who listen rather than look what came of a change: the bar, the heats, and what will not do. */
 export function Told() {
-  const { plan } = useDraftState();
+  const { plan, doc } = useDraftState();
   const units = useUnits();
   const stops = plan.warnings.filter((w) => w.severity === "stop").map((w) => told(w.code, figures(w.figures, units)));
   const now = [
-    say("told.bar", { length: print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units) }),
+    say("told.bar", { length: cutOf(plan, doc.request.bar.form, units) }),
     count("heats", plan.totals.heats),
     ...stops,
   ].join(". ");

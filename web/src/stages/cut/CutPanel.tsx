@@ -6,6 +6,7 @@ import { say, told } from "../../text/say";
 import { DraftField, DraftPick } from "../../ui/DraftField";
 import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
+import { cutOf } from "../../units/cut";
 import { print } from "../../units/print";
 import { CutState } from "./CutState";
 import { DownMarks, PrepList } from "./DownMarks";
@@ -15,53 +16,54 @@ import { SureLengths } from "./SureLengths";
 export function CutPanel({ selected, onSelect }: { selected?: Zone; onSelect: (zone: Zone | undefined) => void }) {
   const { plan, doc } = useDraftState();
   const units = useUnits();
+  const lump = doc.request.bar.form === "ball";
   const start = doc.request.choices.start || "bar";
   const whole = doc.request.choices.holding !== "tongs" && start === "bar";
   return (
     <div className="grid gap-4">
       <section>
-        <p className="text-quiet">{say(whole ? "card.cutLast" : "card.cut")}</p>
+        <p className="text-quiet">{say(lump ? "cut.weigh" : whole ? "card.cutLast" : "card.cut")}</p>
         <p className="narrow flex items-baseline gap-2 text-4xl text-act">
-          <span data-testid="cut-length">
-            {print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units)}
-          </span>
+          <span data-testid="cut-length">{cutOf(plan, doc.request.bar.form, units)}</span>
         </p>
-        <SureLengths />
+        {!lump && <SureLengths />}
         <CutState />
-        <table className="mt-3 w-full">
-          <caption className="narrow mb-1 border-b border-line text-left text-lg">
-            <Term code="chalk">{say("cut.marks")}</Term>
-          </caption>
-          <tbody className="narrow text-[17px]">
-            {plan.bar.marks.map((m) => (
-              <tr key={m.zone} className={selected === m.zone ? "text-act" : ""}>
-                <th scope="row" className="py-1 text-left font-medium">
-                  <button
-                    type="button"
-                    aria-pressed={selected === m.zone}
-                    onClick={() => onSelect(selected === m.zone ? undefined : m.zone)}
-                    className="flex items-center gap-2"
-                  >
-                    <span
-                      className="inline-block h-4 w-4 rounded-sm text-center text-xs"
-                      style={{ background: `var(--zone-${m.zone})` }}
-                      aria-hidden
-                    />
-                    {say(`zone.${m.zone}`)}
-                  </button>
-                </th>
-                <td className="text-right text-quiet">{print.length(m.toMm - m.fromMm, units)}</td>
-                <td className="pl-3 text-right" data-mark-at={m.zone}>
-                  {print.length(m.toMm, units)}
-                  {print.rest(m.toMm, units) && (
-                    <span className="ml-1 text-sm text-quiet">{print.rest(m.toMm, units)}</span>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <p className="mt-1 text-sm text-quiet">{say("cut.marksNote")}</p>
+        {lump ? null : (
+          <table className="mt-3 w-full">
+            <caption className="narrow mb-1 border-b border-line text-left text-lg">
+              <Term code="chalk">{say("cut.marks")}</Term>
+            </caption>
+            <tbody className="narrow text-[17px]">
+              {plan.bar.marks.map((m) => (
+                <tr key={m.zone} className={selected === m.zone ? "text-act" : ""}>
+                  <th scope="row" className="py-1 text-left font-medium">
+                    <button
+                      type="button"
+                      aria-pressed={selected === m.zone}
+                      onClick={() => onSelect(selected === m.zone ? undefined : m.zone)}
+                      className="flex items-center gap-2"
+                    >
+                      <span
+                        className="inline-block h-4 w-4 rounded-sm text-center text-xs"
+                        style={{ background: `var(--zone-${m.zone})` }}
+                        aria-hidden
+                      />
+                      {say(`zone.${m.zone}`)}
+                    </button>
+                  </th>
+                  <td className="text-right text-quiet">{print.length(m.toMm - m.fromMm, units)}</td>
+                  <td className="pl-3 text-right" data-mark-at={m.zone}>
+                    {print.length(m.toMm, units)}
+                    {print.rest(m.toMm, units) && (
+                      <span className="ml-1 text-sm text-quiet">{print.rest(m.toMm, units)}</span>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {!lump && <p className="mt-1 text-sm text-quiet">{say("cut.marksNote")}</p>}
         {plan.bar.down && <DownMarks down={plan.bar.down} />}
       </section>
       {plan.prep.length > 0 && <PrepList />}

@@ -405,7 +405,7 @@ function Schools() {
   return (
     <Group title={say("heats.schools")} fold="schools">
       {pick("first", ["point", "tang"], "first", first ?? "point")}
-      {pick("corners", ["first", "left"], "corners", corners ?? "first")}
+      {!cornerless.includes(doc.request.bar.form) && pick("corners", ["first", "left"], "corners", corners ?? "first")}
       {pick("taper", ["forged", "ground"], "taper", taper ?? "forged")}
       {suggest !== (first ?? "point") && (
         <p className="col-span-2 text-sm text-quiet">{say(`first.suggest.${suggest}`)}</p>
@@ -438,3 +438,6 @@ function Hot({ reading: r, units }: { reading: Heat["readings"][number]; units: 
   if (hot - r.heightMm <= (r.withinMm ?? 0)) return null;
   return <span className="text-quiet"> {say("step.hot", { mm: print.length(hot, units) })}</span>;
 }
+
+/** Forms of stock without corners to break. */
+const cornerless = ["round", "taperedRound", "ball", "roller", "coil", "chain"];
