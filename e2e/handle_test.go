@@ -68,7 +68,7 @@ func TestHardeningIsLastOrForcedOtherwise(t *testing.T) {
 	s.click("[data-remedy='choices.order']")
 	s.until("the planner's again", `!document.querySelector("[data-warning='warn.order.nothingHotAfterHardening']")`)
 	s.until("much to grind hard", `document.querySelector("[data-warning='warn.grindHot']")?.textContent.includes("310")`)
-	assert.Equal(t, "Harden it later", s.text("[data-remedy='choices.harden']"))
+	s.until("a remedy that was planned", `document.querySelector("[data-remedy='choices.harden']")?.textContent === "Harden it later"`)
 	s.pick("choices.holding", "Welded rod")
 	s.pick("choices.rodWeld", "In the fire, scarf on scarf")
 	s.until("what is only worth knowing is folded away", `/\d notes/.test(document.querySelector("[data-testid=notes]")?.textContent) && !document.querySelector("[data-warning='warn.weldHeat']").checkVisibility()`)

@@ -104,7 +104,7 @@ func TestWhatChangesIsTold(t *testing.T) {
 	s.bench(demo.Slicer, "blade")
 	assert.Empty(t, s.text("[data-testid=told]"))
 	s.fill("design.heightMm", "75")
-	s.until("too narrow", `/Bar \d+ ± \d+ mm\. \d+ heats\. .*too narrow/.test(document.querySelector("[data-testid=told]").textContent)`)
+	s.until("too narrow", `/Bar \d+ mm \(\d+–\d+\)\. \d+ heats\. .*too narrow/.test(document.querySelector("[data-testid=told]").textContent)`)
 	assert.Equal(t, "polite", js[string](s, `document.querySelector("[data-testid=told]").ariaLive`))
 }
 

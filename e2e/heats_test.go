@@ -42,7 +42,7 @@ func TestTwoWaysAreComparedAndOneIsTaken(t *testing.T) {
 	s.until("from another bar", `[...document.querySelectorAll("[data-testid=ways] th")].some(t => t.textContent.startsWith("Wide bar"))`)
 	s.choose("way", "Tang first")
 	s.until("another way", `[...document.querySelectorAll("[data-testid=ways] th")].some(t => t.textContent === "Tang first")`)
-	s.until("either with what it is known to", `(() => { const of = [...document.querySelectorAll("[data-testid=ways] tr[data-way='rank.heats'] td")]; return of.length === 2 && of.every(e => /^\d+ ± \d+$/.test(e.textContent)); })()`)
+	s.until("either with what it is known to", `(() => { const of = [...document.querySelectorAll("[data-testid=ways] tr[data-way='rank.heats'] td")]; return of.length === 2 && of.every(e => /^\d+ \(\d+–\d+\)$/.test(e.textContent)); })()`)
 	s.press("Take this way")
 	s.eventually("taken", func() bool { return s.stored(demo.Rigging).Doc.Request.Choices.First == "tang" })
 	s.until("in the list", `(() => { const ops = [...document.querySelectorAll("[data-operation]")].map(o => o.dataset.operation); return ops.indexOf("tang") < ops.indexOf("point"); })()`)
@@ -71,7 +71,7 @@ func TestAMachineTakesTheHeavyWork(t *testing.T) {
 	before := s.stored(demo.Slicer).Summary.Heats
 	s.pick("smith.machine", "Power hammer")
 	s.eventually("fewer heats", func() bool { return s.stored(demo.Slicer).Summary.Heats < before })
-	s.until("who does it", `document.querySelector("[data-operation=profile]").textContent.includes("Power hammer") && !document.querySelector("[data-operation=bevel]").textContent.includes("Power hammer")`)
+	s.until("who does it", `document.querySelector("[data-operation=profile]").textContent.includes("Power hammer") && document.querySelector("[data-operation=bevel]").textContent.includes("Power hammer") && !document.querySelector("[data-operation=planish]").textContent.includes("Power hammer")`)
 	s.until("its caution", `document.querySelector("[data-caution='caution.machine']")`)
 	s.pick("smith.machine", "Press")
 	s.until("its force", `document.querySelector("aside input[data-field='smith.machine.forceKN']")`)
