@@ -150,11 +150,11 @@ func Shape(cells []Cell, from forge.Cell, bar forge.Bar) []plan.Station {
 	out := make([]plan.Station, 0, len(cells)*perCell)
 	x := 0.0
 	barCentre := (cells[0].CentreMm + cells[len(cells)-1].CentreMm) / 2
-	even := blended(cells, bar)
+	even := blended(cells, from, bar)
 	for i := range bar.Cells {
 		c, f := &even[i], &cells[i]
 		l := bar.Cells[i].LengthMm()
-		done := come(c, &forge.Cell{WidthMm: f.Final.WidthMm, ThicknessMm: f.Final.ThicknessMm}, &from)
+		done := hasCome(c, &forge.Cell{WidthMm: f.Final.WidthMm, ThicknessMm: f.Final.ThicknessMm}, &from)
 		seen, under := done, 0.0
 		switch whole := f.Bevelled.WidthMm; { // a notch is not seen before it is driven in
 		case f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm:
@@ -194,32 +194,27 @@ const seenMean = 0.003
 // about half a face of the hammer).
 const blendMm = 12.0
 
-// blended are the cells as they are drawn: how far each still is from its final section is
-// the mean of what lies within reach of it, the nearer the more, so that a few millimetres
-// that are left for another heat do not stand up like a fin.
-func blended(cells []Cell, bar forge.Bar) []forge.Cell {
+// blended are the cells as they are drawn: how far each has come from the bar is the mean of what lies within reach of
+// it, the nearer the more, so that a few millimetres that are left for another heat do not stand up like a fin. Where
+// all has come as far it is drawn as it is.
+func blended(cells []Cell, from forge.Cell, bar forge.Bar) []forge.Cell {
 	out := slices.Clone(bar.Cells)
-	owed := make([][4]float64, len(out)) // width, spine, edge and area over those of the end: their means keep the volume
-	at := make([]float64, len(out))
+	come, at := make([]float64, len(out)), make([]float64, len(out))
 	x := 0.0
 	for i := range out {
-		c, f := &out[i], &cells[i].Final
-		owed[i] = [4]float64{c.WidthMm / f.WidthMm, c.SpineMm / f.SpineMm, c.EdgeMm / f.EdgeMm, c.WidthMm * c.ThicknessMm / (f.WidthMm * f.ThicknessMm)}
-		l := c.LengthMm()
+		f := &cells[i].Final
+		come[i] = hasCome(&out[i], &forge.Cell{WidthMm: f.WidthMm, ThicknessMm: f.ThicknessMm}, &from)
+		l := out[i].LengthMm()
 		at[i], x = x+l/2, x+l
 	}
 	for i := range out {
-		var sum [4]float64
-		all := 0.0
+		sum, all := 0.0, 0.0
 		add := func(k int) bool {
 			w := (1 - math.Abs(at[k]-at[i])/blendMm) * bar.Cells[k].LengthMm()
 			if w <= 0 {
 				return false
 			}
-			for d := range sum {
-				sum[d] += w * owed[k][d]
-			}
-			all += w
+			sum, all = sum+w*come[k], all+w
 			return true
 		}
 		add(i)
@@ -229,9 +224,12 @@ func blended(cells []Cell, bar forge.Bar) []forge.Cell {
 		for k := i + 1; k < len(out) && runsOn(cells[k-1].Zone, cells[k].Zone) && add(k); k++ {
 			continue
 		}
-		c, f := &out[i], &cells[i].Final
-		c.WidthMm, c.SpineMm, c.EdgeMm = f.WidthMm*sum[0]/all, f.SpineMm*sum[1]/all, f.EdgeMm*sum[2]/all
-		c.ThicknessMm = f.WidthMm * f.ThicknessMm * sum[3] / all / c.WidthMm
+		c, f, on := &out[i], &cells[i].Final, sum/all-come[i]
+		area := c.WidthMm * c.ThicknessMm * math.Pow(f.WidthMm*f.ThicknessMm/(from.WidthMm*from.ThicknessMm), on)
+		c.WidthMm *= math.Pow(f.WidthMm/from.WidthMm, on)
+		c.SpineMm *= math.Pow(f.SpineMm/from.ThicknessMm, on)
+		c.EdgeMm *= math.Pow(f.EdgeMm/from.ThicknessMm, on)
+		c.ThicknessMm = area / c.WidthMm
 	}
 	keepVolume(cells, bar, out)
 	return out
@@ -279,9 +277,9 @@ func micron(mm float64) float64 { return math.Round(mm*1000) / 1000 }
 // wellTold is the change of an area, as a true strain, from which it alone tells how far a section has come.
 const wellTold = 0.1
 
-// come is how far a section has come from the bar's to the final one, 0–1: by its area, which width and thickness
+// hasCome is how far a section has come from the bar's to the final one, 0–1: by its area, which width and thickness
 // alike lead to; where that hardly changes, by both of them, since a hundredth of a millimetre would make a half of it.
-func come(c, final, bar *forge.Cell) float64 {
+func hasCome(c, final, bar *forge.Cell) float64 {
 	area := func(c *forge.Cell) float64 { return c.WidthMm * c.ThicknessMm }
 	byArea, whole := progress(area(c), area(bar), area(final)), math.Abs(math.Log(area(final)/area(bar)))
 	if whole >= wellTold {

@@ -6,6 +6,5 @@ export function cutOf({ bar, ledger }: Pick<Plan, "bar" | "ledger">, form: strin
   const massG = ledger.find((l) => l.code === "ledger.start")?.massG;
   if (form !== "ball" || !massG) return print.reckoned(bar.cutLengthMm, bar.lowMm, bar.highMm, units);
   const grams = (mm: number) => print.mass(Math.round((massG * mm) / bar.cutLengthMm), units);
-  const bare = (mm: number) => grams(mm).replace(/ [^ ]+$/, "");
-  return `${grams(bar.cutLengthMm)} (${bare(bar.lowMm)}–${bare(bar.highMm)})`;
+  return print.ranged(grams(bar.cutLengthMm), grams(bar.lowMm), grams(bar.highMm));
 }

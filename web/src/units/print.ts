@@ -40,6 +40,13 @@ function reckoned(mm: number, lowMm: number, highMm: number, s: System): string 
   const to = one(highMm);
   return highMm > 0 && from !== to ? `${one(mm)} ${unit} (${from}–${to})` : `${one(mm)} ${unit}`;
 }
+/** A figure and between what it lies; a unit that all three have stands once. */
+function ranged(figure: string, low: string, high: string): string {
+  const unit = (text: string) => text.slice(text.lastIndexOf(" "));
+  const same = unit(figure) === unit(low) && unit(figure) === unit(high);
+  const bare = (text: string) => (same ? text.slice(0, text.lastIndexOf(" ")) : text);
+  return `${figure} (${bare(low)}–${bare(high)})`;
+}
 /** At the fire no more is told than calipers and a rule tell there: half millimetres, or 1/32 in. */
 const fireLength = (mm: number, s: System) =>
   inches(s) ? `${fraction(mm / 25.4, 32)} in` : `${trim(Math.round(mm * 2) / 2, 1)} mm`;
@@ -177,6 +184,7 @@ const local =
     localNumber(f(...of));
 
 export const print = {
+  ranged,
   fireLength,
   fireThickness,
   fireTemperature,

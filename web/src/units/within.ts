@@ -5,9 +5,6 @@ import { print, type System } from "./print";
 const fromTo = (b: { low: number; high: number } | undefined, unit: number, step: number) =>
   b ? ` (${Math.round(b.low / unit / step) * step}–${Math.round(b.high / unit / step) * step})` : "";
 
-/** A figure without its unit, which stands before the range. */
-const bare = (figure: string) => figure.replace(/ [^ ]+$/, "");
-
 /** The totals of a plan as they are known, each with its range. */
 export function totals(p: Plan, w: Within | undefined, units: System) {
   const t = p.totals;
@@ -16,6 +13,6 @@ export function totals(p: Plan, w: Within | undefined, units: System) {
     heats: `${t.heats}${fromTo(w?.heats, 1, 1)}`,
     blows: `${Math.round(t.blows / 5) * 5}${fromTo(w?.blows, 1, 5)}`,
     minutes: `${Math.round(t.timeS / 60)}${fromTo(w?.timeS, 60, 1)}`,
-    fuel: `${fuel(t.fuelG)}${w ? ` (${bare(fuel(w.fuelG.low))}–${bare(fuel(w.fuelG.high))})` : ""}`,
+    fuel: w ? print.ranged(fuel(t.fuelG), fuel(w.fuelG.low), fuel(w.fuelG.high)) : fuel(t.fuelG),
   };
 }
