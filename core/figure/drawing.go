@@ -150,11 +150,11 @@ func Shape(cells []Cell, from forge.Cell, bar forge.Bar) []plan.Station {
 	out := make([]plan.Station, 0, len(cells)*perCell)
 	x := 0.0
 	barCentre := (cells[0].CentreMm + cells[len(cells)-1].CentreMm) / 2
-	even := blended(cells, from, bar)
+	even := blended(cells, bar)
 	for i := range bar.Cells {
 		c, f := &even[i], &cells[i]
 		l := bar.Cells[i].LengthMm()
-		done := hasCome(c, &forge.Cell{WidthMm: f.Final.WidthMm, ThicknessMm: f.Final.ThicknessMm}, &from)
+		done := come(c, &forge.Cell{WidthMm: f.Final.WidthMm, ThicknessMm: f.Final.ThicknessMm}, &from)
 		seen, under := done, 0.0
 		switch whole := f.Bevelled.WidthMm; { // a notch is not seen before it is driven in
 		case f.Zone == plan.ZoneRicasso && whole > f.Final.WidthMm:
@@ -194,27 +194,36 @@ const seenMean = 0.003
 // about half a face of the hammer).
 const blendMm = 12.0
 
-// blended are the cells as they are drawn: how far each has come from the bar is the mean of what lies within reach of
-// it, the nearer the more, so that a few millimetres that are left for another heat do not stand up like a fin. Where
-// all has come as far it is drawn as it is.
-func blended(cells []Cell, from forge.Cell, bar forge.Bar) []forge.Cell {
+// blended are the cells as they are drawn: how far each still is from its final section is
+// the mean of what lies within reach of it, the nearer the more, so that a few millimetres
+// that are left for another heat do not stand up like a fin; never beyond what the steel within reach is.
+func blended(cells []Cell, bar forge.Bar) []forge.Cell {
 	out := slices.Clone(bar.Cells)
-	come, at := make([]float64, len(out)), make([]float64, len(out))
+	is, owed := make([][4]float64, len(out)), make([][4]float64, len(out)) // width, spine, edge and area, and over those of the end
+	at := make([]float64, len(out))
 	x := 0.0
 	for i := range out {
-		f := &cells[i].Final
-		come[i] = hasCome(&out[i], &forge.Cell{WidthMm: f.WidthMm, ThicknessMm: f.ThicknessMm}, &from)
-		l := out[i].LengthMm()
+		c, f := &out[i], &cells[i].Final
+		is[i] = [4]float64{c.WidthMm, c.SpineMm, c.EdgeMm, c.WidthMm * c.ThicknessMm}
+		for d, end := range [4]float64{f.WidthMm, f.SpineMm, f.EdgeMm, f.WidthMm * f.ThicknessMm} {
+			owed[i][d] = is[i][d] / end
+		}
+		l := c.LengthMm()
 		at[i], x = x+l/2, x+l
 	}
 	for i := range out {
-		sum, all := 0.0, 0.0
+		var sum [4]float64
+		low, high, all := is[i], is[i], 0.0
 		add := func(k int) bool {
 			w := (1 - math.Abs(at[k]-at[i])/blendMm) * bar.Cells[k].LengthMm()
 			if w <= 0 {
 				return false
 			}
-			sum, all = sum+w*come[k], all+w
+			for d := range sum {
+				sum[d] += w * owed[k][d]
+				low[d], high[d] = math.Min(low[d], is[k][d]), math.Max(high[d], is[k][d])
+			}
+			all += w
 			return true
 		}
 		add(i)
@@ -224,12 +233,9 @@ func blended(cells []Cell, from forge.Cell, bar forge.Bar) []forge.Cell {
 		for k := i + 1; k < len(out) && runsOn(cells[k-1].Zone, cells[k].Zone) && add(k); k++ {
 			continue
 		}
-		c, f, on := &out[i], &cells[i].Final, sum/all-come[i]
-		area := c.WidthMm * c.ThicknessMm * math.Pow(f.WidthMm*f.ThicknessMm/(from.WidthMm*from.ThicknessMm), on)
-		c.WidthMm *= math.Pow(f.WidthMm/from.WidthMm, on)
-		c.SpineMm *= math.Pow(f.SpineMm/from.ThicknessMm, on)
-		c.EdgeMm *= math.Pow(f.EdgeMm/from.ThicknessMm, on)
-		c.ThicknessMm = area / c.WidthMm
+		drawn := func(d int) float64 { return math.Max(low[d], math.Min(high[d], is[i][d]/owed[i][d]*sum[d]/all)) }
+		c := &out[i]
+		c.WidthMm, c.SpineMm, c.EdgeMm, c.ThicknessMm = drawn(0), drawn(1), drawn(2), drawn(3)/drawn(0)
 	}
 	keepVolume(cells, bar, out)
 	return out
@@ -277,9 +283,9 @@ func micron(mm float64) float64 { return math.Round(mm*1000) / 1000 }
 // wellTold is the change of an area, as a true strain, from which it alone tells how far a section has come.
 const wellTold = 0.1
 
-// hasCome is how far a section has come from the bar's to the final one, 0–1: by its area, which width and thickness
+// come is how far a section has come from the bar's to the final one, 0–1: by its area, which width and thickness
 // alike lead to; where that hardly changes, by both of them, since a hundredth of a millimetre would make a half of it.
-func hasCome(c, final, bar *forge.Cell) float64 {
+func come(c, final, bar *forge.Cell) float64 {
 	area := func(c *forge.Cell) float64 { return c.WidthMm * c.ThicknessMm }
 	byArea, whole := progress(area(c), area(bar), area(final)), math.Abs(math.Log(area(final)/area(bar)))
 	if whole >= wellTold {

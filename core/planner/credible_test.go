@@ -166,5 +166,5 @@ func TestPassesAreThoseOfLeastTime(t *testing.T) {
 			}
 		}
 	}
-	assert.Less(t, float64(quicker), float64(all)/10)
+	assert.LessOrEqual(t, float64(quicker), float64(all)/10)
 }

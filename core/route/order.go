@@ -98,7 +98,7 @@ var needs = map[forge.Kind][]Need{
 	forge.Weld:      {{Code: "need.straightFirst", After: forge.Straighten}},
 	forge.WeldOn:    {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}},
 	forge.Corners:   {{Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}, {Code: "need.bitFirst", After: forge.WeldBit}},
-	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}, {Code: "need.bitFirst", After: forge.WeldBit}},
+	forge.BreakDown: {{Code: "need.cornersBeforeDrawing", After: forge.Corners}, {Code: "need.straightFirst", After: forge.Straighten}, {Code: "need.weldFirst", After: forge.Weld}, {Code: "need.rodFirst", After: forge.WeldOn}, {Code: "need.bitFirst", After: forge.WeldBit}},
 	forge.Point: {
 		{Code: "need.pointFromWhatIsLeft", After: forge.SetUp, School: plan.TangFirst},
 		{Code: "need.cornersBeforePoint", After: forge.Corners},

@@ -27,9 +27,9 @@ func TestEveryFormIsForgedFromItsOwnShape(t *testing.T) {
 		ops   []string
 		prep  string
 	}{
-		"roller": {stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, []string{"corners", "breakDown"}, "prep.tack"},
-		"ball":   {stock.Item{Form: stock.Ball, DiameterMm: 38}, []string{"corners", "breakDown"}, "prep.tack"},
-		"coil":   {stock.Item{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 110, PitchMm: 40, Turns: 1.5}, []string{"straighten", "corners", "breakDown"}, "prep.cutTurns"},
+		"roller": {stock.Item{Form: stock.Roller, DiameterMm: 24, LengthMm: 36}, []string{"breakDown", "breakDown"}, "prep.tack"},
+		"ball":   {stock.Item{Form: stock.Ball, DiameterMm: 38}, []string{"breakDown", "breakDown"}, "prep.tack"},
+		"coil":   {stock.Item{Form: stock.Coil, WireDiameterMm: 13, MeanDiameterMm: 110, PitchMm: 40, Turns: 1.5}, []string{"straighten", "breakDown", "breakDown"}, "prep.cutTurns"},
 		"leaf":   {stock.Item{Form: stock.Leaf, WidthMm: 30, ThicknessMm: 7, ChordMm: 400, RiseMm: 60}, []string{"straighten", "corners", "point"}, ""},
 		"race":   {stock.Item{Form: stock.Race, OuterDiameterMm: 110, InnerDiameterMm: 90, WidthMm: 24}, []string{"straighten", "corners", "breakDown"}, "prep.cutRing"},
 		"rasp":   {stock.Item{Form: stock.TaperedFlat, StartWidthMm: 30, EndWidthMm: 24, StartThicknessMm: 7, EndThicknessMm: 5, LengthMm: 250, TeethMm: .4}, []string{"corners"}, "prep.grindTeeth"},

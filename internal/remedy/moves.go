@@ -14,7 +14,7 @@ import (
 func moves(r plan.Request) (out []fact.Remedy) {
 	text := func(field, value string) { out = append(out, fact.Remedy{Field: field, Text: value}) }
 	mm := func(field string, v float64) {
-		out = append(out, fact.Remedy{Field: field, Mm: math.Round(v*100) / 100})
+		out = append(out, fact.Remedy{Field: field, Mm: math.Round(v*20) / 20})
 	}
 	if len(r.Choices.Order) > 0 {
 		text("choices.order", "planner")
