@@ -129,11 +129,15 @@ type Page struct {
 	faults []string
 }
 
+// pageTime is how long a page may take for all that a test does on it. Each wait has a bound of its own; this one only ends
+// what hangs, also on a machine that is busy with other tests.
+const pageTime = 5 * time.Minute
+
 // NewPage opens a tab of the size.
 func (b *Browser) NewPage(width, height int64) (*Page, error) {
 	p := &Page{}
 	ctx, cancel := chromedp.NewContext(b.ctx, chromedp.WithNewBrowserContext())
-	ctx, timeout := context.WithTimeout(ctx, 2*time.Minute)
+	ctx, timeout := context.WithTimeout(ctx, pageTime)
 	p.Ctx, p.Close = ctx, func() { timeout(); cancel() }
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		p.Close()
