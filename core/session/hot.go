@@ -7,17 +7,21 @@ import (
 	"coldember/core/thermal"
 )
 
+// Hot tells whether the piece is hot while a session stands there: what is measured then is measured hot.
+func (p Phase) Hot() bool { return p == OutOf || p == InFire }
+
 // hotX is how far from the point a place of a piece lies that is as hot as it is drawn, mm; atMm is where it lies cold. Each
-// stretch between two stations is longer by its own temperature.
+// stretch between two stations is longer by its own temperature; of a piece that is bent back on itself each counts once.
 func hotX(shape []plan.Station, atMm float64) (mm float64) {
+	reach := 0.0
 	for i := range shape {
 		s := &shape[i]
-		from, tempC := 0.0, s.TempC
+		tempC := s.TempC
 		if i > 0 {
-			from, tempC = shape[i-1].XMm, (shape[i-1].TempC+s.TempC)/2
+			tempC = (shape[i-1].TempC + s.TempC) / 2
 		}
-		if to := math.Min(s.XMm, atMm); to > from {
-			mm += thermal.Hot(to-from, tempC)
+		if to := math.Min(s.XMm, atMm); to > reach {
+			mm, reach = mm+thermal.Hot(to-reach, tempC), to
 		}
 	}
 	return mm

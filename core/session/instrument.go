@@ -140,7 +140,7 @@ func Land(c *Course, s *Shown, f Figure) (Event, error) {
 			return Event{}, k.Err()
 		}
 		r.Quantity, r.Mm, r.AtMm, e.Step = w.Quantity, value, w.AtMm, w.Step
-		r.Hot = s.View.Phase == OutOf || s.View.Phase == InFire
+		r.Hot = s.View.Phase.Hot()
 	}
 	r.validate(k, c)
 	return e, k.Err()

@@ -80,7 +80,7 @@ func (i *Instrument) Read(ctx context.Context, w *work.Waiting) (l work.ReadLine
 		if len(w.Wanted) == 0 {
 			return l, false, nil
 		}
-		l.Value, l.Unit, l.Resolution = round(i.is(&w.Wanted[0])+caliperMm*i.rng.NormFloat64(), .01), "mm", .01
+		l.Value, l.Unit, l.Resolution = round(i.is(&w.Wanted[0], w.Phase)+caliperMm*i.rng.NormFloat64(), .01), "mm", .01
 		if other { // it is read as if it were still in millimetres
 			l.Unit = "in"
 		}
@@ -100,8 +100,9 @@ func (i *Instrument) Read(ctx context.Context, w *work.Waiting) (l work.ReadLine
 	return l, true, nil
 }
 
-// is what the hidden piece has at a station: what it was read at there, or near what is planned where it never was.
-func (i *Instrument) is(w *session.Want) float64 {
+// is what the hidden piece has at a station: what it was read at there, or near what is planned where it never was; hot
+// where it is measured hot.
+func (i *Instrument) is(w *session.Want, p session.Phase) float64 {
 	best, near := w.Mm, math.Inf(1)
 	for k := range i.truth {
 		r := i.truth[k].Reading
@@ -111,6 +112,9 @@ func (i *Instrument) is(w *session.Want) float64 {
 		if d := math.Abs(r.AtMm - w.AtMm); d < near {
 			best, near = r.Mm, d
 		}
+	}
+	if p.Hot() && w.HotMm > 0 && w.Mm > 0 {
+		best *= w.HotMm / w.Mm
 	}
 	return best
 }

@@ -229,6 +229,3 @@ func weight(s fact.Severity) int {
 	}
 	return 0
 }
-
-// temperature is one as it is typed.
-func temperature(c float64) string { return strconv.FormatFloat(c, 'f', 0, 64) + " °C" }

@@ -2,6 +2,7 @@ package remedy
 
 import (
 	"math"
+	"strconv"
 
 	"coldember/core/fact"
 	"coldember/core/forge"
@@ -63,6 +64,7 @@ func moves(r plan.Request) (out []fact.Remedy) {
 	return out
 }
 
+// celsius sets a temperature, as it is typed.
 func celsius(field string, c float64) fact.Remedy {
-	return fact.Remedy{Field: field, Mm: 0, Text: temperature(c)}
+	return fact.Remedy{Field: field, Text: strconv.FormatFloat(c, 'f', 0, 64) + " °C"}
 }

@@ -66,8 +66,8 @@ export function Beside({
     rows.push([
       say("anvil.read"),
       say(last.within ? "anvil.readNear" : (last.differMm ?? 0) < 0 ? "anvil.readUnder" : "anvil.readOver", {
-        mm: print.thickness(last.reading.mm, units),
-        by: print.thickness(Math.abs(last.differMm ?? 0), units),
+        mm: print.length(last.reading.mm, units),
+        by: print.length(Math.abs(last.differMm ?? 0), units),
       }) + (last.reading.by ? ` · ${last.reading.by}` : ""),
       !last.within,
     ]);

@@ -51,7 +51,7 @@ export const StageRail = memo(function StageRail({
         >
           <span className="narrow block text-lg leading-tight">{say(`stage.${name}`)}</span>
           <span
-            className={`narrow block truncate text-[14px] leading-tight ${name === stage ? "text-act" : ""}`}
+            className={`narrow block text-balance text-[14px] leading-tight ${name === stage ? "text-act" : ""}`}
             data-figure={name}
           >
             {figure[name]}

@@ -9,9 +9,7 @@ export function remedyWords(remedy: Remedy, units: System): string {
   const of = (field: string) => [remedy, ...(remedy.and ?? [])].find((s) => s.field === field)?.mm;
   const [wide, thick] = [of("bar.widthMm"), of("bar.thicknessMm")];
   const bar =
-    wide && thick
-      ? say("remedy.bar", { wide: print.thickness(wide, units), thick: print.thickness(thick, units) })
-      : "";
+    wide && thick ? say("remedy.bar", { wide: print.length(wide, units), thick: print.thickness(thick, units) }) : "";
   const rest = [remedy, ...(remedy.and ?? [])].filter((s) => !bar || !/^bar\.(width|thickness)Mm$/.test(s.field));
   const all = rest.map((s) => {
     const field = `remedy.${s.field.replace(/\.\d+\./, ".").replace(/^tool\..*/, "tool")}`;
@@ -23,9 +21,13 @@ export function remedyWords(remedy: Remedy, units: System): string {
     .join(", ");
 }
 
+/** Fields that are read by a rule, not by calipers. */
+const long = /(width|length|height(AtShoulder)?|at)Mm$/;
+
 /** A length, or a temperature sent in degrees Celsius, in the smith's units. */
-function figure(s: { mm?: number; text?: string }, units: System): string {
+function figure(s: { field: string; mm?: number; text?: string }, units: System): string {
   const c = /^(\d+) °C$/.exec(s.text ?? "");
   if (c) return print.temperature(Number(c[1]), units);
-  return s.mm ? print.thickness(s.mm, units) : (s.text ?? "");
+  const size = long.test(s.field) ? print.length : print.thickness;
+  return s.mm ? size(s.mm, units) : (s.text ?? "");
 }

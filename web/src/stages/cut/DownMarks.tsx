@@ -11,8 +11,8 @@ export function DownMarks({ down }: { down: NonNullable<Plan["bar"]["down"]> }) 
     <table className="mt-3 w-full" data-testid="down-marks">
       <caption className="narrow mb-1 border-b border-line text-left text-lg">
         {say("cut.down", {
-          width: print.thickness(down.widthMm, units),
-          thickness: print.thickness(down.thicknessMm, units),
+          width: print.length(down.widthMm, units),
+          thickness: print.thickness(Math.round(down.thicknessMm * 10) / 10, units),
           length: print.length(down.lengthMm, units),
         })}
       </caption>
