@@ -281,12 +281,20 @@ func TestAbsurdDesignsAreRefusedFieldByField(t *testing.T) {
 }
 
 func TestAllowancesKnowTheirSchool(t *testing.T) {
+	hunter := blade.Design{LengthMm: 95, HeightMm: 26}
+	hook := blade.Design{LengthMm: 45, HeightMm: 12}
 	for _, s := range blade.Schools() {
-		assert.Equal(t, s, s.Allowances().School())
+		assert.Equal(t, s.Allowances(), s.AllowancesFor(&hunter))
+		small := s.AllowancesFor(&hook)
+		assert.Equal(t, s, small.School(&hook))
+		assert.Less(t, small.OutlineMm, s.Allowances().OutlineMm*.7)
+		assert.Equal(t, s.Allowances(), small.Follow(&hook, &hunter), "a preset goes with the size")
+		assert.Equal(t, small, s.Allowances().Follow(&hunter, &hook))
 	}
 	a := blade.ForgeClose.Allowances()
 	a.FaceMm += .05
-	assert.Equal(t, blade.OwnSchool, a.School())
+	assert.Equal(t, blade.OwnSchool, a.School(&hunter))
+	assert.Equal(t, a, a.Follow(&hunter, &hook), "a smith's own stay")
 }
 
 func BenchmarkMeasure(b *testing.B) {

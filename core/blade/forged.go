@@ -52,10 +52,10 @@ const (
 // OwnSchool is allowances that are no preset's.
 const OwnSchool School = "own"
 
-// School tells whose preset the allowances are.
-func (a Allowances) School() School {
+// School tells whose preset for this design the allowances are.
+func (a Allowances) School(d *Design) School {
 	for _, s := range Schools() {
-		if s.Allowances() == a {
+		if s.AllowancesFor(d) == a {
 			return s
 		}
 	}
@@ -65,7 +65,38 @@ func (a Allowances) School() School {
 // Schools lists them.
 func Schools() []School { return []School{ThickAndGrind, ForgeClose, ForgedFlats} }
 
-// Allowances returns the preset of the school.
+// The presets are those of a blade that is ordinarySizeMm or more in the mean of length and
+// height; of a smaller one so much less is left, but no less than leastShare of them: a hook of
+// 45 × 12 mm that was left what a hunter is would be ground from twice its steel. Judgement.
+const (
+	ordinarySizeMm = 42.0 // geometric mean: 90 × 20 mm
+	leastShare     = .5
+	allowancesAMm  = 20 // they are told in so many parts of a millimetre
+)
+
+// AllowancesFor is the preset of the school for a design, by the size of the blade.
+func (s School) AllowancesFor(d *Design) Allowances {
+	a := s.Allowances()
+	k := math.Sqrt(d.LengthMm*d.HeightMm) / ordinarySizeMm
+	if k <= 0 || k >= 1 { // of none nothing is known
+		return a
+	}
+	k = math.Max(k, leastShare)
+	scaled := func(mm float64) float64 { return math.Round(mm*k*allowancesAMm) / allowancesAMm }
+	return Allowances{FaceMm: scaled(a.FaceMm), OutlineMm: scaled(a.OutlineMm), ForgingEdgeMm: scaled(a.ForgingEdgeMm)}
+}
+
+// Follow is the allowances for a design that came of another: a preset goes with the size of
+// the blade, a smith's own figures stay.
+func (a Allowances) Follow(before, after *Design) Allowances {
+	s := a.School(before)
+	if s == OwnSchool {
+		return a
+	}
+	return s.AllowancesFor(after)
+}
+
+// Allowances returns the preset of the school for a blade of ordinary size.
 func (s School) Allowances() Allowances {
 	switch s {
 	case ForgeClose:

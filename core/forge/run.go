@@ -160,11 +160,11 @@ const mostHeats = 250
 const mostInAll = 400
 
 // goesBack tells whether an operation goes from the point to the handle. As a rule it goes
-// the other way, since the next begins at the point; light taps begin where they can use what
-// is left of the heat before.
+// the other way, since the next begins at the point; light taps, and a machine that does much in
+// little of a heat, begin where they can use what is left of the heat before.
 func (r *Run) goesBack(op *Operation) bool {
 	n := len(op.Stretches)
-	if n < 2 || !op.Kind.Light() || r.workedLast < 0 {
+	if n < 2 || !op.Kind.Light() && op.Machine == nil || r.workedLast < 0 {
 		return false
 	}
 	span := func(first, last int) float64 {

@@ -93,6 +93,6 @@ func goal(r *route.Route, s *Settled, h *plan.HeatStep, begun, now forge.Bar, re
 	if was != nil && was.Measure == g.Measure {
 		g.FromMm = was.FromMm
 	}
-	g.HotMm = thermal.Hot(g.Mm, st.TempC)
+	g.HotMm, g.FromHotMm, g.AtHotMm = thermal.Hot(g.Mm, st.TempC), thermal.Hot(g.FromMm, st.TempC), plan.HotX(h.Shape, g.AtMm)
 	return g
 }

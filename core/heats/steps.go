@@ -43,6 +43,10 @@ func step(r *route.Route, ops []*forge.Operation, op *forge.Operation) plan.Step
 		}
 		st.CautionCodes = append(append([]string{}, st.CautionCodes...), machineCaution(m.Kind))
 	}
+	if op.Kind == forge.BreakDown {
+		to := op.Targets[0]
+		st.Forging.PreformWidthMm, st.Forging.PreformThicknessMm = to.WidthMm, to.ThicknessMm
+	}
 	if op.Kind == forge.Twist {
 		st.Forging.ExtraMm = r.Req.Design.Tang.TwistMm()
 	}

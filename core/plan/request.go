@@ -131,7 +131,7 @@ type Request struct {
 // and a hand.
 func NewRequest(d blade.Design, steelID string, bar stock.Item, skill forge.Skill) Request {
 	return Request{
-		Version: RequestVersion, Design: d, Allowances: blade.ThickAndGrind.Allowances(), SteelID: steelID, Bar: bar,
+		Version: RequestVersion, Design: d, Allowances: blade.ThickAndGrind.AllowancesFor(&d), SteelID: steelID, Bar: bar,
 		Smith: forge.NewSmith(skill), Fire: forge.NewFire(),
 		Choices: Choices{Method: forge.PinchOut, Curve: PreCurveFirst, Holding: WholeBar, Cycles: Descending},
 		Sizing:  Sizing{LossMode: ComputedLoss, ThumbLossFraction: .1, TrimMm: 2, KerfMm: 1.5},

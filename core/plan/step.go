@@ -44,25 +44,29 @@ type Step struct {
 
 // Forging is the payload of an operation of hammer or machine.
 type Forging struct {
-	Face         forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong,anvilEdge,bevel"`
-	Support      string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
-	Heavy        bool       `json:"heavy,omitempty" doc:"a machine may do it"`
-	Machine      string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
-	Dies         forge.Dies `json:"dies,omitempty" doc:"of the machine"`
-	StopMm       float64    `json:"stopMm,omitempty" doc:"how far a press is let close, or the gap of rolls at the last pass"`
-	TaperMm      float64    `json:"taperMm,omitempty" doc:"by how much thicker it is left at the thick end: the stop, or the gap, is opened by that along the stretch"`
-	NewDies      bool       `json:"newDies,omitempty" doc:"the dies are changed for it"`
-	Blows        float64    `json:"blows"`
-	LowC         float64    `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
-	BendPerMm    float64    `json:"bendPerMm,omitempty"`
-	ExtraMm      float64    `json:"extraMm,omitempty" doc:"drawn so much longer before: a twist takes it"`
-	BendRiseMm   float64    `json:"bendRiseMm,omitempty"`
-	EdgeRatio    float64    `json:"edgeRatio,omitempty" doc:"width over thickness as the operation finds it, where it goes by turns"`
-	EdgeTurns    int        `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
-	EdgeBlows    float64    `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
-	Strokes      float64    `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
-	SpreadNeeded float64    `json:"spreadNeeded,omitempty"`
-	SpreadGiven  float64    `json:"spreadGiven,omitempty" doc:"by this face; of operations whose face the smith chooses"`
+	Face    forge.Face `json:"face,omitempty" enum:"flat,round,peenAcross,peenAlong,anvilEdge,bevel"`
+	Support string     `json:"support,omitempty" doc:"under the piece, where not the anvil's face"`
+	Heavy   bool       `json:"heavy,omitempty" doc:"a machine may do it"`
+	Machine string     `json:"machine,omitempty" doc:"what does it, where not the hand hammer"`
+	Dies    forge.Dies `json:"dies,omitempty" doc:"of the machine"`
+	// What a break-down comes to: a square where width and thickness are one.
+	PreformWidthMm     float64 `json:"preformWidthMm,omitempty"`
+	PreformThicknessMm float64 `json:"preformThicknessMm,omitempty"`
+
+	StopMm       float64 `json:"stopMm,omitempty" doc:"how far a press is let close, or the gap of rolls at the last pass"`
+	TaperMm      float64 `json:"taperMm,omitempty" doc:"by how much thicker it is left at the thick end: the stop, or the gap, is opened by that along the stretch"`
+	NewDies      bool    `json:"newDies,omitempty" doc:"the dies are changed for it"`
+	Blows        float64 `json:"blows"`
+	LowC         float64 `json:"lowC,omitempty" doc:"where it stops, if not where the rest does"`
+	BendPerMm    float64 `json:"bendPerMm,omitempty"`
+	ExtraMm      float64 `json:"extraMm,omitempty" doc:"drawn so much longer before: a twist takes it"`
+	BendRiseMm   float64 `json:"bendRiseMm,omitempty"`
+	EdgeRatio    float64 `json:"edgeRatio,omitempty" doc:"width over thickness as the operation finds it, where it goes by turns"`
+	EdgeTurns    int     `json:"edgeTurns,omitempty" doc:"times that it is turned on edge for light taps and back for flat blows"`
+	EdgeBlows    float64 `json:"edgeBlows,omitempty" doc:"of the blows, those on edge"`
+	Strokes      float64 `json:"strokes,omitempty" doc:"turns of the wrench, bends or stamps, where it is no work of the hammer's energy"`
+	SpreadNeeded float64 `json:"spreadNeeded,omitempty"`
+	SpreadGiven  float64 `json:"spreadGiven,omitempty" doc:"by this face; of operations whose face the smith chooses"`
 }
 
 // Thermal is the payload of a thermal cycle or of the hardening.
@@ -131,11 +135,16 @@ func Measures() []Measure { return []Measure{Height, Thickness, EdgeThickness, R
 
 // Goal is the figure that a step in a heat changes most, at one place.
 type Goal struct {
-	Measure  Measure `json:"measure" enum:"height,thickness,edgeThickness,rise"`
-	Mm       float64 `json:"mm"`
-	HotMm    float64 `json:"hotMm,omitempty" doc:"what it reads at the anvil, as hot as the steel is there then; 0: as cold"`
-	FromMm   float64 `json:"fromMm" doc:"what it is before"`
-	AtMm     float64 `json:"atMm" doc:"from the point of the piece as it then is"`
+	Measure Measure `json:"measure" enum:"height,thickness,edgeThickness,rise"`
+	Mm      float64 `json:"mm"`
+	HotMm   float64 `json:"hotMm,omitempty" doc:"what it reads at the anvil, as hot as the steel is there then; 0: as cold"`
+	FromMm  float64 `json:"fromMm" doc:"what it is before"`
+	AtMm    float64 `json:"atMm" doc:"from the point of the piece as it then is"`
+
+	// FromHotMm and AtHotMm are the same as they read on the hot steel.
+	FromHotMm float64 `json:"fromHotMm,omitempty"`
+	AtHotMm   float64 `json:"atHotMm,omitempty"`
+
 	Zone     string  `json:"zone" enum:"point,blade,ricasso,tang"`
 	WithinMm float64 `json:"withinMm"`
 }

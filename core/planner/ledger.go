@@ -32,7 +32,7 @@ func ledger(p *plan.Plan, req *plan.Request, bar stock.EvenBar, spareMm3 float64
 		spareMm3 = 0
 	}
 	lost -= spareMm3
-	grind := line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm})
+	grind := line("ledger.grind", p.Forged.VolumeMm3-p.Finished.VolumeMm3, false, fact.Figures{"faceMm": req.Allowances.FaceMm, "outlineMm": req.Allowances.OutlineMm, "groundFraction": 1 - p.Finished.VolumeMm3/p.Forged.VolumeMm3})
 	if req.Forged == nil {
 		for _, part := range grindParts(*req, bar) {
 			grind.Parts = append(grind.Parts, line(part.code, part.mm3, false, nil))

@@ -1,8 +1,10 @@
 package planner_test
 
 import (
+	"math"
 	"testing"
 
+	"coldember/core/blade"
 	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/planner/plantest"
@@ -41,4 +43,40 @@ func TestWhatHelpsHelps(t *testing.T) {
 	between(t, .55, .85, float64(last.Totals.Heats)/float64(with(func(r *plan.Request) { r.Fire.HotLengthMm = 60 }).Totals.Heats), "from a small fire to a long one")
 	light, heavy := with(func(r *plan.Request) { r.Smith = r.Smith.WithHammerKg(.8) }), with(func(r *plan.Request) { r.Smith = r.Smith.WithHammerKg(1.8) })
 	between(t, .6, .85, float64(heavy.Totals.Blows)/float64(light.Totals.Blows), "more than twice the hammer, a third fewer blows: the arm goes with it")
+}
+
+// TestMachinesLeaveNoCrumbs: hardly a trip to a machine does less than a fifth of what the trip can. A point that nothing
+// else comes to heat with is one; they are one in twenty.
+func TestMachinesLeaveNoCrumbs(t *testing.T) {
+	trips, crumbs := 0, 0
+	for _, s := range blade.Starters() {
+		for _, k := range []forge.MachineKind{forge.PowerHammer, forge.Press} {
+			r := plan.NewRequest(s.Design, "1084", plantest.Flat(math.Ceil(s.Design.HeightMm+4), 6, 900), forge.Steady)
+			r.Smith.Machine = forge.NewMachine(k)
+			p := plantest.Make(t, r)
+			if p.Obstacle().Code != "" {
+				continue
+			}
+			for _, h := range p.Heats {
+				machine, share := false, 0.0
+				for _, part := range h.Parts {
+					op := plantest.StepOf(p, part.Operation)
+					machine = machine || op.Hammer().Machine != ""
+					if part.LimitS > 0 {
+						share += part.WorkS / part.LimitS
+					}
+				}
+				if !machine {
+					continue
+				}
+				if trips++; share < .2 {
+					crumbs++
+					t.Logf("%s, %s: heat %d of %d does %.0f %% of what it can", s.ID, k, h.Number, len(p.Heats), share*100)
+				}
+			}
+		}
+	}
+	t.Logf("%d of %d trips", crumbs, trips)
+	assert.Greater(t, trips, 150)
+	assert.LessOrEqual(t, crumbs, trips/15)
 }

@@ -39,7 +39,7 @@ func Make(ctx context.Context, req plan.Request) (*plan.Plan, error) {
 // told is the plan but for its heats.
 func (k *sketch) told(req *plan.Request, used *plan.Learned, s *heats.Settled) *plan.Plan {
 	r, fin, fog, zones, bar, grade, along := k.route, k.fin, k.fog, k.zones, k.bar, k.setup.Steel, k.along
-	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, Learned: used, School: req.Allowances.School(), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
+	p := &plan.Plan{Version: plan.RequestVersion, Laws: plan.LawsVersion, Steel: grade, Learned: used, School: req.Allowances.School(&req.Design), Finished: fin.Measure(), Forged: fog.Measure(), Bend: r.Bend}
 	p.ForgedZones = map[string]float64{}
 	for _, c := range r.Cells {
 		p.ForgedZones[c.Zone] += c.VolumeMm3

@@ -111,11 +111,19 @@ func (r *Route) Operations() []*forge.Operation {
 	if r.Req.Choices.ForgedFirst() == plan.TangFirst {
 		r.tangAndRicasso(l)
 		r.point(l, w, t)
+		r.profile(l, w, t)
 	} else {
 		r.point(l, w, t)
+		tapers := r.Req.Smith.Machine.Does(forge.Point)
+		if tapers { // a few strokes are no heat of their own: it goes on along the blade while that is hot
+			r.profile(l, w, t)
+		}
 		r.tangAndRicasso(l)
+		if !tapers {
+			r.profile(l, w, t)
+		}
 	}
-	r.blade(l, w, t)
+	r.blade(l)
 	r.tangEnd(l)
 	if r.Hardens() {
 		l.add(forge.Harden, "", 0, len(r.Cells)-1, asItIs).SoakC = r.Steel.AustenitiseC
@@ -182,11 +190,16 @@ func (r *Route) tangAndRicasso(l *list) {
 	r.tangNotches(l)
 }
 
-// blade draws the blade to its preform, bevels it, and trues what comes of that.
-func (r *Route) blade(l *list, w, t float64) {
-	p0, _ := r.span(plan.ZonePoint)
+// profile draws the blade to its preform.
+func (r *Route) profile(l *list, w, t float64) {
 	b0, b1 := r.span(plan.ZoneBlade)
 	l.draw(forge.Profile, b0, b1, w, t, preformed)
+}
+
+// blade bevels the blade, and trues what comes of that.
+func (r *Route) blade(l *list) {
+	p0, _ := r.span(plan.ZonePoint)
+	_, b1 := r.span(plan.ZoneBlade)
 	if r.LinePerMm != 0 { // bent to its line while the edge is still thick enough to be struck
 		l.add(forge.LineCurve, forge.FlatFace, p0, b1, asItIs).BendPer = r.LinePerMm
 	}

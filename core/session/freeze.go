@@ -41,7 +41,7 @@ func Freeze(req *plan.Request, p *plan.Plan, treatment []harden.Step) Course {
 		for k := range h.Shape {
 			out.LengthMm = math.Max(out.LengthMm, h.Shape[k].XMm)
 		}
-		out.LongHot = hotX(h.Shape, out.LengthMm)
+		out.LongHot = plan.HotX(h.Shape, out.LengthMm)
 		begin := h.CarryS
 		for k := range h.Parts {
 			part := &h.Parts[k]

@@ -10,30 +10,13 @@ import (
 // Hot tells whether the piece is hot while a session stands there: what is measured then is measured hot.
 func (p Phase) Hot() bool { return p == OutOf || p == InFire }
 
-// hotX is how far from the point a place of a piece lies that is as hot as it is drawn, mm; atMm is where it lies cold. Each
-// stretch between two stations is longer by its own temperature; of a piece that is bent back on itself each counts once.
-func hotX(shape []plan.Station, atMm float64) (mm float64) {
-	reach := 0.0
-	for i := range shape {
-		s := &shape[i]
-		tempC := s.TempC
-		if i > 0 {
-			tempC = (shape[i-1].TempC + s.TempC) / 2
-		}
-		if to := math.Min(s.XMm, atMm); to > reach {
-			mm, reach = mm+thermal.Hot(to-reach, tempC), to
-		}
-	}
-	return mm
-}
-
 // HotAtMm is what a place that lies atMm from the point after a heat reads from there while the piece is hot.
 func (c *Course) HotAtMm(heat int, atMm float64) float64 {
 	h := c.heat(heat)
 	if h == nil {
 		return atMm
 	}
-	return hotX(h.Shape, atMm)
+	return plan.HotX(h.Shape, atMm)
 }
 
 // coldOf brings a figure that was read on hot steel to what it is cold: a length by all of the piece, any other by the
@@ -44,7 +27,7 @@ func (c *Course) coldOf(r *Reading, heat int) float64 {
 		return r.Mm
 	}
 	if r.Quantity == Length {
-		if hot := hotX(h.Shape, h.LengthMm); hot > 0 {
+		if hot := plan.HotX(h.Shape, h.LengthMm); hot > 0 {
 			return r.Mm * h.LengthMm / hot
 		}
 		return r.Mm

@@ -31,7 +31,7 @@ func TestHotSteelIsLonger(t *testing.T) {
 	assert.InDelta(t, thermal.Hot(55, 950), hotPiece(110).HotAtMm(1, 55), 1e-9)
 	assert.InDelta(t, 7, hotPiece(110).HotAtMm(9, 7), 0, "of a heat that is none: as it is told")
 	bent := []plan.Station{{XMm: 0, TempC: 950}, {XMm: 100, TempC: 950}, {XMm: 80, TempC: 950}, {XMm: 110, TempC: 950}}
-	assert.InDelta(t, thermal.Hot(110, 950), hotX(bent, 110), 1e-9, "bent back, it is no longer for it")
+	assert.InDelta(t, thermal.Hot(110, 950), plan.HotX(bent, 110), 1e-9, "bent back, it is no longer for it")
 	assert.InDelta(t, thermal.Hot(1, thermal.ExpandMostC), thermal.Hot(1, 3000), 0, "beyond the law as at its end")
 }
 

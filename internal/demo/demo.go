@@ -226,7 +226,7 @@ func (y *yard) library() {
 			r := own.design.Ricasso
 			own.design.Tang.HeightAtShoulderMm, own.design.Tang.HeightAtEndMm = r.HeightMm, r.HeightMm*.85
 		}
-		p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: own.name, Tags: own.tags, Design: own.design, Allowances: own.school.Allowances()})
+		p, err := y.work.AddPattern(y.ctx, doc.Pattern{Name: own.name, Tags: own.tags, Design: own.design, Allowances: own.school.AllowancesFor(&own.design)})
 		if err != nil {
 			y.err = err
 			return

@@ -243,3 +243,23 @@ func TestAMistypedReadingExplainsItsOrder(t *testing.T) {
 		assert.Equal(t, "finish.pitOrder", inv.Fields[0].Code, text)
 	}
 }
+
+// TestAllowancesGoWithTheSize of the blade while they are a school's; a smith's own stay, and what is forged is forged.
+func TestAllowancesGoWithTheSize(t *testing.T) {
+	small := []edit.Edit{{Field: "design.lengthMm", Text: "45", Units: quantity.Metric}, {Field: "design.heightMm", Text: "14", Units: quantity.Metric}}
+	d := piece()
+	out, err := edit.Piece(d, small)
+	require.NoError(t, err)
+	assert.Equal(t, blade.ThickAndGrind.AllowancesFor(&out.Request.Design), out.Request.Allowances)
+	assert.Less(t, out.Request.Allowances.FaceMm, d.Request.Allowances.FaceMm)
+
+	own, err := edit.Piece(d, append(one("allowances.faceMm", "0.45"), small...))
+	require.NoError(t, err)
+	assert.InDelta(t, .45, own.Request.Allowances.FaceMm, 1e-9)
+
+	forged, err := edit.Piece(d, one("finish.reading.add", "20; 5; 3; 0"))
+	require.NoError(t, err)
+	forged, err = edit.Piece(forged, small)
+	require.NoError(t, err)
+	assert.Equal(t, d.Request.Allowances, forged.Request.Allowances)
+}

@@ -33,6 +33,9 @@ func Pattern(d doc.Pattern, edits []Edit) (doc.Pattern, error) {
 	if err := each(edits, func(e Edit) *Problem { return pattern.edit(&out, e) }); err != nil {
 		return d, err
 	}
+	if out.Allowances == d.Allowances {
+		out.Allowances = d.Allowances.Follow(&d.Design, &out.Design)
+	}
 	return out, nil
 }
 

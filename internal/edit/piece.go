@@ -97,6 +97,9 @@ func Piece(d doc.Piece, edits []Edit) (doc.Piece, error) {
 	if err := each(edits, func(e Edit) *Problem { return piece.edit(&out, e) }); err != nil {
 		return d, err
 	}
+	if was := d.Request; out.Request.Allowances == was.Allowances && was.Finish == nil && was.Forged == nil { // what is forged is forged
+		out.Request.Allowances = d.Request.Allowances.Follow(&d.Request.Design, &out.Request.Design)
+	}
 	if err := out.Validate(); err != nil {
 		return d, Invalid(err)
 	}
@@ -108,7 +111,7 @@ func setSchool(d *doc.Piece, v string) bool {
 	if !slices.Contains(blade.Schools(), s) {
 		return false
 	}
-	d.Request.Allowances = s.Allowances()
+	d.Request.Allowances = s.AllowancesFor(&d.Request.Design)
 	return true
 }
 

@@ -239,7 +239,7 @@ func (f *fireCard) steps() {
 }
 
 func (f *fireCard) opName(op plan.Step) string {
-	n := f.say("op."+op.Kind, nil)
+	n := operationName(&op, f.units)
 	if op.Hammer().Machine != "" {
 		n += ", " + f.say("machine."+op.Hammer().Machine, nil)
 	} else if op.Hammer().Face != "" {

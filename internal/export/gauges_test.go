@@ -6,6 +6,7 @@ import (
 	"encoding/csv"
 	"encoding/json"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -121,19 +122,27 @@ func made(t *testing.T) export.Made {
 // TestTheBookIsATable of one width, in the order of what happened, that no spreadsheet runs.
 func TestTheBookIsATable(t *testing.T) {
 	m := made(t)
+	r := m.Book.Readings[0].Reading
+	require.NotNil(t, r)
+	r.Hot, r.ReadMm = true, r.Mm+.31
 	raw, err := export.SessionCSV(m)
 	require.NoError(t, err)
 	rows, err := csv.NewReader(bytes.NewReader(raw)).ReadAll()
 	require.NoError(t, err)
-	kinds, at := map[string]int{}, ""
+	kinds, at, hot := map[string]int{}, "", 0
 	for _, row := range rows[1:] {
 		kinds[row[0]]++
 		assert.GreaterOrEqual(t, row[1], at, "in order")
 		at = row[1]
+		if said := row[slices.Index(rows[0], "readHotMm")]; said != "" {
+			hot++
+			assert.NotEqual(t, said, row[slices.Index(rows[0], "value")], "what the calipers said stands beside what it is cold")
+		}
 		for _, cell := range row {
 			assert.False(t, strings.HasPrefix(cell, "="), cell)
 		}
 	}
+	assert.GreaterOrEqual(t, hot, 1)
 	assert.Equal(t, len(m.Book.Heats), kinds["heat"])
 	assert.Equal(t, map[string]int{"heat": kinds["heat"], "reading": len(m.Book.Readings), "fault": 1, "note": 1}, kinds)
 }

@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/quantity"
 	"coldember/internal/text"
@@ -30,7 +31,7 @@ func lineOf(p *plan.Plan, h plan.HeatStep, units quantity.System) heatLine {
 			continue
 		}
 		strokes = strokes && op.Hammer().Strokes > 0
-		name := text.Say("op."+op.Kind, nil)
+		name := operationName(op, units)
 		if part.ToShare < .995 {
 			name += " " + text.Say("heats.share", map[string]string{"share": strconv.Itoa(int(math.Round(part.ToShare * 100)))})
 		}
@@ -85,7 +86,6 @@ func faceOf(op *plan.Step) string {
 
 // heatOf says how hot a heat begins and where it ends, or how it cools.
 func heatOf(p *plan.Plan, h plan.HeatStep, units quantity.System) string {
-	at := func(c float64) string { return quantity.FormatTemperature(c, units) + ", " + text.HeatColour(c, units) }
 	first := operation(p, h.Parts[0].Operation)
 	if first == nil {
 		first = &p.Operations[0]
@@ -94,7 +94,9 @@ func heatOf(p *plan.Plan, h plan.HeatStep, units quantity.System) string {
 	if first.TargetC > 0 {
 		soak = first.TargetC
 	}
-	code, with := "heats.cardHeat", map[string]string{"heat": at(soak), "stop": at(h.EndC)}
+	// how hot it is brought is a set figure, where it ends a reckoned one
+	hot := quantity.FormatTemperature(soak, units) + ", " + text.HeatColour(soak, units)
+	code, with := "heats.cardHeat", map[string]string{"heat": hot, "stop": quantity.FormatFireTemperature(h.EndC, units) + ", " + text.HeatColour(h.EndC, units)}
 	switch first.Kind {
 	case "normalise":
 		code = "heats.cardAir"
@@ -107,6 +109,24 @@ func heatOf(p *plan.Plan, h plan.HeatStep, units quantity.System) string {
 	}
 	return text.Say(code, with)
 }
+
+// operationName is what a step is called; a break-down by what it comes to.
+func operationName(op *plan.Step, units quantity.System) string {
+	f := op.Hammer()
+	if op.Kind != string(forge.BreakDown) || f.PreformThicknessMm == 0 {
+		return text.Say("op."+op.Kind, nil)
+	}
+	code := "op.breakDown.flat"
+	if math.Abs(f.PreformWidthMm-f.PreformThicknessMm) < preformAlikeMm {
+		code = "op.breakDown.square"
+	}
+	return text.Say(code, map[string]string{
+		"width": quantity.FormatFireLength(f.PreformWidthMm, units), "thickness": quantity.FormatFireLength(f.PreformThicknessMm, units),
+	})
+}
+
+// preformAlikeMm: sides that differ by less are those of a square.
+const preformAlikeMm = .25
 
 // operation is the step with this id, or nil.
 func operation(p *plan.Plan, id string) *plan.Step {

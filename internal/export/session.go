@@ -61,7 +61,7 @@ func SessionJSON(m Made) ([]byte, error) {
 // SessionCSV is a session as a table: a line each for every heat, reading, fault and note, in
 // the order in which they happened, with figures as numbers and times of the smith's clock.
 func SessionCSV(m Made) ([]byte, error) {
-	head := []string{"what", "at", "heat", "plannedHeat", "work", "fireS", "outC", "workS", "plannedS", "blows", "counted", "quantity", "value", "planned", "placeMm", "depthMm", "step", "tempC", "bathC", "timeS", "warpMm", "file", "grainNumber", "hrc", "text"}
+	head := []string{"what", "at", "heat", "plannedHeat", "work", "fireS", "outC", "workS", "plannedS", "blows", "counted", "quantity", "value", "planned", "readHotMm", "placeMm", "depthMm", "step", "tempC", "bathC", "timeS", "warpMm", "file", "grainNumber", "hrc", "text"}
 	type line struct {
 		ms    int64
 		cells map[string]string
@@ -87,6 +87,9 @@ func SessionCSV(m Made) ([]byte, error) {
 				c["quantity"], c["value"] = string(r.Quantity), num(r.Mm+r.MassG+r.TempC)
 				if r.AtMm > 0 {
 					c["placeMm"] = num(r.AtMm)
+				}
+				if r.Hot && r.ReadMm > 0 { // as the calipers said it, beside what it is cold
+					c["readHotMm"] = num(r.ReadMm)
 				}
 				if t.Wanted {
 					c["planned"] = num(t.WantMm)

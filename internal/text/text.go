@@ -209,7 +209,7 @@ func Figure(name string, v float64, s quantity.System) string {
 		if v >= 90 {
 			return fmt.Sprintf("%.0f min", v/60)
 		}
-		if v < 10 { // of a few seconds every tenth counts
+		if v < 3 { // of less than three seconds every tenth counts
 			return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) + " s"
 		}
 		return fmt.Sprintf("%.0f s", v)

@@ -310,7 +310,7 @@ func PatternOfOutline(name string, f OutlineFile) (doc.Pattern, error) {
 	d.Ricasso.HeightMm = d.HeightMm * heelShare
 	d.SetTang(kind)
 	o.give(&d)
-	return doc.Pattern{Name: name, Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.Allowances()}, nil
+	return doc.Pattern{Name: name, Tags: []string{}, Design: d, Allowances: blade.ThickAndGrind.AllowancesFor(&d)}, nil
 }
 
 // heelShare is how high a ricasso is drawn behind an outline that says nothing of it.

@@ -96,7 +96,7 @@ func (w *Work) Ensure(ctx context.Context) error {
 			return err
 		}
 		for _, s := range blade.Starters() {
-			d := doc.Pattern{Name: text.Say("starter."+s.ID, nil), Tags: []string{}, Design: s.Design, Allowances: blade.ThickAndGrind.Allowances()}
+			d := doc.Pattern{Name: text.Say("starter."+s.ID, nil), Tags: []string{}, Design: s.Design, Allowances: blade.ThickAndGrind.AllowancesFor(&s.Design)}
 			if err := d.Validate(); err != nil {
 				return edit.Invalid(err)
 			}

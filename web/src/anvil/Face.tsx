@@ -114,7 +114,7 @@ function Goal({ step, units }: { step: Step; units: string }) {
         {told(`measure.${step.goal.measure}`)}
         {step.goal.measure === "rise"
           ? ""
-          : ` ${say("anvil.at", { at: print.fireLength(step.goal.atMm, units) })} · ${say("anvil.from", { from: print.fireLength(step.goal.fromMm, units) })}`}
+          : ` ${say("anvil.at", { at: print.fireLength(step.goal.atHotMm || step.goal.atMm, units) })} · ${say("anvil.from", { from: print.fireLength(step.goal.fromHotMm || step.goal.fromMm, units) })}`}
       </p>
     </div>
   );

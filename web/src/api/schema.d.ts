@@ -4790,6 +4790,10 @@ export interface components {
             machine?: string;
             /** @description the dies are changed for it */
             newDies?: boolean;
+            /** Format: double */
+            preformThicknessMm?: number;
+            /** Format: double */
+            preformWidthMm?: number;
             /**
              * Format: double
              * @description by this face; of operations whose face the smith chooses
@@ -4845,11 +4849,15 @@ export interface components {
             thickness: components["schemas"]["Axis"];
         };
         Goal: {
+            /** Format: double */
+            atHotMm?: number;
             /**
              * Format: double
              * @description from the point of the piece as it then is
              */
             atMm: number;
+            /** Format: double */
+            fromHotMm?: number;
             /**
              * Format: double
              * @description what it is before

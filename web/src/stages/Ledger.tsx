@@ -1,16 +1,23 @@
 import { ChevronRight } from "lucide-react";
 import { memo, useState } from "react";
 import type { Plan } from "../api/client";
+import { useDraftPart } from "../draft/context";
 import { figures, say, told } from "../text/say";
+import { cutOf } from "../units/cut";
 import { inches, print, type System } from "../units/print";
 
 const kept = "coldember.open.ledger";
+
+/** Where more of what is forged goes to the grinder, its line says how much. */
+const muchGround = 0.4;
 
 /** The volume from finished blade up to starting bar; each line opens its reason. */
 export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units: System }) {
   const [open, setOpen] = useState<string>();
   const [whole, setWhole] = useState(() => localStorage.getItem(kept) === "1");
   const head = plan.finished;
+  const form = useDraftPart((s) => s.doc.request.bar.form);
+  const weighed = form === "ball";
   return (
     <section
       aria-label={say("ledger.name")}
@@ -31,7 +38,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
             <span className="ml-auto text-quiet">
               {say("ledger.brief", {
                 mass: print.mass(head.massG, units),
-                bar: print.reckoned(plan.bar.cutLengthMm, plan.bar.lowMm, plan.bar.highMm, units),
+                bar: cutOf(plan, form, units),
               })}
             </span>
           )}
@@ -44,7 +51,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
               </th>
               <th scope="col">{inches(units) ? "in³" : "cm³"}</th>
               <th scope="col">{inches(units) ? "oz" : "g"}</th>
-              <th scope="col">{say("ledger.bar", { unit: print.unit("barMm", units) })}</th>
+              {!weighed && <th scope="col">{say("ledger.bar", { unit: print.unit("barMm", units) })}</th>}
             </tr>
           </thead>
           <tbody className="narrow text-[16px] font-medium">
@@ -53,6 +60,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
                 key={l.code}
                 line={l}
                 units={units}
+                weighed={weighed}
                 open={open === l.code}
                 onOpen={() => setOpen(open === l.code ? undefined : l.code)}
               />
@@ -61,7 +69,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
         </table>
       </details>
       <p className="mt-1 border-t border-line pt-1 text-sm text-quiet">
-        {say("ledger.finishedNote", {
+        {say(weighed ? "ledger.finishedOnly" : "ledger.finishedNote", {
           mass: print.mass(head.massG, units),
           balance: print.length(head.balanceFromPointMm, units),
           left: print.length(Math.max(0, plan.bar.leftMm), units),
@@ -79,15 +87,18 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
 function Row({
   line,
   units,
+  weighed,
   open,
   onOpen,
 }: {
   line: Plan["ledger"][number];
   units: System;
+  weighed: boolean;
   open: boolean;
   onOpen: () => void;
 }) {
   const bare = (t: string) => t.replace(/ [a-z³]+$/, "");
+  const much = line.figures?.groundFraction ?? 0;
   const sign = line.total ? "" : line.volumeMm3 < 0 ? "− " : "+ ";
   return (
     <>
@@ -104,17 +115,20 @@ function Row({
           >
             {sign}
             {told(line.code)}
+            {much > muchGround && ` (${Math.round(much * 100)} %)`}
           </button>
         </th>
         <td>{bare(print.volume(Math.abs(line.volumeMm3), units))}</td>
         <td>{bare(print.mass(Math.abs(line.massG), units))}</td>
-        <td className={line.code === "ledger.start" ? "text-lg font-semibold text-act" : ""}>
-          {bare(print.length(Math.abs(line.barMm), units))}
-        </td>
+        {!weighed && (
+          <td className={line.code === "ledger.start" ? "text-lg font-semibold text-act" : ""}>
+            {bare(print.length(Math.abs(line.barMm), units))}
+          </td>
+        )}
       </tr>
       {open && (
         <tr>
-          <td colSpan={4} className="pb-1 font-sans text-sm font-normal text-quiet">
+          <td colSpan={weighed ? 3 : 4} className="pb-1 font-sans text-sm font-normal text-quiet">
             {told(`why.${line.code}`, figures(line.figures, units))}
           </td>
         </tr>
@@ -127,7 +141,7 @@ function Row({
             </th>
             <td>{bare(print.volume(p.volumeMm3, units))}</td>
             <td>{bare(print.mass(p.massG, units))}</td>
-            <td>{bare(print.length(p.barMm, units))}</td>
+            {!weighed && <td>{bare(print.length(p.barMm, units))}</td>}
           </tr>
         ))}
     </>

@@ -52,6 +52,8 @@ describe("printing", () => {
     expect(print.moment(416231.4256, "in")).toBe("1.00 in⁴");
   });
   it("says durations as one would", () => {
+    expect(print.duration(2.44)).toBe("2.4 s");
+    expect(print.duration(3.4)).toBe("3 s");
     expect(print.duration(42)).toBe("42 s");
     expect(print.duration(1500)).toBe("25 min");
   });

@@ -79,8 +79,8 @@ const moment = (mm4: number, s: System) =>
   inches(s) ? `${(mm4 / 416231.4256).toPrecision(3)} in⁴` : `${mm4.toFixed(0)} mm⁴`;
 
 function duration(seconds: number): string {
-  // of a few seconds every tenth counts
-  if (seconds < 10) return `${trim(seconds, 1)} s`;
+  // of less than three seconds every tenth counts
+  if (seconds < 3) return `${trim(seconds, 1)} s`;
   if (seconds < 90) return `${Math.round(seconds)} s`;
   if (seconds >= 7200) return `${trim(seconds / 3600, 1)} h`;
   return `${Math.round(seconds / 60)} min`;

@@ -9,6 +9,7 @@ import { Group } from "../../ui/Group";
 import { Term } from "../../ui/Term";
 import { inches, localNumber, print } from "../../units/print";
 import { totals } from "../../units/within";
+import { operationName } from "../../words/operation";
 import { Window } from "../stock/StockPanel";
 import { useWithin } from "../stock/useAsked";
 import { ByTheBook } from "./ByTheBook";
@@ -77,11 +78,11 @@ function OneHeat({ step, onHeat }: { step: Heat; onHeat: (n: number | undefined)
           <>
             <Figure
               name={say("heat.firstBlow")}
-              value={`${print.temperature(step.startC, units)}, ${heatColour(step.startC, units)}`}
+              value={`${print.fireTemperature(step.startC, units)}, ${heatColour(step.startC, units)}`}
             />
             <Figure
               name={say("heat.stop")}
-              value={`${print.temperature(step.endC, units)}, ${heatColour(step.endC, units)}`}
+              value={`${print.fireTemperature(step.endC, units)}, ${heatColour(step.endC, units)}`}
             />
             <Figure name={say("heat.work")} value={print.duration(step.workS)} />
             <Figure
@@ -186,7 +187,7 @@ const Operation = memo(function Operation({ op, to, still }: { op: Step; to: num
   return (
     <section className="grid gap-1">
       <h2 className="narrow text-xl leading-tight">
-        <Term code={wordOf[op.kind] ?? op.kind}>{say(`op.${op.kind}`)}</Term>
+        <Term code={wordOf[op.kind] ?? op.kind}>{operationName(op, units)}</Term>
         {op.targetC ? `, ${print.temperature(op.targetC, units)} (${heatColour(op.targetC, units)})` : ""}
         {soakS ? <span className="text-quiet"> · {say("heat.soaks", { time: print.duration(soakS) })}</span> : null}
         {to < 0.995 && <span className="text-quiet"> · {say("heats.share", { share: Math.round(to * 100) })}</span>}

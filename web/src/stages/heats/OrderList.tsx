@@ -5,6 +5,7 @@ import { useUnits } from "../../api/hooks";
 import { useDraft, useDraftPart, useDraftState } from "../../draft/context";
 import { count, say, told } from "../../text/say";
 import { print } from "../../units/print";
+import { operationName } from "../../words/operation";
 import { isCycle, isTreatment } from "./machine";
 import { moved } from "./order";
 
@@ -137,7 +138,7 @@ function Row({
           <button
             type="button"
             className="grid h-9 cursor-grab touch-none place-items-center text-quiet hover:text-act"
-            aria-label={say("order.move", { op: say(`op.${op.kind}`) })}
+            aria-label={say("order.move", { op: operationName(op, units) })}
             data-grip={op.id}
             {...grip}
           >
@@ -154,7 +155,7 @@ function Row({
         >
           <span className="text-quiet">{n}</span>
           <span>
-            {say(`op.${op.kind}`)}
+            {operationName(op, units)}
             {op.targetC ? <span className="text-quiet"> {print.temperature(op.targetC, units)}</span> : null}
             {op.forging?.face && (
               <span className="block text-sm leading-tight text-quiet">
