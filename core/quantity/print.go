@@ -82,15 +82,6 @@ func FormatTemperature(c float64, s System) string {
 	return strconv.Itoa(int(math.Round(c/5)*5)) + " °C"
 }
 
-// FormatFireLength prints no more than calipers and a rule tell at the fire:
-// half millimetres, or 1/32 in.
-func FormatFireLength(mm float64, s System) string {
-	if s.Inches() {
-		return fraction(mm/mmPerInch, 32) + " in"
-	}
-	return trimZero(math.Round(mm*2)/2, 1) + " mm"
-}
-
 // FormatFireTemperature prints what is reckoned of steel in the fire or under
 // the hammer: tens of degrees, or twenties of °F.
 func FormatFireTemperature(c float64, s System) string {

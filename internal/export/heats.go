@@ -121,8 +121,14 @@ func operationName(op *plan.Step, units quantity.System) string {
 		code = "op.breakDown.square"
 	}
 	return text.Say(code, map[string]string{
-		"width": quantity.FormatFireLength(f.PreformWidthMm, units), "thickness": quantity.FormatFireLength(f.PreformThicknessMm, units),
+		"width": bareLength(f.PreformWidthMm, units), "thickness": quantity.FormatLength(f.PreformThicknessMm, units),
 	})
+}
+
+// bareLength is a length without its unit, which stands behind the one that follows.
+func bareLength(mm float64, units quantity.System) string {
+	text := quantity.FormatLength(mm, units)
+	return text[:strings.LastIndex(text, " ")]
 }
 
 // preformAlikeMm: sides that differ by less are those of a square.

@@ -140,7 +140,7 @@ func TestPluralsComeInPairs(t *testing.T) {
 func TestFiguresCarryTheirUnit(t *testing.T) {
 	f := map[string]float64{"needMm": 127.26, "edgeMm": 1.49, "soakC": 1080, "lossFraction": .0702, "workS": 6.2, "ratio": 5}
 	metric := text.Figures(f, quantity.Metric)
-	assert.Equal(t, map[string]string{"needMm": "127.3 mm", "edgeMm": "1.49 mm", "soakC": "1080 °C", "lossFraction": "7.0 %", "workS": "6.2 s", "ratio": "5"}, metric)
+	assert.Equal(t, map[string]string{"needMm": "127.3 mm", "edgeMm": "1.49 mm", "soakC": "1080 °C", "lossFraction": "7.0 %", "workS": "6 s", "ratio": "5"}, metric)
 	inches := text.Figures(f, quantity.Imperial)
 	assert.Equal(t, "5 in", inches["needMm"])
 	assert.Equal(t, "0.059 in", inches["edgeMm"])

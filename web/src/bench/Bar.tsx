@@ -1,6 +1,7 @@
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
 import type { Plan, Zone } from "../api/client";
 import { say } from "../text/say";
+import { cutOf } from "../units/cut";
 import { print, type System } from "../units/print";
 import { around, type Box, place, textPx } from "./labels";
 import type { Layout } from "./layout";
@@ -14,10 +15,12 @@ interface Props {
   onSelect: (zone: Zone) => void;
   /** Four in five cases need a length between these, mm. */
   band?: { lowMm: number; highMm: number };
+  /** Its diameter, where it is a ball: that is weighed, not chalked. */
+  ballMm?: number;
 }
 
 /** The starting bar with its chalk marks, flat and from the narrow side. */
-export const Bar = memo(function Bar({ plan, layout, units, title, selected, onSelect, band }: Props) {
+export const Bar = memo(function Bar({ plan, layout, units, title, selected, onSelect, band, ballMm }: Props) {
   const { bar } = plan;
   const row = layout.bar;
   const end = bar.marks[bar.marks.length - 1]?.toMm ?? 0;
@@ -27,21 +30,12 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
     { y: row.edgeOnY - row.edgeOnHalf, h: 2 * row.edgeOnHalf },
   ];
   const left = (a: number, b: number) => Math.min(a, b);
+  const name = <Title x={left(layout.barX(0), wasteX[1] ?? 0)} y={row.titleY} title={title} />;
+  if (ballMm) return <Ball plan={plan} layout={layout} units={units} name={name} diameterMm={ballMm} />;
   const labels = chalkLabels(plan, layout, units, title);
   return (
     <g>
-      <text
-        x={left(layout.barX(0), wasteX[1] ?? 0)}
-        y={row.titleY}
-        className="small-caps"
-        fill="var(--quiet)"
-        stroke="var(--plate)"
-        strokeWidth="4"
-        paintOrder="stroke"
-        fontSize="14"
-      >
-        {title}
-      </text>
+      {name}
       {band && (
         <rect
           x={left(layout.barX(band.lowMm), layout.barX(band.highMm))}
@@ -142,6 +136,56 @@ export const Bar = memo(function Bar({ plan, layout, units, title, selected, onS
     </g>
   );
 });
+
+const Title = ({ x, y, title }: { x: number; y: number; title: string }) => (
+  <text
+    x={x}
+    y={y}
+    className="small-caps"
+    fill="var(--quiet)"
+    stroke="var(--plate)"
+    strokeWidth="4"
+    paintOrder="stroke"
+    fontSize="14"
+  >
+    {title}
+  </text>
+);
+
+/** A ball as it lies on the scale: what it has to weigh stands beside it. */
+function Ball({
+  plan,
+  layout,
+  units,
+  name,
+  diameterMm,
+}: {
+  plan: Plan;
+  layout: Layout;
+  units: System;
+  name: ReactNode;
+  diameterMm: number;
+}) {
+  const row = layout.bar;
+  const r = Math.min((diameterMm / 2) * layout.scale, (row.bottomY - row.topY) / 2 + 10);
+  const x = layout.barX(plan.bar.cutLengthMm / 2);
+  const y = (row.topY + row.bottomY) / 2;
+  return (
+    <g data-testid="ball">
+      {name}
+      <circle cx={x} cy={y} r={r} fill="var(--raised)" stroke="var(--chalk)" strokeWidth="1.2" />
+      <path
+        d={`M${x - r * 0.6},${y - r * 0.35}A${r * 0.7},${r * 0.7} 0 0 1 ${x - r * 0.1},${y - r * 0.68}`}
+        fill="none"
+        stroke="var(--quiet)"
+        strokeWidth="1.5"
+      />
+      <text x={x + r + 14} y={y + 6} fontSize="18" className="narrow" fill="var(--chalk)" data-label>
+        {cutOf(plan, "ball", units)}
+      </text>
+    </g>
+  );
+}
 
 /** Size of the figures of chalk marks. */
 const chalkPx = 15;

@@ -37,6 +37,8 @@ interface Props {
   section?: { at: number; onAt: (share: number) => void };
   /** How long a bar may have to be. */
   band?: { lowMm: number; highMm: number };
+  /** Its diameter, where the piece comes out of a ball. */
+  ballMm?: number;
   /** Where the finished blade hardens. */
   hard?: HardLine;
   /** The outline is being moved by its nodes. */
@@ -74,6 +76,7 @@ export const Bench = memo(function Bench({
   nodes,
   section,
   band,
+  ballMm,
   hard,
 }: Props) {
   const box = useRef<HTMLDivElement>(null);
@@ -134,7 +137,7 @@ export const Bench = memo(function Bench({
             }}
           >
             <Patterns />
-            <Ribbons plan={plan} layout={l} middle={spans} selected={selected} />
+            <Ribbons chalked={!ballMm} plan={plan} layout={l} middle={spans} selected={selected} />
             <Bar
               plan={plan}
               layout={l}
@@ -143,6 +146,7 @@ export const Bench = memo(function Bench({
               selected={selected}
               onSelect={pick}
               band={band}
+              ballMm={ballMm}
             />
             <Shape
               id="middle"

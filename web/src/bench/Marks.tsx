@@ -4,11 +4,14 @@ import { extent, type Layout, type Row, ribbonPath } from "./layout";
 
 /** Where each stretch of bar ends up. */
 export function Ribbons({
+  chalked,
   plan,
   layout,
   middle,
   selected,
 }: {
+  /** A ball has no marks whose steel could be followed. */
+  chalked: boolean;
   plan: Plan;
   layout: Layout;
   middle: { zone: Zone; fromMm: number; toMm: number }[];
@@ -17,7 +20,7 @@ export function Ribbons({
   const edge = (r: Row) => (r === layout.bar && layout.barBesidePx ? r.bottomY : r.edgeOnY + r.edgeOnHalf) + 3;
   return (
     <g>
-      {plan.bar.marks.map((m) => {
+      {(chalked ? plan.bar.marks : []).map((m) => {
         const to = middle.find((s) => s.zone === m.zone);
         if (!to) return null;
         const d = ribbonPath(

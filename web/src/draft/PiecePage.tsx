@@ -178,6 +178,7 @@ function Work() {
               units={units}
               barName={barName}
               flatBar={doc.request.bar.form === "flat"}
+              ballMm={doc.request.bar.form === "ball" ? doc.request.bar.diameterMm : undefined}
               zoom={zoom}
               flip={flip}
               heat={at}

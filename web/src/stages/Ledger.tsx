@@ -36,7 +36,7 @@ export const Ledger = memo(function Ledger({ plan, units }: { plan: Plan; units:
           <span className="small-caps">{say("ledger.name")}</span>
           {!whole && (
             <span className="ml-auto text-quiet">
-              {say("ledger.brief", {
+              {say(weighed ? "ledger.briefWeighed" : "ledger.brief", {
                 mass: print.mass(head.massG, units),
                 bar: cutOf(plan, form, units),
               })}

@@ -6,9 +6,12 @@ import { print, type System } from "../units/print";
 export function operationName(op: Pick<Step, "kind" | "forging">, units: System): string {
   const f = op.forging;
   if (op.kind !== "breakDown" || !f?.preformThicknessMm) return told(`op.${op.kind}`);
-  const thickness = print.fireLength(f.preformThicknessMm, units);
+  const thickness = print.length(f.preformThicknessMm, units);
   if (isSquare(f)) return say("op.breakDown.square", { thickness });
-  return say("op.breakDown.flat", { width: print.fireLength(f.preformWidthMm ?? 0, units), thickness });
+  return say("op.breakDown.flat", {
+    width: print.length(f.preformWidthMm ?? 0, units).replace(/ (mm|in)$/, ""),
+    thickness,
+  });
 }
 
 const isSquare = (f: { preformWidthMm?: number; preformThicknessMm?: number }): boolean =>
