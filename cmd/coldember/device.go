@@ -71,6 +71,9 @@ func (o *reporting) run(ctx context.Context, kind session.Instrument, in io.Read
 	if o.id == "" {
 		o.id = string(kind)
 	}
+	if !strings.HasPrefix(o.id, session.StandIn) { // what it reads never was
+		o.id = session.StandIn + o.id
+	}
 	client := &device.Client{To: o.to, Key: o.key, HTTP: o.http()}
 	i := device.NewInstrument(kind, o.id, o.seed, int(time.Now().UnixMilli()))
 	press := make(chan struct{})

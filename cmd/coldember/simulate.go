@@ -4,6 +4,7 @@ import (
 	"strconv"
 	"strings"
 
+	"coldember/core/session"
 	"coldember/core/simulate"
 	"coldember/internal/device"
 	"coldember/internal/work"
@@ -27,7 +28,7 @@ func simulateCommand() *cobra.Command {
 					if p.ID != args[0] && !strings.EqualFold(p.Doc.Name, args[0]) {
 						continue
 					}
-					wish := simulate.Wish{Device: "simulated-" + work.RandomID(), Heats: heats, Hardens: heats == 0}
+					wish := simulate.Wish{Device: session.StandIn + work.RandomID(), Heats: heats, Hardens: heats == 0}
 					f, events, err := device.Forge(c.Context(), w, p.ID, seed, wish)
 					if err != nil {
 						return err

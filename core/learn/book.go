@@ -20,6 +20,23 @@ func (k Key) String() string { return string(k.Kind) + "|" + k.Of }
 type Choice struct {
 	Off    bool  `json:"off,omitempty"`
 	FromMs int64 `json:"fromMs,omitempty" doc:"forgotten is what came before"`
+	// Answers are what was said of pieces that were asked about.
+	Answers []Answer `json:"answers,omitempty"`
+}
+
+// Answer is whether a piece counts that was asked about, by its session.
+type Answer struct {
+	Session string `json:"session"`
+	Counts  bool   `json:"counts"`
+}
+
+// None tells whether nothing is said.
+func (c Choice) None() bool { return !c.Off && c.FromMs == 0 && len(c.Answers) == 0 }
+
+// Answered is the choice with what was said of a session in place of what was said before.
+func (c Choice) Answered(a Answer) Choice {
+	c.Answers = append(slices.DeleteFunc(slices.Clone(c.Answers), func(b Answer) bool { return b.Session == a.Session }), a)
+	return c
 }
 
 // Lesson is a factor with what it comes from.
@@ -59,10 +76,13 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 		var ratios []float64
 		in := 0.0
 		for i := range list {
-			r := &list[i]
-			if r.AtMs < ch.FromMs {
+			if r := &list[i]; r.AtMs < ch.FromMs {
 				r.Counts, r.Why = false, "learn.forgotten"
 			}
+		}
+		setAside(list, ch.Answers, 1)
+		for i := range list {
+			r := &list[i]
 			if !r.Counts {
 				continue
 			}

@@ -52,7 +52,9 @@ func (k Kind) PriorLog() float64 {
 	case Grinding, Sanding, Fitting:
 		return .35 // a table of times is good to a half
 	case Heats:
-		return .1 // what is left once the arm is known
+		return .08 // what is left once the arm is known
+	case Time:
+		return .06 // the same: calibrated on hidden smiths, whose bands hold four in five
 	}
 	return .2
 }
@@ -64,9 +66,15 @@ const PriorWeight = 3.0
 // that one knife tells more of a hand than the table does.
 const paceWeight = 1.0
 
+// armWeight is that of arm and forge (judgement, .5 to 1.5): smiths differ from the table by three times as much as
+// the pieces of one of them differ from each other, so that five of them are to be believed to a fifth.
+const armWeight = 1.0
+
 // PriorWeight is how many pieces at the law stand against what is learned of a kind.
 func (k Kind) PriorWeight() float64 {
 	switch k {
+	case Blow, Scale:
+		return armWeight
 	case Grinding, Sanding, Fitting:
 		return paceWeight
 	}

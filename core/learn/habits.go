@@ -11,7 +11,7 @@ import (
 // Habits are what else a log says of a smith.
 type Habits struct {
 	Smith string `json:"smith"`
-	// StopsC is by how much the last heats that were used up ended over the limit on the mean, °C; negative: too cold.
+	// StopsC is by how much the last heats that were used up ended over the limit, °C, the middle one of them, since a crumb is worked off below it now and then; negative: too cold.
 	StopsC float64 `json:"stopsC"`
 	Heats  int     `json:"heats" doc:"of the last of them"`
 	// FallsOff is how much slower the blows came in the last third of a piece than in its first.
@@ -91,9 +91,12 @@ func HabitsOf(pieces []Worked) []Habits {
 	for smith, s := range by {
 		h := Habits{Smith: smith, Pieces: len(s.falls), Weighed: s.weighed}
 		if h.Heats = min(mostStopped, len(s.stops)); h.Heats > 0 {
+			var over []float64
 			for i := len(s.stops) - h.Heats; i < len(s.stops); i++ {
-				h.StopsC += (s.stops[i].EndC - s.lows[i]) / float64(h.Heats)
+				over = append(over, s.stops[i].EndC-s.lows[i])
 			}
+			slices.Sort(over)
+			h.StopsC = (over[(len(over)-1)/2] + over[len(over)/2]) / 2
 		}
 		if len(s.falls) > 0 {
 			h.FallsOff = mean(s.falls)

@@ -110,8 +110,8 @@ func TestAHiddenSmithIsFound(t *testing.T) {
 	assert.Less(t, last.High-last.Low, scale.Held[0].High-scale.Held[0].Low, "the band narrows")
 	habits := learn.HabitsOf(worked)
 	require.Len(t, habits, 1)
-	assert.Equal(t, 3, habits[0].Heats)
-	assert.InDelta(t, 0, habits[0].StopsC, 5)
+	assert.Equal(t, 5, habits[0].Heats)
+	assert.InDelta(t, 0, habits[0].StopsC, 15, "no more than is told as too cold: a crumb is worked off below the limit now and then")
 	assert.Positive(t, habits[0].ThumbLoss)
 
 	off := learn.Book(records, map[string]learn.Choice{learn.Key{Of: "yard", Kind: learn.Blow}.String(): {Off: true}})

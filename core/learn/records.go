@@ -3,6 +3,7 @@ package learn
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 
 	"coldember/core/forge"
@@ -31,6 +32,7 @@ type Record struct {
 	Ratio   float64 `json:"ratio"`
 	Counts  bool    `json:"counts"`
 	Why     string  `json:"why,omitempty"`
+	Asked   bool    `json:"asked,omitempty" doc:"somebody said whether it counts"`
 }
 
 // What a record is to have at the least (judgement).
@@ -40,9 +42,9 @@ const (
 	leastThin    = .2   // true strain in thickness
 	leastGain    = .05  // and in width
 	leastRiseMm  = 1.0  // of sweep
-	mostRatio    = 4.   // farther off something else went on
+	mostRatio    = 5.   // farther off something else went on, whatever else says so
 	leastPaceMin = 10.  // of steps at the bench: a single short one tells of nothing
-	mostStopped  = 3    // heats whose stop is told
+	mostStopped  = 5    // heats whose stop is told
 	nearMm       = 2.0  // of each other height and thickness are of one place
 	leastTrips   = 6    // for how an arm falls off
 	knownFrom    = 2    // pieces, from which an arm is known
@@ -166,8 +168,8 @@ func (t *telling) totals() {
 	if sum.PlanHeats > 0 && sum.Heats > 0 {
 		t.add(Heats, float64(sum.Heats)/float64(sum.PlanHeats), nil, t.unfinished, t.wrong, t.before)
 	}
-	if c.Totals.TimeS > 0 && sum.LastsS > 0 && t.w.Book.Finished {
-		t.add(Time, sum.LastsS/c.Totals.TimeS, nil, t.wrong, t.before)
+	if planned := c.Totals.LastsS(); planned > 0 && sum.LastsS > 0 && t.w.Book.Finished {
+		t.add(Time, sum.LastsS/planned, nil, t.wrong, t.before)
 	}
 }
 
@@ -291,5 +293,14 @@ func InOrder(records []Record) []Record {
 		}
 		return a.Kind < b.Kind
 	})
+	return out
+}
+
+// Simulated are records of a log that is simulated, in a shop that is not: none of them counts.
+func Simulated(records []Record) []Record {
+	out := slices.Clone(records)
+	for i := range out {
+		out[i].Counts, out[i].Why = false, "learn.simulated"
+	}
 	return out
 }

@@ -35,6 +35,7 @@ func requests() []plan.Request {
 // school is what came of some smiths, from their fifth piece on.
 type school struct {
 	in, all, inside, insideAll int
+	timeIn, timeAll            int
 	errTable, errBook          float64
 	n                          int
 }
@@ -64,6 +65,11 @@ func (s *school) run(t testing.TB, smiths, pieces int) {
 				mid, low, high = r.Mid, r.Low, r.High
 			}
 			was := float64(book.Totals.Heats)
+			if r := req.Learned.OfTime().Pace(p.Planned.Totals.LastsS()); r != nil && n >= 4 && outside == simulate.Within {
+				if s.timeAll++; book.Totals.LastsS >= r.Low && book.Totals.LastsS <= r.High {
+					s.timeIn++
+				}
+			}
 			if n >= 4 {
 				table := req
 				table.Learned = nil
@@ -109,6 +115,7 @@ func BenchmarkSmiths(b *testing.B) {
 	}
 	b.ReportMetric(100*float64(s.inside)/float64(s.insideAll), "%held-inside")
 	b.ReportMetric(100*float64(s.in)/float64(s.all), "%held-all")
+	b.ReportMetric(100*float64(s.timeIn)/float64(s.timeAll), "%minutes-held")
 	b.ReportMetric(s.errTable/float64(s.n), "error-table")
 	b.ReportMetric(s.errBook/float64(s.n), "error-book")
 }

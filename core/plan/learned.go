@@ -69,6 +69,14 @@ func (l *Learned) OfHeats() *Taught {
 	return l.Heats
 }
 
+// OfTime is what was learned of the time from the first heat to the last, or nil.
+func (l *Learned) OfTime() *Taught {
+	if l == nil {
+		return nil
+	}
+	return l.Time
+}
+
 // Taught is the request with what was learned put where each law is; after it nothing is left to learn.
 // A request that goes by the table alone, or was taught already, is as it was.
 func (r Request) Taught() Request {

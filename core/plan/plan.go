@@ -82,6 +82,10 @@ type Totals struct {
 	Money           Money   `json:"money"`
 }
 
+// LastsS is from the first heat to the last, s: the forging, what is changed on machines between, and the cycles after
+// it. So a log counts as well.
+func (t *Totals) LastsS() float64 { return t.TimeS + t.DieChangeS + t.CycleTimeS }
+
 // Plan is the answer.
 type Plan struct {
 	Version     int                `json:"version"`

@@ -71,9 +71,9 @@ func (k *sketch) scheduled(p *plan.Plan, req *plan.Request, used *plan.Learned, 
 	r, fin := k.route, k.fin
 	heats.Schedule(r, p, s)
 	if used != nil {
-		p.Really = &plan.Really{Heats: used.Heats.Pace(float64(p.Totals.Heats)), TimeS: used.Time.Pace(p.Totals.TimeS)}
+		p.Really = &plan.Really{Heats: used.Heats.Pace(float64(p.Totals.Heats)), TimeS: used.Time.Pace(p.Totals.LastsS())}
 	}
-	p.Totals.Money = req.Prices.Cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.TimeS+p.Totals.CycleTimeS+p.Totals.DieChangeS)
+	p.Totals.Money = req.Prices.Cost(p.Bar.StartMm3, p.Totals.FuelG, p.Totals.LastsS())
 	p.Totals.SoakC, p.Totals.LowC, p.Totals.UsefulJ = s.Run.SoakC(), s.Run.Setup.LowC(), req.Smith.UsefulJ()
 	for i := range s.Run.Bar.Cells {
 		p.Totals.DecarbMm = math.Max(p.Totals.DecarbMm, s.Run.Bar.Cells[i].Decarb(0.9))

@@ -2,6 +2,7 @@ package session
 
 import (
 	"math"
+	"slices"
 
 	"coldember/core/steel"
 )
@@ -24,6 +25,8 @@ type Book struct {
 	Finished   bool            `json:"finished"`
 	StartedMs  int64           `json:"startedMs,omitempty"`
 	LastMs     int64           `json:"lastMs,omitempty"`
+	// Simulated is a log that a stand-in told, or told part of: it is simulated as a whole.
+	Simulated bool `json:"simulated,omitempty"`
 	// Measured is the piece as it was read last, over the piece as planned after the same heat.
 	Measured []Measured `json:"measured"`
 }
@@ -90,6 +93,7 @@ func BookOf(c *Course, events []Event) Book {
 	b := Book{
 		Heats: []HeatDone{}, Operations: []OperationDone{}, Readings: []Told{}, Faults: []Told{}, Notes: []Told{}, Treatment: []Told{}, Final: []Told{}, Aim: c.Aim, StartG: c.StartG, Measured: []Measured{},
 		Sittings: s.Sittings, Step: s.Step, Steps: len(c.Steps), Finished: s.Step >= len(c.Steps), StartedMs: s.StartedMs,
+		Simulated: slices.ContainsFunc(events, func(e Event) bool { return e.ByStandIn() }),
 	}
 	of := map[string]int{}
 	for i := range c.Steps {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"unicode/utf8"
 
 	"coldember/core/fact"
@@ -39,6 +40,14 @@ const (
 // Kinds lists them.
 func Kinds() []Kind {
 	return []Kind{In, Out, FirstBlow, LastBlow, Back, Done, NotYet, Past, Read, Faulty, Noted, Pictured, Break, Resume, Undo, ToHarden, Treated, Saw, Completed}
+}
+
+// StandIn begins the name of a device that stands in for steel or an instrument: what it tells never happened.
+const StandIn = "simulated-"
+
+// ByStandIn tells whether an event was told by a stand-in, or what it read was.
+func (e *Event) ByStandIn() bool {
+	return strings.HasPrefix(e.Device, StandIn) || e.Reading != nil && strings.HasPrefix(e.Reading.By, StandIn)
 }
 
 // Quantity is what is read at the fire.

@@ -314,7 +314,7 @@ func (y *yard) lost(c *clock, p work.Piece) {
 		if way.What == "shorter" {
 			next, err := y.work.TakeWay(y.ctx, fire.ID, m, work.Taken{What: way.What})
 			if err == nil { // it is weighed before it goes on
-				weight := session.Event{ID: "shelf-1", Device: "shelf", Seq: 1, AtMs: c.at.UnixMilli(), Kind: session.Read, Reading: &session.Reading{Quantity: session.Weight, MassG: math.Round(left.MassG)}}
+				weight := session.Event{ID: session.StandIn + "shelf-1", Device: session.StandIn + "shelf", Seq: 1, AtMs: c.at.UnixMilli(), Kind: session.Read, Reading: &session.Reading{Quantity: session.Weight, MassG: math.Round(left.MassG)}}
 				_, err = y.work.Tell(y.ctx, next.ID, 0, []session.Event{weight})
 			}
 			y.err = err

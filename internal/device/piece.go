@@ -5,6 +5,7 @@ package device
 import (
 	"context"
 	"fmt"
+	"strings"
 	"time"
 
 	"coldember/core/session"
@@ -47,6 +48,9 @@ func ForgeBy(ctx context.Context, w *work.Work, pieceID string, smith simulate.S
 }
 
 func told(ctx context.Context, w *work.Work, fire work.Fire, piece *simulate.Piece, wish simulate.Wish) (work.Fire, []session.Event, error) {
+	if !strings.HasPrefix(wish.Device, session.StandIn) {
+		wish.Device = session.StandIn + wish.Device
+	}
 	events := piece.Tell(wish)
 	if wish.BeginMs <= 0 { // it ends now
 		wish.BeginMs = time.Now().UnixMilli() - events[len(events)-1].AtMs

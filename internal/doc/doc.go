@@ -119,6 +119,9 @@ type Shop struct {
 // MostLearned bounds what a shop says of factors.
 const MostLearned = 1000
 
+// MostAnswers bounds what it says of single pieces, of each factor.
+const MostAnswers = 200
+
 // CopySettings are where copies of the whole file lie, and how many of those made by
 // themselves are kept.
 type CopySettings struct {

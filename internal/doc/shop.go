@@ -123,6 +123,11 @@ func (s *Shop) System() quantity.System {
 func (s *Shop) Validate() error {
 	c := fact.NewCheck()
 	c.Range("learned", float64(len(s.Learned)), 0, MostLearned)
+	for key, choice := range s.Learned {
+		if len(choice.Answers) > MostAnswers {
+			c.Within("learned").Fail(key, "field.range", fact.Figures{"lowest": 0, "highest": MostAnswers})
+		}
+	}
 	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
 	fact.OneOf(c, "temperature", s.Temperature, "", "C", "F")
 	fact.OneOf(c, "heatWords", s.HeatWords, "", UsualWords, SoonerWords)

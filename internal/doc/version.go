@@ -38,11 +38,11 @@ func formOf(d any) form {
 	case Stock:
 		return form{name: "stock", ups: []func(map[string]any){stockHistoryHasRows, hasWidths, hasAnalysis, nil, nil, nil}}
 	case Shop:
-		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames, nil, nil}}
+		return form{name: "shop", ups: []func(map[string]any){shopHasSets, shopKeepsCopies, shopHasArms, shopPrintsFractions, shopHasTongs, shopHasBaths, nil, hasGivenNames, nil, nil, nil}}
 	case Kept:
 		return form{name: "plan", ups: []func(map[string]any){keptIsWhole, keptHasPeen, hasShapes, hasTreatment, hasWays, nil, nil, namesSurface, nil}}
 	case Session:
-		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames, namesSurface, nil}}
+		return form{name: "session", ups: []func(map[string]any){hasTreatment, hasWays, nil, nil, hasGivenNames, namesSurface, nil, nil}}
 	case Practised:
 		return form{name: "practised"}
 	case session.Event:

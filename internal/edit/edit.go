@@ -114,6 +114,7 @@
 //	smiths.remove …        N
 //	smiths.N.skill, .machine, .machine.dies       as for a piece
 //	learned.KIND|WHOSE     on, off, forget, remember   a factor of the book
+//	                       count SESSION, leave SESSION  a piece of it that was asked about
 //	likelihood.T.R.F       per cent, ""           the shop's own, or the table's
 package edit
 

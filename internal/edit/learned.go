@@ -9,6 +9,9 @@ import (
 	"coldember/internal/doc"
 )
 
+// mostSessionID bounds the id of a session.
+const mostSessionID = 80
+
 // learnedChoice switches a factor off or on, forgets what taught it until now, or remembers it again; rest
 // is its kind and whose it is. The time of forgetting is set where it is kept.
 func learnedChoice(s *doc.Shop, rest string, e Edit) *Problem {
@@ -21,7 +24,13 @@ func learnedChoice(s *doc.Shop, rest string, e Edit) *Problem {
 		all = map[string]learn.Choice{}
 	}
 	c := all[rest]
-	switch strings.TrimSpace(e.Text) {
+	verb, session, _ := strings.Cut(strings.TrimSpace(e.Text), " ")
+	if answers := verb == "count" || verb == "leave"; answers != (session != "") || len(session) > mostSessionID || answers && len(c.Answers) >= doc.MostAnswers {
+		return problemAt(e, "field.choice", -1)
+	}
+	switch verb {
+	case "count", "leave": // what is said of a piece that was asked about
+		c = c.Answered(learn.Answer{Session: session, Counts: verb == "count"})
 	case "on":
 		c.Off = false
 	case "off":
@@ -33,7 +42,7 @@ func learnedChoice(s *doc.Shop, rest string, e Edit) *Problem {
 	default:
 		return problemAt(e, "field.choice", -1)
 	}
-	if all[rest] = c; c == (learn.Choice{}) {
+	if all[rest] = c; c.None() {
 		delete(all, rest)
 	}
 	if len(all) > doc.MostLearned {

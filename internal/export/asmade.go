@@ -100,6 +100,9 @@ func (p *asMade) row(f face, first string, rest ...string) {
 
 func (p *asMade) totals() {
 	t := &p.m.Book.Totals
+	if p.m.Book.Simulated {
+		p.y += p.text(p.margin, p.y, p.width(), p.face("sans", 9, quiet), text.Say("log.simulated", nil)) + 1
+	}
 	head, f := p.face("label", 10, ink), p.face("sans", 9, ink)
 	p.row(head, text.Say("log.whole", nil), text.Say("log.planned", nil), text.Say("log.was", nil))
 	num := strconv.Itoa

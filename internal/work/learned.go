@@ -117,7 +117,11 @@ func (w *Work) learned(ctx context.Context) ([]learn.Lesson, []worked, error) {
 	}
 	var records []learn.Record
 	for i := range all {
-		records = append(records, all[i].records...)
+		said := all[i].records
+		if all[i].of.Book.Simulated && !shop.Doc.Demo { // nothing that never happened teaches a real shop
+			said = learn.Simulated(said)
+		}
+		records = append(records, said...)
 	}
 	return learn.Book(records, shop.Doc.Learned), all, nil
 }
@@ -143,9 +147,15 @@ func (w *Work) Said(ctx context.Context) (Said, error) {
 	if err != nil {
 		return Said{}, err
 	}
-	pieces := make([]learn.Worked, len(all))
+	shop, err := w.Shop(ctx)
+	if err != nil {
+		return Said{}, err
+	}
+	var pieces []learn.Worked
 	for i := range all {
-		pieces[i] = all[i].of
+		if !all[i].of.Book.Simulated || shop.Doc.Demo {
+			pieces = append(pieces, all[i].of)
+		}
 	}
 	out := Said{Learned: book, Habits: learn.HabitsOf(pieces), Beliefs: []Belief{}}
 	out.Beliefs, err = w.believed(ctx)

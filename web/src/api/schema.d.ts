@@ -3927,6 +3927,7 @@ export interface components {
             notes: components["schemas"]["FireTold"][];
             operations: components["schemas"]["FireOperationDone"][];
             readings: components["schemas"]["FireTold"][];
+            simulated?: boolean;
             sittings: components["schemas"]["FireSitting"][];
             /**
              * Format: double
@@ -6902,6 +6903,8 @@ export interface components {
             timeS?: components["schemas"]["Paced"];
         };
         Record: {
+            /** @description somebody said whether it counts */
+            asked?: boolean;
             /** Format: int64 */
             atMs: number;
             counts: boolean;

@@ -105,6 +105,7 @@ const percent = (f: number) => `${f >= 1 ? "+" : "−"}${Math.round(Math.abs(f -
 function One({ l, onSet }: { l: Lesson; onSet: (text: string) => void }) {
   const counted = l.records.filter((r) => r.counts);
   const left = l.records.filter((r) => !r.counts);
+  const asked = left.filter((r) => r.why === "learn.asks");
   return (
     <li data-lesson={l.kind} data-n={l.n} data-off={l.off === true}>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -124,6 +125,27 @@ function One({ l, onSet }: { l: Lesson; onSet: (text: string) => void }) {
           </button>
         </span>
       </div>
+      {asked.map((r) => (
+        <p
+          key={r.session}
+          className="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 border-l-2 border-act pl-2"
+          data-asked={r.session}
+        >
+          <span>
+            {say("learned.asks", {
+              piece: r.piece,
+              ratio: percent(r.ratio),
+              date: new Date(r.atMs).toLocaleDateString(locale()),
+            })}
+          </span>
+          <button type="button" className="press" onClick={() => onSet(`count ${r.session}`)}>
+            {say("learned.count")}
+          </button>
+          <button type="button" className="press press-plain" onClick={() => onSet(`leave ${r.session}`)}>
+            {say("learned.leave")}
+          </button>
+        </p>
+      ))}
       {l.n === 1 && <p className="text-sm text-quiet">{say("learned.onePiece")}</p>}
       <details className="mt-1">
         <summary className="cursor-pointer text-sm text-quiet">
@@ -135,6 +157,15 @@ function One({ l, onSet }: { l: Lesson; onSet: (text: string) => void }) {
             <li key={r.session} className={r.counts ? "" : "text-quiet"}>
               {new Date(r.atMs).toLocaleDateString(locale())} {r.piece}: {percent(r.ratio)}
               {r.why ? ` – ${told(r.why)}` : ""}
+              {r.asked && (
+                <button
+                  type="button"
+                  className="ml-2 underline"
+                  onClick={() => onSet(`${r.counts ? "leave" : "count"} ${r.session}`)}
+                >
+                  {say(r.counts ? "learned.leave" : "learned.count")}
+                </button>
+              )}
             </li>
           ))}
         </ul>

@@ -28,6 +28,11 @@ export function LogSheet() {
       tabIndex={0}
     >
       <h2 className="mb-1 text-2xl">{say("log.title", { name: session.name })}</h2>
+      {book.simulated && (
+        <p className="mb-2 text-quiet" data-testid="log-simulated">
+          {say("log.simulated")}
+        </p>
+      )}
       <Overlay book={book} course={session.course} />
       <h3 className="mt-5 mb-1 text-lg">{say("log.byOperation")}</h3>
       <div className="overflow-x-auto">
