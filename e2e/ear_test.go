@@ -37,12 +37,15 @@ func hearing(t *testing.T, s *smith, sound *listentest.Smithy) *smith {
 // TestAHeatLogsItself: the screen hears the blows of a heat, counts them beside what was planned, and with the smith's
 // leave the pause after the last of them sends the piece back; the book has what was heard and put right.
 func TestAHeatLogsItself(t *testing.T) {
-	const blows = 9
-	sound := listentest.New(5, 16)
-	for i := range blows {
+	const teaching, blows, fromS = 12, 9, 26
+	sound := listentest.New(5, fromS+13)
+	for i := range teaching {
 		sound.Blow(3+.55*float64(i), 1)
 	}
-	sound.Tap(3+.55*2.5, 1.6)
+	for i := range blows {
+		sound.Blow(fromS+.55*float64(i), 1)
+	}
+	sound.Tap(fromS+.55*2.5, 1.6)
 	roar := sound.Roar()
 	sound.Mix(roar, .25*math.Pow(10, -14./20)/listentest.RMS(roar))
 	s := hearing(t, open(t), sound)
@@ -57,7 +60,13 @@ func TestAHeatLogsItself(t *testing.T) {
 	s.until("out", `document.querySelector("[data-phase=out]")`)
 	s.press("Listen for blows")
 	s.press("A pause ends the step")
-	s.until("it hears", `Number(document.querySelector("[data-testid=ear-blows]")?.dataset.blows) >= 4`)
+	s.until("it hears, and counts nothing", fmt.Sprintf(`Number(document.querySelector("[data-testid=ear-learns]")?.dataset.unsure) >= %d`, teaching))
+	assert.False(t, js[bool](s, `!!document.querySelector("[data-testid=ear-blows]")`), "it does not know the anvil")
+	for range max(0, js[int](s, `Number(document.querySelector("[data-testid=ear-learns]").dataset.unsure)`)-teaching) {
+		js[bool](s, `(document.querySelector("[aria-label='One blow fewer']").click(), true)`)
+	}
+	s.press("It was 12 blows")
+	s.until("it counts", `Number(document.querySelector("[data-testid=ear-blows]")?.dataset.blows) >= 16`)
 	js[bool](s, `(document.querySelector("[aria-label='One blow more']").click(), true)`)
 	here := js[string](s, `document.querySelector("[data-testid=anvil]").dataset.step`)
 	s.until("on by itself", fmt.Sprintf(`document.querySelector("[data-testid=anvil]").dataset.step !== %q`, here))
@@ -70,7 +79,7 @@ func TestAHeatLogsItself(t *testing.T) {
 	for _, e := range events {
 		kinds[e.Kind]++
 		if e.Kind == session.Back || e.Kind == session.Done {
-			assert.InDelta(t, blows+1, e.Blows, 1, "what was heard, and the one that was put right")
+			assert.InDelta(t, teaching+blows+1, e.Blows, 2, "what was said and heard, and the one that was put right")
 		}
 	}
 	assert.Equal(t, 1, kinds[session.FirstBlow])

@@ -32,10 +32,20 @@ func earOpen(args []js.Value) (any, error) {
 	return true, nil
 }
 
-// earFresh counts from nought.
-func earFresh([]js.Value) (any, error) {
+// earFresh counts from nought; told that the piece is out, it begins a step to be taught from, else it ends it.
+func earFresh(args []js.Value) (any, error) {
 	counted = listen.Count{}
+	if args[0].Bool() {
+		ear.Fresh()
+	} else {
+		ear.Rest()
+	}
 	return true, nil
+}
+
+// earTeach has it learn from the step, which had so many blows; false where it did not.
+func earTeach(args []js.Value) (any, error) {
+	return map[string]any{"taught": ear.Teach(args[0].Int()), "anvil": ear.Anvil()}, nil
 }
 
 // hear takes samples, as the bytes of 32-bit floats, and answers what was struck and what it means.
@@ -51,7 +61,7 @@ func hear(args []js.Value) (any, error) {
 	hits := ear.Hear(samples[:n/4])
 	signs := counted.Take(hits, ear.HeardS())
 	a := ear.Anvil()
-	out := map[string]any{"count": counted, "signs": signs, "hits": hits, "learned": min(len(a.Levels), listen.Wanted), "wanted": listen.Wanted}
+	out := map[string]any{"count": counted, "signs": signs, "hits": hits, "learned": min(len(a.Levels), listen.Wanted), "wanted": listen.Wanted, "unsure": ear.Unsure(), "known": a.Known()}
 	if len(hits) > 0 {
 		out["anvil"] = a
 	}

@@ -112,7 +112,7 @@ func seen(args []js.Value) (any, error) {
 func main() {
 	js.Global().Set("firescreen", map[string]any{
 		"open": give(open), "add": give(add), "drop": give(drop), "show": give(show), "check": give(check), "reading": give(reading), "seen": give(seen),
-		"earOpen": give(earOpen), "earFresh": give(earFresh), "hear": give(hear),
+		"earOpen": give(earOpen), "earFresh": give(earFresh), "earTeach": give(earTeach), "hear": give(hear),
 	})
 	select {}
 }

@@ -10,9 +10,10 @@ type Kind string
 
 // Kinds of hits.
 const (
-	Blow Kind = "blow" // on the piece
-	Tap  Kind = "tap"  // on the bare anvil
-	Far  Kind = "far"  // too faint to be of this anvil, or no blow at all: a voice swells where a blow is loudest at once
+	Heard Kind = "heard" // on an anvil that is not known yet: it is not counted
+	Blow  Kind = "blow"  // on the piece
+	Tap   Kind = "tap"   // on the bare anvil
+	Far   Kind = "far"   // too faint to be of this anvil, or no blow at all: a voice swells where a blow is loudest at once
 )
 
 // Hit is something that was struck.
@@ -43,6 +44,7 @@ const (
 	settleS             = .6  // before the floor is known
 	mostSigma           = 4.0 // that a single band says
 	suddenScore         = 3.0
+	thudShare           = .9    // of what the thud says by itself
 	quietDb             = -86.0 // what is fainter is no sound
 	louderDb            = 5.0   // than the last hit is another, however soon
 )
@@ -54,13 +56,16 @@ var ErrRate = errors.New("listen: 16,000 to 192,000 samples a second are wanted"
 type Ear struct {
 	rate     float64
 	bands    []band
-	hop      int // samples of a hop
-	n        int // of this hop that were taken
-	hops     int // that are done
-	last     int // hop of the last hit
+	hop      int     // samples of a hop
+	hopS     float64 // that they last: whole samples seldom last just as long as was wanted
+	n        int     // of this hop that were taken
+	hops     int     // that are done
+	last     int     // hop of the last hit
 	lastPeak float64
 	open     *open
 	anvil    Anvil
+	rests    bool  // nothing of what is heard is of a step
+	unsure   []Hit // that were heard since it began afresh, of which it may be taught
 }
 
 const (
@@ -78,6 +83,9 @@ type band struct {
 	sigma   float64 // of two hops of steady noise, dB
 }
 
+// rise is the power of both bands so long after a hit began.
+type rise struct{ sinceS, power float64 }
+
 // open is a hit that is not decided yet.
 type open struct {
 	at    int
@@ -85,8 +93,7 @@ type open struct {
 	peak  [2]float64 // power above that, at its loudest
 	tail  float64
 	tailN int
-	most  float64 // power of both bands at its loudest, and when
-	mostS float64
+	rises []rise // how it came to be as loud
 }
 
 // New opens an ear for a sound of so many samples a second, that knows of its anvil what was learned before. Errors are
@@ -96,6 +103,7 @@ func New(rateHz float64, a Anvil) (*Ear, error) {
 		return nil, ErrRate
 	}
 	e := &Ear{rate: rateHz, hop: int(math.Round(hopS * rateHz)), last: -1 << 30, anvil: a.sane()}
+	e.hopS = float64(e.hop) / rateHz
 	high := math.Min(highestHz, .4*rateHz)
 	for i := range bandsOf {
 		hz := lowestHz * math.Pow(high/lowestHz, float64(i)/(bandsOf-1))
@@ -117,7 +125,7 @@ func New(rateHz float64, a Anvil) (*Ear, error) {
 func (e *Ear) Anvil() Anvil { return e.anvil }
 
 // HeardS is how long it has listened.
-func (e *Ear) HeardS() float64 { return float64(e.hops) * hopS }
+func (e *Ear) HeardS() float64 { return float64(e.hops) * e.hopS }
 
 // Hear takes the next samples, of -1 to 1, and answers the hits that were decided meanwhile: each some tenth of a second
 // after it fell. What is no number is silence.
@@ -151,24 +159,28 @@ func power(db float64) float64 { return math.Pow(10, db/10) }
 // tick is the end of a hop.
 func (e *Ear) tick() (hit Hit, decided bool) {
 	var now, before [2]float64 // power
-	score := 0.0
+	score, thuds, low := 0.0, 0.0, 0.0
 	for i := range e.bands {
 		b := &e.bands[i]
 		r, is, was := b.rise(e.hops, math.Max(quietDb, db(b.sum/float64(e.hop))), e.HeardS() < settleS)
 		b.sum = 0
-		score += math.Max(-1, math.Min(mostSigma, r/b.sigma))
+		says := math.Max(-1, math.Min(mostSigma, r/b.sigma))
+		score += says
+		if b.part == thud {
+			thuds, low = thuds+says, low+1
+		}
 		if b.part >= 0 {
 			now[b.part] += is
 			before[b.part] += was
 		}
 	}
-	score /= math.Sqrt(bandsOf)
+	score = math.Max(score/math.Sqrt(bandsOf), thuds/math.Sqrt(low)*thudShare) // a hiss hides all but the thud
 	at := e.hops
 	e.hops++
 	e.n = 0
-	soon := float64(at-e.last)*hopS < joinS
+	soon := float64(at-e.last)*e.hopS < joinS
 	sudden := score >= suddenScore && e.HeardS() > settleS && (!soon || at > e.last+3 && now[thud]+now[ring] > e.lastPeak*power(louderDb))
-	if e.open != nil && (sudden || float64(at-e.open.at)*hopS >= decideS) {
+	if e.open != nil && (sudden || float64(at-e.open.at)*e.hopS >= decideS) {
 		hit, decided = e.decide()
 	}
 	if sudden {
@@ -176,7 +188,7 @@ func (e *Ear) tick() (hit Hit, decided bool) {
 		e.open = &open{at: at, under: before}
 	}
 	if e.open != nil {
-		e.open.hear(at, now)
+		e.open.hear(float64(at-e.open.at)*e.hopS, now)
 		e.lastPeak = math.Max(e.lastPeak, e.open.peak[thud]+e.open.peak[ring])
 	}
 	return hit, decided
@@ -210,18 +222,15 @@ func (b *band) rise(hop int, now float64, settling bool) (riseDb, is, was float6
 	return riseDb, is, power(before)
 }
 
-func (o *open) hear(at int, now [2]float64) {
-	since := float64(at-o.at) * hopS
-	if since <= peakS {
+func (o *open) hear(sinceS float64, now [2]float64) {
+	if sinceS <= peakS {
 		for i := range now {
 			o.peak[i] = math.Max(o.peak[i], now[i]-o.under[i])
 		}
-		if all := now[thud] + now[ring]; all > o.most {
-			o.most, o.mostS = all, since
-		}
+		o.rises = append(o.rises, rise{sinceS, now[thud] + now[ring]})
 		return
 	}
-	if since >= tailFromS {
+	if sinceS >= tailFromS {
 		o.tail += math.Max(0, now[ring]-o.under[ring])
 		o.tailN++
 	}
@@ -232,10 +241,29 @@ func (e *Ear) decide() (Hit, bool) {
 	o := e.open
 	e.open = nil
 	r, t := math.Max(o.peak[ring], o.under[ring]*.05), math.Max(o.peak[thud], o.under[thud]*.05)
-	h := Hit{AtS: float64(o.at) * hopS, LevelDb: db(r + t), BrightDb: db(r) - db(t), RingsDb: usualRingsDb, SwellS: o.mostS}
+	h := Hit{AtS: float64(o.at) * e.hopS, LevelDb: db(r + t), BrightDb: db(r) - db(t), RingsDb: usualRingsDb, SwellS: o.swellS()}
 	if o.tailN > 2 {
 		h.RingsDb = math.Min(mostRingsDb, db(r)-db(math.Max(o.tail/float64(o.tailN), o.under[ring]*.05)))
 	}
-	h.Kind = e.anvil.take(&h)
+	if h.Kind = e.anvil.take(&h); !e.rests && h.SwellS <= swellS && len(e.unsure) < mostUnsure {
+		e.unsure = append(e.unsure, h)
+	}
 	return h, true
+}
+
+// swelled is the share of its most that a hit has come to when it has swelled: noise adds to either.
+const swelled = .7
+
+// swellS is from the beginning until it was as good as loudest.
+func (o *open) swellS() float64 {
+	most := 0.0
+	for _, r := range o.rises {
+		most = math.Max(most, r.power)
+	}
+	for _, r := range o.rises {
+		if r.power >= swelled*most {
+			return r.sinceS
+		}
+	}
+	return 0
 }

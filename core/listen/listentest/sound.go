@@ -35,6 +35,11 @@ func New(seed uint64, seconds float64) *Smithy {
 	return s
 }
 
+// Another is so many seconds of silence about the same anvil.
+func (s *Smithy) Another(seconds float64) *Smithy {
+	return &Smithy{Rng: rand.New(rand.NewPCG(5, 98)), Out: make([]float64, int(seconds*Rate)), modes: s.modes}
+}
+
 func (s *Smithy) add(atS, seconds float64, next func() float64) {
 	from := int(atS * Rate)
 	for i := 0; i < int(seconds*Rate) && from+i < len(s.Out); i++ {

@@ -31,7 +31,7 @@ export interface Fold {
 }
 
 type Raw = Record<
-  "open" | "add" | "drop" | "show" | "check" | "reading" | "seen" | "earOpen" | "earFresh" | "hear",
+  "open" | "add" | "drop" | "show" | "check" | "reading" | "seen" | "earOpen" | "earFresh" | "earTeach" | "hear",
   (...args: unknown[]) => string
 >;
 

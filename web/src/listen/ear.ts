@@ -4,9 +4,13 @@ import { core, read } from "../anvil/core";
 export interface Heard {
   count: { blows: number; paused: boolean };
   signs: ("firstBlow" | "lastBlow")[] | null;
-  hits: { kind: "blow" | "tap" | "far" }[] | null;
+  hits: { kind: "heard" | "blow" | "tap" | "far" }[] | null;
   learned: number;
   wanted: number;
+  /** It knows this anvil, and counts. */
+  known: boolean;
+  /** Sounds since the piece came out that may have been blows. */
+  unsure: number;
   anvil?: unknown;
 }
 
@@ -19,7 +23,9 @@ const anvilKey = "coldember.ear.anvil";
 const canListen = (): boolean => globalThis.isSecureContext === true && Boolean(navigator.mediaDevices);
 
 export interface Ear {
-  fresh(): void;
+  fresh(out: boolean): void;
+  /** Learns from the step, which had so many blows; false where too little was heard. */
+  teach(blows: number): boolean;
   forget(): void;
   close(): void;
 }
@@ -57,7 +63,12 @@ export async function openEar(told: (h: Heard) => void): Promise<Ear | Deaf> {
   addEventListener("keydown", wake);
   wake();
   return {
-    fresh: () => void read<boolean>(f.earFresh()),
+    fresh: (out) => void read<boolean>(f.earFresh(out)),
+    teach: (blows) => {
+      const t = read<{ taught: boolean; anvil: unknown }>(f.earTeach(blows));
+      if (t.taught) localStorage.setItem(anvilKey, JSON.stringify(t.anvil));
+      return t.taught;
+    },
     forget: () => {
       localStorage.removeItem(anvilKey);
       begin("{}");

@@ -14,7 +14,15 @@ export interface Listening {
   blows: number;
   paused: boolean;
   /** Whether it was heard last what was struck. */
-  last?: "blow" | "tap" | "far";
+  last?: "heard" | "blow" | "tap" | "far";
+  /** It knows this anvil, and counts. */
+  known: boolean;
+  /** Of a step on an anvil that it does not know: sounds that may have been blows. */
+  unsure: number;
+  /** It could not learn from what was said last. */
+  tooFew: boolean;
+  /** The step had so many blows: it learns from them, and they are counted. */
+  teach(blows: number): void;
   /** The smith chose that a pause ends the step. */
   ends: boolean;
   toggle(): void;
@@ -37,6 +45,7 @@ export function useEar(
   const [ends, setEnds] = useState(() => localStorage.getItem(endsKey) === "1");
   const [heard, setHeard] = useState<Heard>();
   const [righted, setRighted] = useState(0);
+  const [tooFew, setTooFew] = useState(false);
   const ear = useRef<Ear | undefined>(undefined);
   const now = useRef({ out, told, ends });
   now.current = { out, told, ends };
@@ -47,7 +56,7 @@ export function useEar(
     setDeaf(undefined);
     openEar((h) => {
       if (!now.current.out) {
-        if (h.count.blows > 0) ear.current?.fresh();
+        if (h.count.blows > 0) ear.current?.fresh(false);
         setHeard({ ...h, count: { blows: 0, paused: false } });
         return;
       }
@@ -60,7 +69,10 @@ export function useEar(
           setOn(false);
           localStorage.removeItem(onKey);
         } else if (gone) e.close();
-        else ear.current = e;
+        else {
+          ear.current = e;
+          e.fresh(now.current.out);
+        }
       },
       () => setDeaf("none"),
     );
@@ -75,8 +87,9 @@ export function useEar(
   // every time it comes out is counted from nought
   // biome-ignore lint/correctness/useExhaustiveDependencies: a trip is another counting
   useEffect(() => {
-    ear.current?.fresh();
+    ear.current?.fresh(out);
     setRighted(0);
+    setTooFew(false);
   }, [out, trip]);
 
   const toggle = useCallback(() => {
@@ -99,6 +112,14 @@ export function useEar(
     wanted: heard?.wanted ?? 10,
     blows: Math.max(0, (heard?.count.blows ?? 0) + righted),
     paused: heard?.count.paused ?? false,
+    known: heard?.known ?? false,
+    unsure: heard?.unsure ?? 0,
+    tooFew,
+    teach: (blows) => {
+      const taught = ear.current?.teach(blows) ?? false;
+      setTooFew(!taught);
+      if (taught) setRighted(blows);
+    },
     last: heard?.hits?.at(-1)?.kind,
     ends,
     toggle,
