@@ -28,6 +28,7 @@ var allowed = map[string][]string{
 	"session":  {"fact", "forge", "harden", "plan", "quantity", "steel", "thermal"},
 	"simulate": {"fact", "harden", "plan", "planner", "session", "steel", "whatif"},
 	"learn":    {"fact", "forge", "plan", "session"},
+	"hour":     {"fact", "forge", "steel", "thermal"},
 	"replan":   {"fact", "blade", "figure", "forge", "heats", "plan", "planner", "session", "steel"},
 	"harden":   {"fact", "steel", "thermal"}, "photo": {}, "listen": {}, "colour": {"fact"}, "practice": {"blade", "colour", "fact", "forge", "plan", "section", "steel", "thermal"},
 	"billet":  {"fact", "blade", "forge", "section", "steel"},

@@ -47,7 +47,7 @@ func root() *cobra.Command {
 	c.SetVersionTemplate(text.Say("cli.version", map[string]string{"version": version}) + "\n")
 	c.CompletionOptions.DisableDefaultCmd = true
 	c.SetHelpCommand(&cobra.Command{Use: "no-help", Hidden: true})
-	c.AddCommand(serveCommand(), demoCommand(), openCommand(), piecesCommand(), patternsCommand(), rackCommand(), exportCommand(), importCommand(), simulateCommand(), tookCommand(), deviceCommand(), dayCommand(), calcCommand(), openapiCommand(), schemaCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
+	c.AddCommand(serveCommand(), demoCommand(), openCommand(), piecesCommand(), patternsCommand(), rackCommand(), exportCommand(), importCommand(), simulateCommand(), tookCommand(), hourCommand(), deviceCommand(), dayCommand(), calcCommand(), openapiCommand(), schemaCommand(), backupCommand(), restoreCommand(), packCommand(), unpackCommand(), doctorCommand(), versionCommand())
 	speak(c, map[string]string{"kinds": kindsInWords()})
 	return c
 }

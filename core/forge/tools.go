@@ -162,6 +162,15 @@ func (f Fire) AtLeast(tempC float64) Fire {
 	return f
 }
 
+// Turned is the fire at tempC, burning what that takes.
+func (f Fire) Turned(tempC float64) Fire {
+	if f.FuelAtC == 0 {
+		f.FuelAtC = f.TempC
+	}
+	f.TempC = tempC
+	return f
+}
+
 // FuelG is what burns in so many seconds with the burner on.
 func (f Fire) FuelG(s float64) float64 { return f.FuelKgPerHAt() / 3.6 * s }
 

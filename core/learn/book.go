@@ -3,6 +3,7 @@ package learn
 import (
 	"cmp"
 	"slices"
+	"strings"
 
 	"coldember/core/plan"
 )
@@ -22,6 +23,8 @@ type Choice struct {
 	FromMs int64 `json:"fromMs,omitempty" doc:"forgotten is what came before"`
 	// Answers are what was said of pieces that were asked about.
 	Answers []Answer `json:"answers,omitempty"`
+	// Measured is what was measured of it on purpose; it is kept where it was measured.
+	Measured *HourFactor `json:"-"`
 }
 
 // Answer is whether a piece counts that was asked about, by its session.
@@ -43,11 +46,13 @@ func (c Choice) Answered(a Answer) Choice {
 type Lesson struct {
 	Key
 	Factor
-	Off     bool     `json:"off,omitempty"`
-	FromMs  int64    `json:"fromMs,omitempty"`
-	Law     Factor   `json:"law" doc:"before any piece: the table's figure and how sure it is"`
-	Records []Record `json:"records"`
-	Held    []Held   `json:"held" doc:"whether each that counts lay in the band that was known before it"`
+	Off    bool   `json:"off,omitempty"`
+	FromMs int64  `json:"fromMs,omitempty"`
+	Law    Factor `json:"law" doc:"before any piece: the table's figure and how sure it is"`
+
+	Measured *HourFactor `json:"measured,omitempty" doc:"in an hour at the forge: it comes before the table's"`
+	Records  []Record    `json:"records"`
+	Held     []Held      `json:"held" doc:"whether each that counts lay in the band that was known before it"`
 }
 
 // Held is whether the band held for a piece: Low and High as it was before.
@@ -68,10 +73,19 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 		k := Key{r.Of, r.Kind}
 		by[k] = append(by[k], r)
 	}
+	for key, ch := range choices {
+		if kind, of, ok := strings.Cut(key, "|"); ok && ch.Measured != nil && by[Key{of, Kind(kind)}] == nil {
+			by[Key{of, Kind(kind)}] = []Record{}
+		}
+	}
 	out := []Lesson{}
 	for k, list := range by {
 		ch := choices[k.String()]
-		l := Lesson{Key: k, Off: ch.Off, FromMs: ch.FromMs, Records: list, Held: []Held{}}
+		law := 1.0
+		if ch.Measured != nil {
+			law = ch.Measured.Factor
+		}
+		l := Lesson{Measured: ch.Measured, Key: k, Off: ch.Off, FromMs: ch.FromMs, Records: list, Held: []Held{}}
 		l.Law, _ = Learn(nil, k.Kind)
 		var ratios []float64
 		in := 0.0
@@ -80,13 +94,13 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 				r.Counts, r.Why = false, "learn.forgotten"
 			}
 		}
-		setAside(list, ch.Answers, 1)
+		setAside(list, ch.Answers, law)
 		for i := range list {
 			r := &list[i]
 			if !r.Counts {
 				continue
 			}
-			before, err := Learn(ratios, k.Kind)
+			before, err := From(ratios, k.Kind, ch.Measured)
 			if err != nil {
 				continue // more than can be kept
 			}
@@ -98,7 +112,7 @@ func Book(records []Record, choices map[string]Choice) []Lesson {
 			l.Held = append(l.Held, h)
 			ratios = append(ratios, r.Ratio)
 		}
-		l.Factor, _ = Learn(ratios, k.Kind)
+		l.Factor, _ = From(ratios, k.Kind, ch.Measured)
 		out = append(out, l)
 	}
 	slices.SortFunc(out, func(a, b Lesson) int {
@@ -117,11 +131,12 @@ func For(book []Lesson, smith, fire string) *plan.Learned {
 		if l.Kind.ByForge() {
 			whose = fire
 		}
-		if l.Off || l.N == 0 || l.Of != whose {
+		if l.Off || l.N == 0 && l.Measured == nil || l.Of != whose {
 			continue
 		}
 		some = true
 		t := l.Taught()
+		t.Measured = l.Measured != nil
 		switch l.Kind {
 		case Blow:
 			out.Blow = t

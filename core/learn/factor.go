@@ -128,6 +128,41 @@ func Fit(ratios []float64, priorSdLog, priorWeight float64) (Factor, error) {
 	return Factor{N: len(ratios), Factor: math.Exp(at), ScaleLog: scale, Low80: math.Exp(at - t), High80: math.Exp(at + t)}, nil
 }
 
+// HourFactor is a factor that was measured on purpose, with its doubt: it comes before the table's.
+type HourFactor struct {
+	Factor float64 `json:"factor"`
+	SdLog  float64 `json:"sdLog" doc:"of its logarithm"`
+}
+
+// pieceLog is how far the pieces of one hand or one forge differ from each other (judgement: a third of what hands do).
+func (k Kind) pieceLog() float64 {
+	switch k {
+	case Blow:
+		return .1
+	case Scale:
+		return .15
+	case Spread:
+		return .05
+	}
+	return k.PriorLog()
+}
+
+// From is Learn where the factor was measured before: the prior lies there, with the weight of as many pieces as
+// tell it as surely.
+func From(ratios []float64, k Kind, m *HourFactor) (Factor, error) {
+	if m == nil {
+		return Learn(ratios, k)
+	}
+	over := make([]float64, len(ratios))
+	for i, r := range ratios {
+		over[i] = r / m.Factor
+	}
+	piece := k.pieceLog()
+	f, err := Fit(over, piece, math.Max(1e-3, piece*piece/(m.SdLog*m.SdLog)))
+	f.Factor, f.Low80, f.High80 = f.Factor*m.Factor, f.Low80*m.Factor, f.High80*m.Factor
+	return f, err
+}
+
 // Learn is Fit with what a kind is believed to be before any piece.
 func Learn(ratios []float64, k Kind) (Factor, error) {
 	return Fit(ratios, k.PriorLog(), k.PriorWeight())

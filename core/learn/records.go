@@ -158,7 +158,7 @@ func (t *telling) blows() {
 	}
 	why = first(why, t.wrong)
 	t.add(Blow, planned/blows, t.used.Blow, why)
-	if why == "" && (t.used.Blow == nil || t.used.Blow.N < knownFrom) {
+	if why == "" && (t.used.Blow == nil || t.used.Blow.N < knownFrom && !t.used.Blow.Measured) {
 		t.before = "learn.before" // its plan did not know this arm yet: what it missed is learned as blows
 	}
 }

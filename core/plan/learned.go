@@ -13,6 +13,7 @@ type Taught struct {
 	Factor   float64 `json:"factor"`
 	ScaleLog float64 `json:"scaleLog" doc:"spread of the next one, of its logarithm"`
 	N        int     `json:"n" doc:"pieces it was learned from"`
+	Measured bool    `json:"measured,omitempty" doc:"on purpose, in an hour at the forge"`
 }
 
 // Learned are the factors that a plan is made with; a nil one is the law alone. The first four enter the
@@ -47,7 +48,11 @@ func (l *Learned) validate(c fact.Check) {
 		at := c.Within("learned").Within(name)
 		at.Range("factor", t.Factor, leastFactor, mostFactor)
 		at.Range("scaleLog", t.ScaleLog, 0, 3)
-		at.Range("n", float64(t.N), 1, 1e6)
+		least := 1.0
+		if t.Measured {
+			least = 0
+		}
+		at.Range("n", float64(t.N), least, 1e6)
 	}
 }
 

@@ -5,6 +5,7 @@ import (
 	"net/http"
 
 	"coldember/core/learn"
+	"coldember/internal/export"
 	"coldember/internal/work"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -23,4 +24,26 @@ func (h *handlers) learned(api huma.API) {
 			s, err := h.work.Said(ctx)
 			return answer(ctx, h, Said{s.Learned, s.Habits, s.Beliefs}, err)
 		})
+	huma.Register(api, op("hours", http.MethodGet, "/hours", "What hours at the forge with a scrap bar tell of smiths and fire, and what became narrower"),
+		func(ctx context.Context, _ *struct{}) (*body[Hours], error) {
+			all, err := h.work.Hours(ctx)
+			return answer(ctx, h, Hours{all}, err)
+		})
+	huma.Register(api, op("hourSheet", http.MethodGet, "/hours/sheet.pdf", "The hour on one sheet, to be filled in at the forge"),
+		func(ctx context.Context, _ *struct{}) (*fileOut, error) {
+			shop, err := h.work.Shop(ctx)
+			if err != nil {
+				return nil, fail(ctx, err, "")
+			}
+			pdf, err := export.HourSheet(shop.Doc.Paper)
+			if err != nil {
+				return nil, fail(ctx, err, shop.Doc.System())
+			}
+			return &fileOut{ContentType: "application/pdf", Disposition: inline("cold ember", named("hour", ".pdf")), Body: pdf}, nil
+		})
+}
+
+// Hours are those of the shop, each read out.
+type Hours struct {
+	Items []work.HourRead `json:"items"`
 }

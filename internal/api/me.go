@@ -32,6 +32,6 @@ func (h *handlers) me(api huma.API) {
 // ClassSettings are those of the shop that a student may know: all but its money, its copies and what it learned of others.
 func ClassSettings(s work.Settings) Settings {
 	d := s.Doc
-	d.Copies, d.Prices, d.Learned, d.Walk, d.NewsSeen = doc.CopySettings{}, doc.NewShop().Prices, nil, 0, doc.NewestNews
+	d.Copies, d.Prices, d.Learned, d.Hours, d.Walk, d.NewsSeen = doc.CopySettings{}, doc.NewShop().Prices, nil, nil, 0, doc.NewestNews
 	return settingsOf(work.Settings{Doc: d, Version: s.Version})
 }

@@ -17,6 +17,7 @@ import (
 	"coldember/core/finish"
 	"coldember/core/forge"
 	"coldember/core/harden"
+	"coldember/core/hour"
 	"coldember/core/learn"
 	"coldember/core/plan"
 	"coldember/core/quantity"
@@ -112,6 +113,8 @@ type Shop struct {
 	Blocks      []NamedBlock       `json:"blocks"`
 	// Learned is what the shop says of factors that its book taught, by kind and whose.
 	Learned map[string]learn.Choice `json:"learned,omitempty"`
+	// Hours are what was measured of smiths and forge on purpose, an hour each.
+	Hours []hour.Hour `json:"hours,omitempty"`
 	// HoursPerWeek are those that the shop works; a day can then be promised.
 	HoursPerWeek float64 `json:"hoursPerWeek,omitempty"`
 }

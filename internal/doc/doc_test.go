@@ -54,7 +54,7 @@ func ages[D doc.Document](t *testing.T, kind string, current int, check func(t *
 }
 
 func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
-	ages(t, "piece", 9, func(t *testing.T, _ int, d doc.Piece) {
+	ages(t, "piece", 10, func(t *testing.T, _ int, d doc.Piece) {
 		assert.Equal(t, "Rigging knife", d.Name)
 		assert.Equal(t, "for the tender", d.Notes)
 		assert.NoError(t, d.Request.Validate())
@@ -102,7 +102,7 @@ func TestEveryFormOfEveryDocumentOpens(t *testing.T) {
 		assert.NotEmpty(t, d.Actions)
 		assert.NoError(t, d.Validate())
 	})
-	ages(t, "plan", 10, func(t *testing.T, _ int, d doc.Kept) {
+	ages(t, "plan", 11, func(t *testing.T, _ int, d doc.Kept) {
 		assert.NoError(t, d.Request.Validate())
 		assert.Equal(t, plan.RequestVersion, d.Request.Version)
 		if d.Request.Smith.Skill == forge.Sure {

@@ -4,6 +4,8 @@ import (
 	"maps"
 	"strings"
 
+	"coldember/core/hour"
+
 	"coldember/internal/text"
 )
 
@@ -35,6 +37,7 @@ func withNames[T Document](d T, f func(string) string) T {
 		d.Baths = each(d.Baths, func(b *NamedBath) { b.Name = f(b.Name) })
 		d.Ovens = each(d.Ovens, func(o *NamedOven) { o.Name = f(o.Name) })
 		d.Blocks = each(d.Blocks, func(b *NamedBlock) { b.Name = f(b.Name) })
+		d.Hours = each(d.Hours, func(h *hour.Hour) { h.Smith = f(h.Smith) })
 		if d.Learned != nil {
 			learned := maps.Clone(d.Learned)
 			clear(learned)

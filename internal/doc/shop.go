@@ -128,6 +128,9 @@ func (s *Shop) Validate() error {
 			c.Within("learned").Fail(key, "field.range", fact.Figures{"lowest": 0, "highest": MostAnswers})
 		}
 	}
+	for i := range s.Hours {
+		s.Hours[i].Validate(c.Within("hours").Within(strconv.Itoa(i)))
+	}
 	fact.OneOf(c, "units", s.Units, quantity.Metric, quantity.Imperial)
 	fact.OneOf(c, "temperature", s.Temperature, "", "C", "F")
 	fact.OneOf(c, "heatWords", s.HeatWords, "", UsualWords, SoonerWords)

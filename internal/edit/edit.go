@@ -113,6 +113,8 @@
 //	ovens.add kitchen, sand, kiln, oilBath
 //	smiths.remove …        N
 //	smiths.N.skill, .machine, .machine.dies       as for a piece
+//	hours.add, hours.remove   "Ida", N             an hour at the forge with a scrap bar; its figures
+//	                       as hours.N.blows, hours.N.magnetS; hours.N.off yes, no
 //	learned.KIND|WHOSE     on, off, forget, remember   a factor of the book
 //	                       count SESSION, leave SESSION  a piece of it that was asked about
 //	likelihood.T.R.F       per cent, ""           the shop's own, or the table's

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"coldember/core/forge"
+	"coldember/core/hour"
 	"coldember/core/stock"
 	"coldember/internal/doc"
 )
@@ -25,6 +26,8 @@ var shop = table[doc.Shop]{
 		"ovens.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Ovens, e) },
 		"blocks.add":     func(s *doc.Shop, e Edit) *Problem { return addUsual(&s.Blocks, e, doc.UsualBlock, blockName) },
 		"blocks.remove":  func(s *doc.Shop, e Edit) *Problem { return without(&s.Blocks, e) },
+		"hours.add":      addHour,
+		"hours.remove":   func(s *doc.Shop, e Edit) *Problem { return without(&s.Hours, e) },
 		"hearths.remove": func(s *doc.Shop, e Edit) *Problem { return without(&s.Hearths, e) },
 	},
 	groups: map[string]func(*doc.Shop, string, Edit) *Problem{
@@ -34,6 +37,7 @@ var shop = table[doc.Shop]{
 		"ovens":      ofOven,
 		"likelihood": likelihood,
 		"learned":    learnedChoice,
+		"hours":      ofHour,
 	},
 	members: func(s *doc.Shop) any { return s },
 	closed:  []string{"demo"},
@@ -115,6 +119,37 @@ func ofTongs(s *doc.Shop, rest string, e Edit) *Problem {
 		}
 	}
 	return nil
+}
+
+// addHour begins the hour of a smith of the shop.
+func addHour(s *doc.Shop, e Edit) *Problem {
+	name := strings.TrimSpace(e.Text)
+	if !slices.ContainsFunc(s.Smiths, func(h doc.Hand) bool { return h.Name == name }) {
+		return problemAt(e, "field.choice", -1)
+	}
+	if len(s.Hours) >= mostInSet || slices.ContainsFunc(s.Hours, func(h hour.Hour) bool { return h.Smith == name }) {
+		return problemAt(e, "field.tooMany", -1)
+	}
+	s.Hours = append(s.Hours, hour.New(name))
+	return nil
+}
+
+// ofHour are the fields of one hour.
+func ofHour(s *doc.Shop, rest string, e Edit) *Problem {
+	at, what, _ := strings.Cut(rest, ".")
+	i, ok := place(at, len(s.Hours))
+	if !ok || what == "smith" {
+		return problemAt(e, "field.unknown", -1)
+	}
+	h := &s.Hours[i]
+	switch what {
+	case "off":
+		return yes(&h.Off, e)
+	case "steelId":
+		h.SteelID = strings.TrimSpace(e.Text)
+		return nil
+	}
+	return setMember(s, e)
 }
 
 // ofOven are the fields of one oven.

@@ -123,7 +123,7 @@ func (w *Work) learned(ctx context.Context) ([]learn.Lesson, []worked, error) {
 		}
 		records = append(records, said...)
 	}
-	return learn.Book(records, shop.Doc.Learned), all, nil
+	return learn.Book(records, choices(&shop.Doc)), all, nil
 }
 
 // taught is a document with what the book teaches now of its smith and its forge: it is planned so until

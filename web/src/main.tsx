@@ -25,6 +25,7 @@ const CutsPage = page(() => import("./cuts/CutsPage").then((m) => ({ default: m.
 const DayPage = page(() => import("./day/DayPage").then((m) => ({ default: m.DayPage })));
 const BookPage = page(() => import("./book/BookPage").then((m) => ({ default: m.BookPage })));
 const ReplanPage = page(() => import("./replan/ReplanPage").then((m) => ({ default: m.ReplanPage })));
+const HourPage = page(() => import("./hour/HourPage").then((m) => ({ default: m.HourPage })));
 const SaidPage = page(() => import("./said/SaidPage").then((m) => ({ default: m.SaidPage })));
 const ColoursPage = page(() => import("./practice/ColoursPage").then((m) => ({ default: m.ColoursPage })));
 const PracticePage = page(() => import("./practice/PracticePage").then((m) => ({ default: m.PracticePage })));
@@ -73,6 +74,7 @@ const show = (root: HTMLElement) =>
                 <Route path="sessions/:id/replan" element={<ReplanPage />} />
                 <Route path="day" element={<DayPage />} />
                 <Route path="learned" element={<SaidPage />} />
+                <Route path="hour" element={<HourPage />} />
                 <Route path="book" element={<BookPage />} />
                 <Route path="practice/colours" element={<ColoursPage />} />
                 <Route path="practice/sheet" element={<PracticeSheetPage />} />

@@ -280,6 +280,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What hours at the forge with a scrap bar tell of smiths and fire, and what became narrower */
+        get: operations["hours"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/hours/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hour on one sheet, to be filled in at the forge */
+        get: operations["hourSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/learned": {
         parameters: {
             query?: never;
@@ -3241,6 +3275,12 @@ export interface components {
              */
             scaleLog: number;
         };
+        FactorFound: {
+            /** Format: double */
+            factor: number;
+            /** Format: double */
+            sdLog: number;
+        };
         Fault: {
             /**
              * Format: double
@@ -3283,6 +3323,12 @@ export interface components {
              */
             offset: number;
             text?: string;
+        };
+        FigureFound: {
+            /** Format: double */
+            is: number;
+            /** Format: double */
+            sd: number;
         };
         FileIn: {
             drawn: components["schemas"]["OutlineFile"];
@@ -5660,6 +5706,113 @@ export interface components {
             text?: string;
             works: boolean;
         };
+        Hour: {
+            /** Format: double */
+            afterKg?: number;
+            /** Format: double */
+            afterThicknessMm?: number;
+            /** Format: double */
+            afterWidthMm?: number;
+            /** Format: double */
+            beforeKg?: number;
+            /**
+             * Format: double
+             * @description counted on it
+             */
+            blows?: number;
+            /** @enum {string} */
+            face: "flat" | "round" | "peenAcross" | "peenAlong";
+            /** @enum {string} */
+            file?: "skates" | "bites";
+            /** Format: double */
+            flatThicknessMm: number;
+            /** Format: double */
+            flatWidthMm: number;
+            /** Format: double */
+            fuelAfterKg?: number;
+            /** Format: double */
+            fuelBeforeKg?: number;
+            /**
+             * Format: double
+             * @description that the fire burned between
+             */
+            fuelS?: number;
+            /** Format: double */
+            glowMm?: number;
+            /**
+             * Format: double
+             * @description ASTM, by the pictures
+             */
+            grainNumber?: number;
+            /**
+             * Format: double
+             * @description the thickest of the filed edges that was hard
+             */
+            hardMm?: number;
+            /**
+             * Format: double
+             * @description in the fire, each of them, from cold
+             */
+            heatS?: number;
+            /** Format: double */
+            heats?: number;
+            /**
+             * Format: double
+             * @description of steel that went into the water, as hot as it gets
+             */
+            hotKg?: number;
+            /**
+             * Format: double
+             * @description from the first of them to the last
+             */
+            lastedS?: number;
+            /**
+             * Format: double
+             * @description out of the fire, as hot as it gets there, until a magnet holds again
+             */
+            magnetS?: number;
+            /** @description the plans do not go by it */
+            off?: boolean;
+            smith: string;
+            /** @description of the scrap bar */
+            steelId: string;
+            /**
+             * Format: double
+             * @description that was marked on the cold bar
+             */
+            stretchMm?: number;
+            /** Format: double */
+            thicknessMm: number;
+            /** Format: double */
+            waterKg?: number;
+            /**
+             * Format: double
+             * @description how much warmer it then was
+             */
+            waterRiseK?: number;
+            /** Format: double */
+            widthMm: number;
+        };
+        HourFactor: {
+            /** Format: double */
+            factor: number;
+            /**
+             * Format: double
+             * @description of its logarithm
+             */
+            sdLog: number;
+        };
+        HourRead: {
+            after: components["schemas"]["Within"];
+            before: components["schemas"]["Within"];
+            found: components["schemas"]["Tells"];
+            hour: components["schemas"]["Hour"];
+            /** @description which pattern of those that ship */
+            knife: string;
+        };
+        Hours: {
+            items: components["schemas"]["HourRead"][];
+        };
         Imported: {
             /** Format: int64 */
             count: number;
@@ -5834,6 +5987,8 @@ export interface components {
             law: components["schemas"]["Factor"];
             /** Format: double */
             low80: number;
+            /** @description in an hour at the forge: it comes before the table's */
+            measured?: components["schemas"]["HourFactor"];
             /** Format: int64 */
             n: number;
             of: string;
@@ -8043,6 +8198,8 @@ export interface components {
         Taught: {
             /** Format: double */
             factor: number;
+            /** @description on purpose, in an hour at the forge */
+            measured?: boolean;
             /**
              * Format: int64
              * @description pieces it was learned from
@@ -8061,6 +8218,26 @@ export interface components {
              * @description the device's clock as it sends this
              */
             nowMs: number;
+        };
+        Tells: {
+            /** @description what a blow does over the law's */
+            blow?: components["schemas"]["FactorFound"];
+            /**
+             * @description what the coupon says of bath and fire
+             * @enum {string}
+             */
+            coupon?: "hard" | "soft" | "coarse";
+            /** @description at that temperature */
+            fuelKgPerH?: components["schemas"]["FigureFound"];
+            hotLengthMm?: components["schemas"]["FigureFound"];
+            /** @description blows a second */
+            ratePerS?: components["schemas"]["FigureFound"];
+            /** @description depth of scale over the law's */
+            scale?: components["schemas"]["FactorFound"];
+            /** @description what goes into width over the law's */
+            spread?: components["schemas"]["FactorFound"];
+            /** @description of the fire */
+            tempC?: components["schemas"]["FigureFound"];
         };
         Thermal: {
             /** Format: double */
@@ -9510,6 +9687,120 @@ export interface operations {
             path: {
                 name: "bar" | "heats" | "profile" | "cooling";
             };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hours"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hourSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -36,7 +36,14 @@ export function SaidPage() {
         <h1 className="text-3xl">{say("learned.title")}</h1>
       </header>
       <p className="mb-6 max-w-3xl text-quiet">{say("learned.note")}</p>
-      {whose.length === 0 && <p data-testid="said-none">{say("learned.none")}</p>}
+      {whose.length === 0 && (
+        <p data-testid="said-none">
+          {say("learned.none")}{" "}
+          <Link to="/hour" className="underline underline-offset-4">
+            {say("hour.offer")}
+          </Link>
+        </p>
+      )}
       {whose.map((w) => {
         const h = said.data.habits.find((x) => x.smith === w);
         return (
@@ -112,9 +119,9 @@ function One({ l, onSet }: { l: Lesson; onSet: (text: string) => void }) {
         <span className="narrow w-56 text-lg">{told(`learned.kind.${l.kind}`)}</span>
         <Band l={l} />
         <span className="w-64" data-testid="factor">
-          {l.n === 0
+          {l.n === 0 && !l.measured
             ? say("learned.law")
-            : `${percent(l.factor)} (${percent(l.low80)} … ${percent(l.high80)}), ${count("learned.pieces", l.n)}`}
+            : `${percent(l.factor)} (${percent(l.low80)} … ${percent(l.high80)}), ${l.n === 0 ? say("learned.measured") : count("learned.pieces", l.n)}`}
         </span>
         <span className="flex gap-1.5">
           <button type="button" className="press" data-testid="switch" onClick={() => onSet(l.off ? "on" : "off")}>

@@ -101,6 +101,7 @@ export function Finder({ open, onClose, onKeys }: { open: boolean; onClose: () =
     page("practice", say("practice.title"), "/practice"),
     page("eye", say("eye.title"), "/practice/colours"),
     page("learned", say("learned.title"), "/learned"),
+    page("hour", say("hour.title"), "/hour"),
     page("help", say("help.title"), "/help"),
     ...["pieces", "patterns", "rack", "cuts", "words", "shop", "book", "day"].map((p) =>
       page(p, told(`nav.${p}`), p === "pieces" ? "/" : `/${p}`),

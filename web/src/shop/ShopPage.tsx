@@ -140,6 +140,9 @@ function ShopForm({ shop }: { shop: Settings }) {
     <div className="min-h-0 flex-1 overflow-y-auto p-4 sm:p-6">
       <div className="mb-4 flex flex-wrap items-end gap-4">
         <h1 className="mr-auto text-3xl">{say("nav.shop")}</h1>
+        <Link className="press" to="/hour" data-testid="to-hour">
+          {say("hour.title")}
+        </Link>
         <Link className="press" to="/learned" data-testid="to-learned">
           {say("learned.title")}
         </Link>
