@@ -137,7 +137,7 @@ func TestTheFirstWalk(t *testing.T) {
 	_, err = s.app.Work.EditShop(t.Context(), shop.Version, []edit.Edit{{Field: "newsSeen", Text: "6"}})
 	require.NoError(t, err)
 	s.goTo("/")
-	s.until("what is new", `document.querySelectorAll("[data-news] li").length === 3`)
+	s.until("what is new", `document.querySelectorAll("[data-news] li").length === 4`)
 	s.press("Read")
 	s.until("read", `!document.querySelector("[data-news]")`)
 }
