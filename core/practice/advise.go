@@ -2,6 +2,8 @@ package practice
 
 import (
 	"context"
+	"math"
+	"slices"
 	"strconv"
 
 	"coldember/core/colour"
@@ -12,7 +14,28 @@ import (
 type Advice struct {
 	Action Action `json:"action"`
 	Done   bool   `json:"done" doc:"there is nothing more to do"`
+
+	// Instead is what such a smith would do where nothing brings the piece nearer any more: grind what is too much, or
+	// begin again where too little is left; Worst is the goal that is missed by most.
+	Instead Instead `json:"instead,omitempty" enum:"grind,again"`
+	Worst   *Mark   `json:"worst,omitempty"`
 }
+
+// Instead is what is done instead of going on.
+type Instead string
+
+// Where a piece will not come nearer.
+const (
+	Grind Instead = "grind"
+	Again Instead = "again"
+)
+
+// When a piece is given up (judgement): so many trips to the fire in vain, or so many whose blows brought it nearer by less
+// than a share of what was left.
+const (
+	slowTrips = 8
+	slowShare = .02
+)
 
 // Advise tells what an experienced smith would do after a list of actions. Errors are those of Play.
 func Advise(ctx context.Context, ex *Exercise, seed uint64, actions []Action) (*Advice, error) {
@@ -23,11 +46,68 @@ func Advise(ctx context.Context, ex *Exercise, seed uint64, actions []Action) (*
 	if g.done() {
 		return &Advice{Done: true}, nil
 	}
+	vain, slow, err := tried(ctx, ex, seed, actions)
+	if err != nil {
+		return nil, err
+	}
+	if slow {
+		return g.given(), nil
+	}
 	if a, ok := g.next(); ok {
 		return &Advice{Action: a}, nil
 	}
+	if vain > pilotInVain {
+		return g.given(), nil
+	}
 	from, _ := g.reach()
 	return &Advice{Action: g.toFire(g.tempAt(from) > pilotHotC-60)}, nil
+}
+
+// tried is how many of the last trips to the fire were in vain, with no blow after them, and whether the last ones hardly
+// brought the piece nearer at all.
+func tried(ctx context.Context, ex *Exercise, seed uint64, actions []Action) (vain int, slow bool, err error) {
+	g, err := newGame(ex, seed)
+	if err != nil {
+		return 0, false, err
+	}
+	var left []float64 // that was wrong with it at each trip
+	for i := range actions {
+		if err := ctx.Err(); err != nil {
+			return 0, false, err
+		}
+		switch actions[i].Do {
+		case ToFire:
+			vain, left = vain+1, append(left, g.wrong())
+		case Brush, Wait:
+		default:
+			vain = 0
+		}
+		g.act(&actions[i])
+	}
+	if n := len(left); n > slowTrips {
+		least := slices.Min(left[:n-slowTrips])
+		slow = slices.Min(append(left[n-slowTrips:], g.wrong())) > least*(1-slowShare)
+	}
+	return vain, slow, nil
+}
+
+// given is the advice to leave off: what is missed by most, and what to do about it.
+func (g *game) given() *Advice {
+	out := &Advice{Instead: Again}
+	most := 0.0
+	for _, goal := range g.ex.Goals {
+		m := g.mark(goal)
+		if m.Met || goal.WithinMm <= 0 {
+			continue
+		}
+		if off := math.Abs(m.IsMm-goal.WantMm) / goal.WithinMm; off > most {
+			most, out.Worst = off, &m
+		}
+	}
+	if w := out.Worst; w != nil && w.What != Long && w.What != NoCold && w.IsMm > w.WantMm {
+		out.Instead = Grind
+	}
+	return out
 }
 
 // tempAt is how hot the piece is at a place.

@@ -352,3 +352,26 @@ func TestAdviceIsWhatThePilotDoes(t *testing.T) {
 	_, err = Heats(context.Background(), ex, 3, colour.LitShop, []Action{{Do: "dance"}})
 	require.Error(t, err)
 }
+
+// TestTheCoachLeavesOff where nothing brings a piece nearer: after some trips in vain it says what it would do instead,
+// and never sends it into the fire for ever.
+func TestTheCoachLeavesOff(t *testing.T) {
+	req := plantest.Request()
+	ex, err := OfPlan("piece", &req, plantest.Make(t, req))
+	require.NoError(t, err)
+	way, err := Pilot(context.Background(), ex, 1)
+	require.NoError(t, err)
+	for range 2 * pilotInVain {
+		a, err := Advise(context.Background(), ex, 1, way)
+		require.NoError(t, err)
+		if a.Instead != "" {
+			require.NotNil(t, a.Worst)
+			assert.False(t, a.Worst.Met)
+			assert.Equal(t, a.Worst.IsMm > a.Worst.WantMm, a.Instead == Grind)
+			return
+		}
+		require.False(t, a.Done)
+		way = append(way, a.Action)
+	}
+	require.Fail(t, "it goes on for ever")
+}

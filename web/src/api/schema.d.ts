@@ -6624,6 +6624,9 @@ export interface components {
             action: components["schemas"]["PracticeAction"];
             /** @description there is nothing more to do */
             done: boolean;
+            /** @enum {string} */
+            instead?: "grind" | "again";
+            worst?: components["schemas"]["PracticeMark"];
         };
         PracticeExercise: {
             /** @description its edge is bevelled */

@@ -44,6 +44,7 @@ function useInWords(): (a: Action) => string {
 export function Advice({ play, body }: { play: Play; body: object }) {
   const [on, setOn] = useState(() => localStorage.getItem("coldember.practice.advice") !== "off");
   const words = useInWords();
+  const units = useUnits();
   const key = JSON.stringify(play.actions);
   const advice = useQuery({
     queryKey: ["advice", body, key, play.seed],
@@ -67,7 +68,19 @@ export function Advice({ play, body }: { play: Play; body: object }) {
         />
         {say("practice.advice")}
       </label>
-      {on && a && !a.done && (
+      {on && a?.instead && (
+        <p role="status" data-testid="advice-instead">
+          {told(`practice.instead.${a.instead}`)}
+          {a.worst &&
+            ` ${say("practice.insteadWorst", {
+              goal: told(`practice.short.${a.worst.what}`),
+              at: print.length(Math.round(((a.worst.fromMm ?? 0) + (a.worst.toMm ?? 0)) / 2), units),
+              is: print.thickness(a.worst.isMm, units),
+              want: print.thickness(a.worst.wantMm ?? 0, units),
+            })}`}
+        </p>
+      )}
+      {on && a && !a.done && !a.instead && (
         <button
           type="button"
           className="press"
