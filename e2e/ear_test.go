@@ -133,7 +133,12 @@ func TestInstrumentsAreLetInAndOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, landed[0].Taken)
 	s.until("why not", `document.querySelector("[data-access=scale]")?.textContent.includes("g, kg, oz or lb")`)
-	anvil.until("told at the anvil too", `document.querySelector("[data-testid=not-taken]")`)
+	seq := 1
+	anvil.eventually("told at the anvil too, which may just have begun to listen", func() bool {
+		seq++
+		_, err := s.app.Work.TakeLines(t.Context(), a, []work.ReadLine{{ID: "s", Seq: seq, Kind: "scale", Value: 3, Unit: "mm"}})
+		return err == nil && js[bool](anvil, `!!document.querySelector("[data-testid=not-taken]")`)
+	})
 	s.click("[data-testid=access-revoke]")
 	s.until("gone", `!document.querySelector("[data-access=scale]")`)
 	_, err = s.app.Work.WhoHas(t.Context(), key, "")

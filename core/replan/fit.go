@@ -199,7 +199,7 @@ func shortOf(l *planner.Laid, w, t, high, thick float64) (Short, bool) {
 // done tells of an operation whether nothing of it is left: it was done, and the piece is not thicker there than it leaves it,
 // nor, at its ends, wider than it was to be by now, as it is where a point was lost.
 func (l *laid) done(was map[string]bool, planned *laid) func(op *forge.Operation) bool {
-	const thicker, wider = 1.05, 1.0
+	const thicker, wider, trued = 1.035, 1.0, .25 // judgement: what a hammer leaves, and what truing takes up
 	return func(op *forge.Operation) bool {
 		if !was[op.ID] {
 			return false
@@ -208,9 +208,13 @@ func (l *laid) done(was map[string]bool, planned *laid) func(op *forge.Operation
 			return true
 		}
 		ends := op.Kind == forge.Point || op.Kind == forge.DrawTang || op.Kind == forge.SetDown
+		by := wider
+		if op.Kind == forge.SetUp {
+			ends, by = true, trued
+		}
 		for i := op.First; i <= op.Last; i++ {
 			c, to := &l.bar.Cells[i], &op.Targets[i-op.First]
-			if c.ThicknessMm > to.ThicknessMm*thicker+thickSlack || ends && c.WidthMm > math.Max(to.WidthMm, planned.bar.Cells[i].WidthMm)+wider {
+			if c.ThicknessMm > to.ThicknessMm*thicker+thickSlack || ends && c.WidthMm > math.Max(to.WidthMm, planned.bar.Cells[i].WidthMm)+by {
 				return false
 			}
 		}

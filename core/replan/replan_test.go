@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"coldember/core/fact"
+	"coldember/core/forge"
 	"coldember/core/plan"
 	"coldember/core/planner/plantest"
 	"coldember/core/replan"
@@ -297,4 +298,36 @@ func BenchmarkStill(b *testing.B) {
 	for b.Loop() {
 		_, _ = replan.Still(context.Background(), req, m, n, nil)
 	}
+}
+
+// TestItEndsAtTheTargetOrSaysWhere: pieces half forged, read with a hammer's errors, end within .3 mm of what is to be
+// forged, or their way says where they do not, and why.
+func TestItEndsAtTheTargetOrSaysWhere(t *testing.T) {
+	rng := rand.New(rand.NewPCG(5, 6))
+	at, all := 0, 0
+	for _, id := range []string{"utility", "rigging", "hook", "camp", "skinner", "billhook", "clip", "fillet"} {
+		d := plantest.Starter(id)
+		r := plan.NewRequest(d, "1084", plantest.Flat(d.HeightMm*1.05, d.SpineMm+2.5, 1200), forge.Steady)
+		r.CellCount = 40
+		p := plantest.Make(t, r)
+		for _, share := range []float64{.35, .6, .85} {
+			_, now := after(t, r, max(2, int(share*float64(p.Totals.Heats))))
+			left := still(t, r, replan.Measured{Stations: stations(now, 9, func(_ float64, s *replan.Place) {
+				s.HeightMm *= .98 + .04*rng.Float64()
+				s.ThicknessMm *= .99 + .07*rng.Float64()
+			})}, now)
+			require.NotEmpty(t, left.Ways, id)
+			all++
+			if len(left.Ways[0].Misses) == 0 {
+				at++
+			}
+			for _, m := range left.Ways[0].Misses {
+				assert.Greater(t, math.Max(math.Abs(m.HighMm), math.Abs(m.ThickMm)), .3)
+				assert.NotEmpty(t, m.Why)
+				assert.Positive(t, m.AtMm)
+			}
+		}
+	}
+	t.Logf("%d of %d", at, all)
+	assert.GreaterOrEqual(t, at, all*3/4)
 }

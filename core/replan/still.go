@@ -30,6 +30,7 @@ type Way struct {
 	TimeS      float64          `json:"timeS"`
 	SpareG     float64          `json:"spareG" doc:"of the piece that is left over behind it"`
 	Forged     []plan.Station   `json:"forged" doc:"what it is forged to"`
+	Misses     []Miss           `json:"misses,omitempty" doc:"where it does not come to that within .3 mm, and why: the worst of blade and ricasso"`
 }
 
 // Remains is what a measured piece comes to.
@@ -248,6 +249,9 @@ func (c *candidate) plan(ctx context.Context, a *asking) (*Way, error) {
 	}
 	w := c.way
 	w.Heats, w.Blows, w.TimeS, w.Forged = p.Totals.Heats, p.Totals.Blows, p.Totals.TimeS, p.Drawing.Forged
+	if n := p.Totals.Heats; n > 0 && n <= len(p.Heats) {
+		w.Misses = missesOf(p.Heats[n-1].Shape, p.Drawing.Forged)
+	}
 	return &w, nil
 }
 

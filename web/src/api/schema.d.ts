@@ -6151,6 +6151,21 @@ export interface components {
             finding: components["schemas"]["Warning"];
             remedy: components["schemas"]["Remedy"];
         };
+        Miss: {
+            /**
+             * Format: double
+             * @description from the point of the forged piece
+             */
+            atMm: number;
+            /** Format: double */
+            highMm: number;
+            /** Format: double */
+            thickMm: number;
+            /** @enum {string} */
+            why: "littleSteel" | "tooThick" | "tooHigh" | "drivenIn";
+            /** @enum {string} */
+            zone: "point" | "blade" | "ricasso" | "tang";
+        };
         Moment: {
             /** Format: double */
             c: number;
@@ -8441,6 +8456,8 @@ export interface components {
              * @description of the finished blade
              */
             massG: number;
+            /** @description where it does not come to that within .3 mm, and why: the worst of blade and ricasso */
+            misses?: components["schemas"]["Miss"][];
             /** @description of the other pattern */
             name?: string;
             /**

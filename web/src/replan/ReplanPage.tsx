@@ -314,6 +314,16 @@ function Form({ id, moment, pieceId, name }: { id: string; moment: MeasureAt; pi
                           ` · ${say("replan.gives", { share: Math.round(w.givenUpShare * 100) })}`}
                         {w.spareG >= 0.5 && ` · ${say("replan.spare", { mass: print.mass(w.spareG, units) })}`}
                       </span>
+                      {(w.misses ?? []).map((m) => (
+                        <span key={m.zone} className="block text-sm text-ember" data-miss={m.zone}>
+                          {told(`replan.miss.${m.why}`, {
+                            zone: told(`zone.${m.zone}`),
+                            at: print.length(Math.round(m.atMm), units),
+                            high: print.thickness(Math.round(Math.abs(m.highMm) * 10) / 10, units),
+                            thick: print.thickness(Math.round(Math.abs(m.thickMm) * 10) / 10, units),
+                          })}
+                        </span>
+                      ))}
                     </button>
                     <button
                       type="button"
