@@ -178,8 +178,11 @@ func (t *telling) weights() {
 	if !ok {
 		return
 	}
-	light := ""
-	if planned < leastLostG {
+	light, law := "", planned
+	if s := t.used.Scale; s != nil { // by the law, or a forge that scales little would be the less believed for it
+		law /= s.Factor
+	}
+	if law < leastLostG {
 		light = "learn.light"
 	}
 	t.add(Loss, lost/planned, nil, t.unfinished, t.wrong, light)

@@ -25,7 +25,7 @@ func HourTasks() []HourTask {
 		{"blows", []string{"stretchMm", "blows", "lastedS", "afterWidthMm", "afterThicknessMm"}, []string{"caution.eyesEars"}},
 		{"scale", []string{"flatWidthMm", "flatThicknessMm", "beforeKg", "afterKg", "heats", "heatS"}, []string{"caution.scaleFlies"}},
 		{"fuel", []string{"fuelBeforeKg", "fuelAfterKg", "fuelS"}, []string{"caution.gas"}},
-		{"coupon", []string{"grainNumber", "hardMm"}, []string{"caution.brittle"}},
+		{"coupon", []string{"file", "grainNumber", "hardMm"}, []string{"caution.brittle"}},
 	}
 }
 
@@ -37,7 +37,7 @@ func HourSheet(paper string) ([]byte, error) {
 		b := newBook(title, size)
 		s := b.page(scale)
 		s.y += s.text(s.margin, s.y, s.width(), s.face("label", 21, ink), title) + 1
-		s.y += s.text(s.margin, s.y, s.width(), s.face("sans", 9.5, ink), text.Say("hour.note", nil)) + 3
+		s.y += s.text(s.margin, s.y, s.width(), s.face("sans", 9.5, ink), text.Say("hour.note", nil)+" "+text.Say("hour.bar", nil)) + 3
 		for _, t := range HourTasks() {
 			s.task(t)
 		}
