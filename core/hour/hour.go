@@ -129,6 +129,26 @@ type Tells struct {
 	FuelKgPerH  *FigureFound `json:"fuelKgPerH,omitempty" doc:"at that temperature"`
 
 	Coupon string `json:"coupon,omitempty" enum:"hard,soft,coarse" doc:"what the coupon says of bath and fire"`
+
+	// Doubtful are the factors that the laws cannot read out of these figures, or that are farther off than is believed:
+	// plans do not go by them.
+	Doubtful []string `json:"doubtful,omitempty" enum:"blow,spread,scale"`
+}
+
+// mostOff is how many times the law's, or how small a part of it, a factor is believed to be (judgement: farther off a
+// figure was mistyped).
+const mostOff = 4.0
+
+// sift leaves out what is not to be believed, and tells it.
+func (t *Tells) sift() {
+	for _, k := range []struct {
+		name string
+		f    **FactorFound
+	}{{"blow", &t.Blow}, {"spread", &t.Spread}, {"scale", &t.Scale}} {
+		if f := *k.f; f != nil && !(f.Factor > 1/mostOff && f.Factor < mostOff) {
+			*k.f, t.Doubtful = nil, append(t.Doubtful, k.name)
+		}
+	}
 }
 
 // How far what is read may be off, and how far a law that it is read by (judgement, each as one standard deviation).
@@ -158,6 +178,7 @@ func Read(h *Hour, smith forge.Smith, fire forge.Fire) Tells {
 	}
 	h.blow(&out, smith, fire)
 	out.Scale = h.scale(fire)
+	out.sift()
 	if t := h.FuelS; t > 0 && h.FuelBeforeKg > h.FuelAfterKg && h.FuelAfterKg > 0 {
 		burnt := h.FuelBeforeKg - h.FuelAfterKg
 		out.FuelKgPerH = &FigureFound{burnt / t * 3600, math.Sqrt2 * math.Max(balanceKg, h.FuelBeforeKg*balanceShare) / t * 3600}

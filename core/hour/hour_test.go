@@ -160,6 +160,11 @@ func TestNothingMeasuredTellsNothing(t *testing.T) {
 	h.Validate(c)
 	require.NoError(t, c.Err())
 	assert.Equal(t, hour.Tells{}, hour.Read(&h, forge.NewSmith(forge.Steady), forge.NewFire()))
+	slip := hour.New("Ida") // thirty blows do not thin it by a hair: a slip of the keyboard
+	slip.StretchMm, slip.Blows, slip.LastedS, slip.AfterWidthMm, slip.AfterThicknessMm = 30, 30, 17, 16.1, 9.9
+	told := hour.Read(&slip, forge.NewSmith(forge.Steady), forge.NewFire())
+	assert.Nil(t, told.Blow)
+	assert.Contains(t, told.Doubtful, "blow")
 	for field, set := range map[string]func(*hour.Hour){
 		"afterThicknessMm": func(h *hour.Hour) { h.AfterThicknessMm = 13 },
 		"afterKg":          func(h *hour.Hour) { h.BeforeKg, h.AfterKg = .5, .6 },

@@ -101,7 +101,8 @@ func (h *Hour) blow(out *Tells, smith forge.Smith, fire forge.Fire) {
 	for range 4 { // a stronger arm is done sooner, while it is hotter
 		smith.EnergyFactor = f
 		n, ok := h.strokes(smith, fire, grade)
-		if !ok {
+		if !ok { // the laws know of no arm that does it
+			out.Doubtful = append(out.Doubtful, "blow")
 			return
 		}
 		f *= n / h.Blows
@@ -123,7 +124,6 @@ func (h *Hour) strokes(smith forge.Smith, fire forge.Fire, grade steel.Grade) (f
 	}
 	to := forge.Target{WidthMm: h.AfterWidthMm, ThicknessMm: h.AfterThicknessMm, EdgeMm: h.AfterThicknessMm, SpineMm: h.AfterThicknessMm}
 	if err := run.Do(&forge.Operation{ID: "hour", Kind: forge.Profile, Face: h.Face, Targets: []forge.Target{to}}); err != nil {
-		println(err.Error())
 		return 0, false
 	}
 	blows := 0.0

@@ -27,7 +27,7 @@ func (h *handlers) learned(api huma.API) {
 	huma.Register(api, op("hours", http.MethodGet, "/hours", "What hours at the forge with a scrap bar tell of smiths and fire, and what became narrower"),
 		func(ctx context.Context, _ *struct{}) (*body[Hours], error) {
 			all, err := h.work.Hours(ctx)
-			return answer(ctx, h, Hours{all}, err)
+			return answer(ctx, h, Hours{all, export.HourTasks()}, err)
 		})
 	huma.Register(api, op("hourSheet", http.MethodGet, "/hours/sheet.pdf", "The hour on one sheet, to be filled in at the forge"),
 		func(ctx context.Context, _ *struct{}) (*fileOut, error) {
@@ -45,5 +45,6 @@ func (h *handlers) learned(api huma.API) {
 
 // Hours are those of the shop, each read out.
 type Hours struct {
-	Items []work.HourRead `json:"items"`
+	Items []work.HourRead   `json:"items"`
+	Tasks []export.HourTask `json:"tasks" doc:"in their order"`
 }

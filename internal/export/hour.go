@@ -12,9 +12,9 @@ import (
 // HourTask is one task of the hour at the forge: its code (hour.task.CODE, hour.how.CODE), the fields that it fills and
 // the cautions that belong to it.
 type HourTask struct {
-	Code     string
-	Fields   []string
-	Cautions []string
+	Code     string   `json:"code"`
+	Fields   []string `json:"fields"`
+	Cautions []string `json:"cautions"`
 }
 
 // HourTasks are those of the hour, in the order in which one heat serves the next.
@@ -22,7 +22,7 @@ func HourTasks() []HourTask {
 	return []HourTask{
 		{"fire", []string{"widthMm", "thicknessMm", "glowMm", "magnetS"}, []string{"caution.fire", "caution.hotLooksCold"}},
 		{"water", []string{"hotKg", "waterKg", "waterRiseK"}, []string{"caution.steam"}},
-		{"blows", []string{"stretchMm", "blows", "lastedS", "afterWidthMm", "afterThicknessMm"}, []string{"caution.eyesEars"}},
+		{"blows", []string{"stretchMm", "blows", "lastedS", "face", "afterWidthMm", "afterThicknessMm"}, []string{"caution.eyesEars"}},
 		{"scale", []string{"flatWidthMm", "flatThicknessMm", "beforeKg", "afterKg", "heats", "heatS"}, []string{"caution.scaleFlies"}},
 		{"fuel", []string{"fuelBeforeKg", "fuelAfterKg", "fuelS"}, []string{"caution.gas"}},
 		{"coupon", []string{"file", "grainNumber", "hardMm"}, []string{"caution.brittle"}},
@@ -89,6 +89,9 @@ func HourLines(t *hour.Tells, units quantity.System) (out []string) {
 			times := func(v float64) string { return text.Local(fmt.Sprintf("× %.2f", v)) }
 			add(k.code, map[string]string{"is": times(f.Factor), "low": times(f.Factor * math.Exp(-tenthSd*f.SdLog)), "high": times(f.Factor * math.Exp(tenthSd*f.SdLog))})
 		}
+	}
+	for _, k := range t.Doubtful {
+		add("hour.doubtful."+k, nil)
 	}
 	if t.Coupon != "" {
 		add("hour.coupon."+t.Coupon, nil)

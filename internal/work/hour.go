@@ -54,7 +54,7 @@ func choices(s *doc.Shop) map[string]learn.Choice {
 		}
 		found := hour.Read(h, smithOf(s, h.Smith), s.Fire)
 		for kind, f := range map[learn.Kind]*hour.FactorFound{learn.Blow: found.Blow, learn.Spread: found.Spread, learn.Scale: found.Scale} {
-			if f == nil || !believable(f) {
+			if f == nil {
 				continue
 			}
 			k := learn.Key{Of: h.Smith, Kind: kind}
@@ -68,14 +68,6 @@ func choices(s *doc.Shop) map[string]learn.Choice {
 	}
 	return out
 }
-
-// believable tells whether a factor is near enough to the law to be gone by.
-func believable(f *hour.FactorFound) bool {
-	return f.Factor > 1./leastBelieved && f.Factor < leastBelieved
-}
-
-// leastBelieved is how far off a factor may be (plan.Learned takes five).
-const leastBelieved = 4.0
 
 // Hours are the hours of the shop, each read out.
 func (w *Work) Hours(ctx context.Context) ([]HourRead, error) {

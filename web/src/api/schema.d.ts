@@ -5810,8 +5810,15 @@ export interface components {
             /** @description which pattern of those that ship */
             knife: string;
         };
+        HourTask: {
+            cautions: string[];
+            code: string;
+            fields: string[];
+        };
         Hours: {
             items: components["schemas"]["HourRead"][];
+            /** @description in their order */
+            tasks: components["schemas"]["HourTask"][];
         };
         Imported: {
             /** Format: int64 */
@@ -8245,6 +8252,7 @@ export interface components {
              * @enum {string}
              */
             coupon?: "hard" | "soft" | "coarse";
+            doubtful?: ("blow" | "spread" | "scale")[];
             /** @description at that temperature */
             fuelKgPerH?: components["schemas"]["FigureFound"];
             hotLengthMm?: components["schemas"]["FigureFound"];

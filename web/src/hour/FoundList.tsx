@@ -67,6 +67,8 @@ export function FoundList({
           }),
         ]
       : []),
+    ...(f.doubtful ?? []).map((k) => told(`hour.doubtful.${k}`)),
+    ...(h.hour.hardMm ? [say("hour.hardens", { at: print.length(h.hour.hardMm, units) })] : []),
     ...(f.coupon ? [told(`hour.coupon.${f.coupon}`)] : []),
   ];
   if (lines.length === 0) return <p className="text-quiet">{say("hour.nothing")}</p>;

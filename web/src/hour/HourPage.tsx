@@ -14,23 +14,13 @@ import { FoundList, Narrower } from "./FoundList";
 
 export type Hour = components["schemas"]["HourRead"];
 
-/** The tasks, in the order in which one heat serves the next, with the figures that each fills. */
-const tasks = [
-  { code: "fire", fields: ["widthMm", "thicknessMm", "glowMm", "magnetS"], cautions: ["fire", "hotLooksCold"] },
-  { code: "water", fields: ["hotKg", "waterKg", "waterRiseK"], cautions: ["steam"] },
-  {
-    code: "blows",
-    fields: ["stretchMm", "blows", "lastedS", "afterWidthMm", "afterThicknessMm"],
-    cautions: ["eyesEars"],
-  },
-  {
-    code: "scale",
-    fields: ["flatWidthMm", "flatThicknessMm", "beforeKg", "afterKg", "heats", "heatS"],
-    cautions: ["scaleFlies"],
-  },
-  { code: "fuel", fields: ["fuelBeforeKg", "fuelAfterKg", "fuelS"], cautions: ["gas"] },
-  { code: "coupon", fields: ["grainNumber", "hardMm"], cautions: ["brittle"] },
-] as const;
+type Task = components["schemas"]["HourTask"];
+
+/** Figures that are chosen, not typed. */
+const choices: Record<string, { options: string[]; words: string }> = {
+  face: { options: ["flat", "round", "peenAcross", "peenAlong"], words: "face" },
+  file: { options: ["", "skates", "bites"], words: "file" },
+};
 
 /** An hour at the forge with a scrap bar: what is done, what was read, and what it tells. */
 export function HourPage() {
@@ -62,7 +52,7 @@ export function HourPage() {
       </header>
       <p className="mb-4 max-w-3xl text-quiet">{say("hour.note")}</p>
       {items.map((h, i) => (
-        <One key={h.hour.smith} h={h} at={i} onSend={send} />
+        <One key={h.hour.smith} h={h} at={i} tasks={hours.data.tasks ?? []} onSend={send} />
       ))}
       <div className="flex flex-wrap gap-2">
         {without.map((s) => (
@@ -84,10 +74,12 @@ export function HourPage() {
 function One({
   h,
   at,
+  tasks,
   onSend,
 }: {
   h: Hour;
   at: number;
+  tasks: Task[];
   onSend: (edits: { field: string; text: string }[]) => Promise<void>;
 }) {
   const [texts, setTexts] = useState<Record<string, string>>({});
@@ -110,6 +102,7 @@ function One({
   const figures = h.hour as unknown as Record<string, number | undefined>;
   const pick = (name: string, value: string, options: string[], words: string) => (
     <Pick
+      key={name}
       label={told(`field.name.hours.${name}`)}
       field={`hours.${at}.${name}`}
       value={value}
@@ -145,14 +138,16 @@ function One({
             <fieldset key={t.code} className="grid gap-2" data-task={t.code}>
               <legend className="narrow text-xl">{told(`hour.task.${t.code}`)}</legend>
               <p>{told(`hour.how.${t.code}`)}</p>
-              {t.cautions.map((c) => (
+              {(t.cautions ?? []).map((c) => (
                 <p key={c} className="border-l-2 border-ember pl-2 text-sm">
-                  {told(`caution.${c}`)}
+                  {told(c)}
                 </p>
               ))}
               <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-3">
-                {t.fields.map((f) => {
+                {(t.fields ?? []).map((f) => {
                   const field = `hours.${at}.${f}`;
+                  const choice = choices[f];
+                  if (choice) return pick(f, String(figures[f] ?? ""), choice.options, choice.words);
                   return (
                     <Typed
                       key={f}
@@ -167,13 +162,11 @@ function One({
                     />
                   );
                 })}
-                {t.code === "blows" && pick("face", h.hour.face, ["flat", "round", "peenAcross", "peenAlong"], "face")}
-                {t.code === "coupon" && pick("file", h.hour.file ?? "", ["", "skates", "bites"], "file")}
               </div>
             </fieldset>
           ))}
         </div>
-        <aside className="grid content-start gap-3 lg:sticky lg:top-0" data-testid="hour-found">
+        <aside className="grid content-start gap-3 self-start lg:sticky lg:top-0" data-testid="hour-found">
           <h3 className="narrow text-xl">{say("hour.found")}</h3>
           <FoundList h={h} units={units} onSend={onSend} />
           <Narrower h={h} units={units} />
